@@ -1,0 +1,480 @@
+//! The blend as a whole: worked examples, laws, and the answers to wishes that cannot be had.
+
+use proptest::prelude::*;
+use rstest::rstest;
+
+use super::*;
+use crate::exposure::{Ambient, EvReading, Reading};
+use crate::job::{Blend, Control, FlashOutput, GuideNumberMetres, Kit, Setup};
+use crate::scale::{LengthUnit, PowerNotation};
+
+/// The first slice's worked example: behind EV 13, lit side 11, shadow side 10, guide number 60, octagon at 1.5 m.
+fn example() -> (Setup, Kit) {
+    let kit = Kit::starter();
+    let mut setup = Setup::new("example", &kit);
+    read(&mut setup, [13.0, 11.0, 10.0]);
+    (setup, kit)
+}
+
+fn read(setup: &mut Setup, evs: [f64; 3]) {
+    for (region, ev100) in setup.regions.iter_mut().zip(evs) {
+        region.ambient = Ambient { reading: Reading::Ev(EvReading { ev100 }), surface_stops: 0.0, estimated: false };
+    }
+}
+
+fn solved(setup: &Setup, kit: &Kit) -> Plan {
+    plan(setup, kit, Show::default()).expect("a good setup")
+}
+
+fn settings(plan: &Plan) -> [&str; 3] {
+    let card = &plan.dial_card;
+    [&card.shutter.label, &card.aperture.label, &card.iso.label]
+}
+
+fn at(mark: &Mark) -> f64 {
+    mark.at.stops.expect("some light")
+}
+
+fn limits(plan: &Plan) -> Vec<Limit> {
+    plan.gaps.iter().map(|gap| gap.limit).collect()
+}
+
+/// The check values of the first slice, computed by hand from physics.md §3 to §5.
+#[test]
+fn the_worked_example() {
+    let (setup, kit) = example();
+    let plan = solved(&setup, &kit);
+    assert!(plan.possible, "{}", plan.says);
+    assert_eq!(settings(&plan), ["1/200", "f/9", "ISO 100"]);
+    let [behind, lit, shadow] = plan.rail.as_slice() else { panic!("three lanes") };
+    assert!((at(&behind.ambient) - -1.0).abs() < 1e-9);
+    assert!((at(&lit.ambient) - -3.0).abs() < 1e-9);
+    assert!((at(&shadow.ambient) - -4.0).abs() < 1e-9);
+    let light = &plan.dial_card.lights[0];
+    assert!((light.compensation.as_ref().and_then(|c| c.stops).expect("wanted") - -0.193).abs() < 0.0005);
+    assert_eq!(light.near_field.as_deref(), Some("−0.12"));
+    assert_eq!(light.power_exact.as_deref(), Some("−2.88"));
+    assert_eq!(light.power.as_deref(), Some("1/8"));
+    assert!((at(&lit.together) - -0.105).abs() < 0.0005);
+}
+
+/// physics.md §5: fill two stops under an ambient at 0 ends at +0.322; equal to it, at +1.
+#[rstest]
+#[case(-2.0, 0.322)]
+#[case(0.0, 1.0)]
+fn fill(#[case] fill_stops: f64, #[case] ends: f64) {
+    let (mut setup, kit) = example();
+    setup.blend = Blend::Fill { ambient_stops: 0.0, fill_stops };
+    let plan = solved(&setup, &kit);
+    let lit = &plan.rail[1];
+    assert!(at(&lit.ambient).abs() < 1e-9);
+    assert!((lit.wish.as_ref().and_then(|w| w.stops).expect("a wish") - ends).abs() < 0.0005);
+    assert!((at(&lit.together) - ends).abs() < 0.12, "to within the power dial's rounding");
+}
+
+#[test]
+fn half_and_half_is_a_stop_under_each() {
+    let (mut setup, kit) = example();
+    setup.blend = Blend::HalfAndHalf { subject_stops: 0.0 };
+    let plan = solved(&setup, &kit);
+    assert!((at(&plan.rail[1].ambient) - -1.0).abs() < 1e-9);
+    assert!((at(&plan.rail[1].flashes[0].mark) - -1.0).abs() < 1.0 / 6.0 + 1e-9);
+    assert_eq!(plan.dial_card.lights[0].compensation.as_ref().map(|c| c.label.as_str()), Some("−1"));
+}
+
+/// Common practice, no source: full sun and the subject's back to it, compensation 0; cloud or open shade, −2.
+#[rstest]
+#[case(0.0, "0")]
+#[case(-2.0, "−2")]
+fn compensation_of_automatic_flash(#[case] fill_stops: f64, #[case] label: &str) {
+    let (mut setup, kit) = example();
+    setup.blend = Blend::Fill { ambient_stops: 0.0, fill_stops };
+    setup.lights[0].control = Control::Automatic;
+    let plan = solved(&setup, &kit);
+    assert_eq!(plan.dial_card.lights[0].compensation.as_ref().map(|c| c.label.as_str()), Some(label));
+    assert!(plan.cautions.iter().any(|caution| caution.heading == "Clothes move it"));
+}
+
+#[rstest]
+#[case::overpower(Blend::Overpower { subject_stops: 0.0, ambient_stops: -3.0 }, -3.0)]
+#[case::ambient_only(Blend::AmbientOnly { subject_stops: 1.0 / 3.0 }, 1.0 / 3.0)]
+fn the_ambient_is_placed(#[case] blend: Blend, #[case] ambient: f64) {
+    let (mut setup, kit) = example();
+    setup.blend = blend;
+    let plan = solved(&setup, &kit);
+    assert!((at(&plan.rail[1].ambient) - ambient).abs() < 1e-6, "{:?}", plan.rail[1]);
+    assert_eq!(plan.dial_card.lights[0].power.is_some(), blend.uses_flash());
+}
+
+#[test]
+fn a_silhouette_needs_three_stops() {
+    let (mut setup, kit) = example();
+    setup.blend = Blend::Silhouette { behind_stops: 0.0 };
+    let plan = solved(&setup, &kit);
+    assert_eq!(limits(&plan), [Limit::NotASilhouette]);
+    assert_eq!(plan.gaps[0].missing, "1 stop");
+    read(&mut setup, [13.0, 10.0, 9.0]);
+    assert!(solved(&setup, &kit).possible);
+}
+
+#[test]
+fn what_is_fixed_stays_fixed() {
+    let (mut setup, kit) = example();
+    setup.fixed.iso = Some(400.0);
+    setup.fixed.f_number = Some(11.0);
+    setup.fixed.shutter_s = Some(1.0 / 200.0);
+    let plan = solved(&setup, &kit);
+    assert_eq!(settings(&plan), ["1/200", "f/11", "ISO 400"]);
+    assert_eq!(limits(&plan), [Limit::CameraTooBright]);
+    setup.fixed.shutter_s = None;
+    let freer = solved(&setup, &kit);
+    assert!(
+        freer.remedies.iter().any(|r| r.closes && r.does.contains("2-stop neutral density")),
+        "{:?}",
+        freer.remedies
+    );
+    assert!(plan.remedies.iter().any(|r| r.closes && r.does == "Leave the ISO to Tolva"));
+}
+
+#[test]
+fn fixed_power_leaves_the_distance_to_tolva() {
+    let (mut setup, kit) = example();
+    setup.lights[0].power_stops = Some(-4.0);
+    setup.lights[0].distance_m = None;
+    let plan = solved(&setup, &kit);
+    assert!(plan.possible, "{}", plan.says);
+    let light = &plan.dial_card.lights[0];
+    assert_eq!(light.power.as_deref(), Some("1/16"));
+    assert!(light.power_fixed && !light.distance_fixed);
+    assert!((at(&plan.rail[1].together)).abs() < 0.02, "to the centimetre: {:?}", plan.rail[1]);
+}
+
+#[test]
+fn with_nothing_fixed_the_light_stands_where_it_usually_does() {
+    let (mut setup, kit) = example();
+    setup.lights[0].distance_m = None;
+    let plan = solved(&setup, &kit);
+    assert_eq!(plan.dial_card.lights[0].distance.as_deref(), Some("1.35 m"));
+    assert!(plan.possible);
+}
+
+/// With power and distance both fixed the flash decides aperture and ISO, and the shutter places the ambient.
+#[test]
+fn fixed_power_and_distance_move_the_camera() {
+    let (mut setup, kit) = example();
+    setup.lights[0].power_stops = Some(-2.0);
+    let plan = solved(&setup, &kit);
+    assert!(plan.possible, "{}", plan.says);
+    assert_eq!(settings(&plan), ["1/100", "f/13", "ISO 100"]);
+}
+
+#[test]
+fn indoors_the_iso_rises_only_when_the_shutter_is_at_its_floor() {
+    let (mut setup, kit) = example();
+    read(&mut setup, [5.0, 4.0, 3.0]);
+    setup.lights[0].flash_id = "small".to_owned();
+    setup.lights[0].distance_m = Some(2.5);
+    let plan = solved(&setup, &kit);
+    assert!(plan.possible, "{}", plan.says);
+    assert_eq!(settings(&plan), ["1/60", "f/2.8", "ISO 800"]);
+}
+
+/// Walk-through 8: noon, f/2.8, a big umbrella at 4 m, no filter. No, by how many stops, and the ways out.
+#[test]
+fn the_wish_that_cannot_be_had() {
+    let (mut setup, kit) = example();
+    read(&mut setup, [15.0, 14.0, 12.0]);
+    setup.fixed.f_number = Some(2.8);
+    setup.lights[0].modifier_id = Some("umbrella-white-100".to_owned());
+    setup.lights[0].distance_m = Some(4.0);
+    let plan = solved(&setup, &kit);
+    assert!(!plan.possible);
+    assert!(plan.says.starts_with("Not as wished."));
+    // EV 16 is wanted; 1/200 and f/2.8 at ISO 100 is 10⅔: 5⅓ over.
+    assert_eq!(plan.gaps[0].limit, Limit::CameraTooBright);
+    assert_eq!(plan.gaps[0].missing, "5⅓ stops");
+    assert!(plan.remedies.iter().any(|r| r.does.contains("neutral density")));
+    assert!(plan.remedies.iter().any(|r| r.does.contains("aperture")));
+}
+
+#[test]
+fn a_weak_flash_is_told_what_would_do() {
+    let (mut setup, kit) = example();
+    read(&mut setup, [15.0, 12.0, 11.0]);
+    setup.lights[0].flash_id = "small".to_owned();
+    setup.lights[0].distance_m = Some(2.5);
+    let plan = solved(&setup, &kit);
+    assert_eq!(limits(&plan), [Limit::FlashTooWeak]);
+    let does: Vec<&str> = plan.remedies.iter().map(|r| r.does.as_str()).collect();
+    assert!(does.iter().any(|d| d.starts_with("Bring A to")), "{does:?}");
+    assert!(does.contains(&"Use the large head, 600 Ws"), "{does:?}");
+    assert!(does.iter().any(|d| d.contains("more power")), "{does:?}");
+    assert_eq!(plan.dial_card.lights[0].power.as_deref(), Some("1/1"));
+
+    // A unit of the guide number it names does close the gap.
+    let named = plan.remedies.iter().find(|r| r.does.contains("more power")).expect("more power");
+    let metres: f64 = named
+        .says
+        .split("number ")
+        .nth(1)
+        .and_then(|rest| rest.split(' ').next())
+        .expect("a number")
+        .parse()
+        .expect("metres");
+    let mut stronger = kit.clone();
+    let output = GuideNumberMetres { guide_number_m: metres, holds_for: String::new() };
+    stronger.flashes[0].output = FlashOutput::GuideNumberMetres(output);
+    assert!(solved(&setup, &stronger).possible);
+}
+
+#[test]
+fn a_strong_flash_goes_farther_away() {
+    let (mut setup, kit) = example();
+    read(&mut setup, [9.0, 8.0, 7.0]);
+    setup.blend = Blend::Fill { ambient_stops: -1.0, fill_stops: -2.0 };
+    setup.lights[0].flash_id = "small".to_owned();
+    setup.lights[0].modifier_id = None;
+    setup.lights[0].distance_m = Some(0.8);
+    let plan = solved(&setup, &kit);
+    assert_eq!(limits(&plan), [Limit::FlashTooStrong]);
+    assert!(plan.remedies.iter().any(|r| r.closes && r.does.starts_with("Move A to")), "{:?}", plan.remedies);
+}
+
+#[test]
+fn ambient_that_is_already_too_bright() {
+    let (mut setup, kit) = example();
+    read(&mut setup, [12.0, 14.0, 12.0]);
+    let plan = solved(&setup, &kit);
+    assert_eq!(limits(&plan), [Limit::AmbientTooBright]);
+    assert_eq!(plan.gaps[0].missing, "1 stop");
+    assert_eq!(plan.dial_card.lights[0].power, None);
+    let shade = plan.remedies.iter().find(|r| r.setup.is_none()).expect("something outside Tolva");
+    assert_eq!(shade.does, "Take 1 stop of ambient off the subject");
+    // And that does it.
+    read(&mut setup, [12.0, 13.0 - 1.0 / 6.0, 12.0]);
+    assert!(solved(&setup, &kit).possible);
+}
+
+#[test]
+fn a_shutter_over_the_sync_darkens_a_band() {
+    let (mut setup, kit) = example();
+    setup.fixed.shutter_s = Some(1.0 / 500.0);
+    let plan = solved(&setup, &kit);
+    assert_eq!(limits(&plan), [Limit::ShutterOverSync]);
+    assert!(plan.gaps[0].says.contains("50 %"), "{}", plan.gaps[0].says);
+    assert_eq!(plan.remedies[0].does, "Leave the shutter to Tolva");
+    setup.fixed.shutter_s = Some(1.0 / 250.0);
+    let near = solved(&setup, &kit);
+    assert!(near.possible);
+    assert!(near.cautions.iter().any(|caution| caution.heading == "Near the sync limit"));
+}
+
+#[test]
+fn too_dark_for_the_kit() {
+    let (mut setup, kit) = example();
+    read(&mut setup, [-2.0, -3.0, -4.0]);
+    setup.blend = Blend::AmbientOnly { subject_stops: 0.0 };
+    let plan = solved(&setup, &kit);
+    assert_eq!(limits(&plan), [Limit::CameraTooDark]);
+    assert!(plan.remedies.iter().any(|r| r.closes && r.does.contains("tripod")), "{:?}", plan.remedies);
+    assert!(plan.remedies.iter().any(|r| r.does.starts_with("Accept ISO")));
+}
+
+#[test]
+fn no_light_in_the_setup() {
+    let (mut setup, kit) = example();
+    setup.lights.clear();
+    let plan = solved(&setup, &kit);
+    assert_eq!(limits(&plan), [Limit::NoFlash]);
+    assert!(plan.remedies.iter().any(|r| r.closes && r.does == "Add a flash"));
+}
+
+#[test]
+fn shown_in_feet_and_stops() {
+    let (setup, kit) = example();
+    let show = Show { length: LengthUnit::FeetAndInches, power: PowerNotation::Stops };
+    let light = &plan(&setup, &kit, show).expect("good").dial_card.lights[0];
+    assert_eq!((light.distance.as_deref(), light.power.as_deref()), (Some("4 ft 11 in"), Some("−3")));
+}
+
+#[test]
+fn workings_lead_from_the_reading_to_the_power() {
+    let (setup, kit) = example();
+    let gives: Vec<(String, String)> =
+        solved(&setup, &kit).workings.into_iter().map(|line| (line.about, line.gives)).collect();
+    for wanted in [
+        ("Reading", "EV 13.00"),
+        ("Camera", "EV 14.00"),
+        ("Ambient", "−3.00"),
+        ("Flash", "−0.19"),
+        ("Flash", "−0.12"),
+        ("Flash", "−2.88"),
+        ("Flash", "1/8"),
+        ("Together", "−0.11"),
+    ] {
+        assert!(
+            gives.iter().any(|(about, gives)| (about.as_str(), gives.as_str()) == wanted),
+            "{wanted:?} in {gives:?}"
+        );
+    }
+}
+
+#[test]
+fn mixed_readings_are_named() {
+    let (mut setup, kit) = example();
+    setup.regions[0].ambient.reading = crate::exposure::parse_reading("20000 lx").expect("lux");
+    setup.regions[1].ambient.reading = crate::exposure::parse_reading("1/125 f/4 ISO 100").expect("a camera");
+    let plan = solved(&setup, &kit);
+    assert!(plan.workings.iter().any(|line| line.says.starts_with("Mixed") && line.gives == "+0.20"));
+}
+
+mod dragging {
+    use super::*;
+
+    fn dragged(setup: &Setup, kit: &Kit, region: &str, grip: Grip, stops: f64) -> (Setup, Plan) {
+        let placing = Placing { region_id: region.to_owned(), grip, stops };
+        let placed = place(setup, kit, &placing).expect("a good placing");
+        let plan = solved(&placed, kit);
+        (placed, plan)
+    }
+
+    #[rstest]
+    #[case("behind", Grip::Together, -4.0 / 3.0)]
+    #[case("lit", Grip::Together, 1.0 / 3.0)]
+    #[case("lit", Grip::Flash, -2.0 / 3.0)]
+    #[case("lit", Grip::Ambient, -2.0)]
+    #[case("shadow", Grip::Flash, -3.0)]
+    #[case("shadow", Grip::Ambient, -3.0)]
+    fn a_mark_goes_where_it_is_put(#[case] region: &str, #[case] grip: Grip, #[case] stops: f64) {
+        let (setup, kit) = example();
+        for blend in Blend::OFFERED.into_iter().filter(|blend| blend.uses_flash()) {
+            let setup = Setup { blend, ..setup.clone() };
+            let (_, plan) = dragged(&setup, &kit, region, grip, stops);
+            let lane = plan.rail.iter().find(|lane| lane.region_id == region).expect("the lane");
+            let mark = match grip {
+                Grip::Ambient => &lane.ambient,
+                Grip::Flash => &lane.flashes[0].mark,
+                Grip::Together => &lane.together,
+            };
+            assert!((at(mark) - stops).abs() < 0.36, "{blend:?}: {} for {stops}", at(mark));
+        }
+    }
+
+    #[test]
+    fn behind_to_minus_one_and_a_third_and_the_face_to_nought() {
+        let (mut setup, kit) = example();
+        setup.blend = Blend::Fill { ambient_stops: 0.0, fill_stops: -2.0 };
+        let (placed, _) = dragged(&setup, &kit, "behind", Grip::Together, -1.3);
+        let (placed, plan) = dragged(&placed, &kit, "lit", Grip::Together, 0.1);
+        assert_eq!(placed.blend, Blend::Lift { subject_stops: 0.0, behind_stops: -4.0 / 3.0 });
+        assert_eq!(plan.rail[0].together.at.label, "−1⅓");
+    }
+
+    #[test]
+    fn without_flash_everything_moves_together() {
+        let (mut setup, kit) = example();
+        setup.blend = Blend::AmbientOnly { subject_stops: 0.0 };
+        let (placed, plan) = dragged(&setup, &kit, "behind", Grip::Together, 1.0);
+        assert_eq!(placed.blend, Blend::AmbientOnly { subject_stops: -1.0 });
+        assert_eq!(plan.rail[0].together.at.label, "+1");
+    }
+
+    #[test]
+    fn far_off_the_scale_is_held_at_its_end_and_nonsense_is_refused() {
+        let (setup, kit) = example();
+        let (placed, _) = dragged(&setup, &kit, "behind", Grip::Together, 12.0);
+        assert_eq!(placed.blend, Blend::Lift { subject_stops: 0.0, behind_stops: 3.0 });
+        let nowhere = Placing { region_id: "sky".to_owned(), grip: Grip::Together, stops: 0.0 };
+        assert_eq!(place(&setup, &kit, &nowhere).expect_err("no region").0[0].pointer, "/place/region_id");
+        let nan = Placing { region_id: "lit".to_owned(), grip: Grip::Together, stops: f64::NAN };
+        assert_eq!(place(&setup, &kit, &nan).expect_err("no number").0[0].pointer, "/place/stops");
+    }
+}
+
+prop_compose! {
+    fn any_blend()(kind in 0..6usize, a in -6.0..3.0_f64, b in -5.0..0.0_f64) -> Blend {
+        match kind {
+            0 => Blend::Lift { subject_stops: a, behind_stops: b },
+            1 => Blend::Fill { ambient_stops: a, fill_stops: b },
+            2 => Blend::HalfAndHalf { subject_stops: a },
+            3 => Blend::Overpower { subject_stops: a, ambient_stops: b },
+            4 => Blend::Silhouette { behind_stops: a },
+            _ => Blend::AmbientOnly { subject_stops: a },
+        }
+    }
+}
+
+prop_compose! {
+    fn any_setup()(
+        blend in any_blend(), evs in [-6.0..18.0_f64, -6.0..18.0, -6.0..18.0], camera in 0..2usize, flash in 0..3usize,
+        modifier in proptest::option::of(0..6usize), distance in proptest::option::of(0.1..20.0_f64),
+        power in proptest::option::of(-7.0..0.0_f64), shutter in proptest::option::of(0.0001..30.0_f64),
+        aperture in proptest::option::of(1.0..45.0_f64), iso in proptest::option::of(50.0..12_800.0_f64),
+        filter in 0.0..10.0_f64,
+    ) -> Setup {
+        let kit = Kit::starter();
+        let mut setup = Setup::new("any", &kit);
+        read(&mut setup, evs);
+        setup.blend = blend;
+        setup.camera_id.clone_from(&kit.cameras[camera].id);
+        setup.filter_stops = filter;
+        setup.fixed = crate::job::Fixed { shutter_s: shutter, f_number: aperture, iso };
+        let light = &mut setup.lights[0];
+        light.flash_id.clone_from(&kit.flashes[flash].id);
+        light.modifier_id = modifier.map(|index| kit.modifiers[index].id.clone());
+        light.distance_m = distance;
+        light.power_stops = power;
+        setup
+    }
+}
+
+proptest! {
+    /// Never a panic; the same input gives the same plan; what is fixed stays; a possible plan keeps every limit; a
+    /// remedy that says it closes the gap does.
+    #[test]
+    fn laws_of_every_plan(setup in any_setup()) {
+        let kit = Kit::starter();
+        let plan = solved(&setup, &kit);
+        prop_assert_eq!(&plan, &solved(&setup, &kit));
+        for lane in &plan.rail {
+            let flash = lane.flashes.first().map_or(0.0, |f| f.mark.at.stops.unwrap_or(f64::NEG_INFINITY).exp2());
+            let sum = (at(&lane.ambient).exp2() + flash).log2();
+            prop_assert!((at(&lane.together) - sum).abs() < 1e-9, "lights add");
+        }
+        if plan.possible {
+            let camera = kit.cameras.iter().find(|camera| camera.id == setup.camera_id).expect("its camera");
+            if let Some(light) = plan.dial_card.lights.first().filter(|light| light.power.is_some()) {
+                prop_assert!(plan.dial_card.shutter.exact > camera.sync_rated_s * 0.97);
+                prop_assert!(light.power_stops.expect("on") <= 0.0);
+            }
+            for lane in &plan.rail {
+                if let Some(wish) = lane.wish.as_ref().and_then(|wish| wish.stops) {
+                    prop_assert!((at(&lane.together) - wish).abs() < 0.45, "{:?}", lane);
+                }
+            }
+            prop_assert!(plan.remedies.is_empty());
+        } else {
+            prop_assert!(!plan.gaps.is_empty());
+        }
+        for remedy in &plan.remedies {
+            if let Some(done) = &remedy.setup {
+                prop_assert_eq!(solved(done, &kit).possible, remedy.closes, "{}", &remedy.does);
+            }
+        }
+    }
+
+    /// More power is never less light, and nearer never darker.
+    #[test]
+    fn flash_grows_with_power_and_nearness(p in -6.0..-0.5_f64, d in 0.5..5.0_f64) {
+        let (mut setup, kit) = example();
+        let mut given = |power: f64, distance: f64| {
+            setup.lights[0].power_stops = Some(power);
+            setup.lights[0].distance_m = Some(distance);
+            setup.fixed = crate::job::Fixed { shutter_s: Some(0.005), f_number: Some(8.0), iso: Some(100.0) };
+            at(&solved(&setup, &kit).rail[1].flashes[0].mark)
+        };
+        let here = given(p, d);
+        prop_assert!(given(p + 0.4, d) > here);
+        prop_assert!(given(p, d * 0.9) > here);
+    }
+}

@@ -1,0 +1,241 @@
+//! Readings of the light that is there, as they are given: an EV, lux, or what a meter or camera said.
+
+use serde::{Deserialize, Serialize};
+use utoipa::ToSchema;
+
+use super::meter::{IncidentReceptor, reflected_over};
+use super::{CameraSettings, Ev};
+use crate::scale::{ParseError, Setting, Stops, parse_aperture, parse_iso, parse_shutter};
+
+/// The light that is there in one region, flash off.
+#[derive(Clone, Debug, PartialEq, Serialize, Deserialize, ToSchema)]
+#[serde(deny_unknown_fields)]
+pub struct Ambient {
+    /// What was read.
+    pub reading: Reading,
+    /// How many stops brighter than mid grey the surface was that the reading was taken off: 0 for an incident
+    /// reading or a grey card, about 2.3 for white cloth, about 1 for pale skin (common practice, no source). −6 to 4.
+    #[serde(default)]
+    #[schema(minimum = -6, maximum = 4)]
+    pub surface_stops: f64,
+    /// True where nobody has read the light yet and the value is a guess.
+    #[serde(default)]
+    pub estimated: bool,
+}
+
+/// One reading, in the form it was taken in.
+#[derive(Clone, Debug, PartialEq, Serialize, Deserialize, ToSchema)]
+#[serde(rename_all = "snake_case")]
+pub enum Reading {
+    /// An exposure value at ISO 100.
+    Ev(EvReading),
+    /// Illuminance.
+    Lux(LuxReading),
+    /// The settings a meter or camera gave.
+    Camera(CameraSaid),
+}
+
+/// An exposure value.
+#[derive(Clone, Debug, PartialEq, Serialize, Deserialize, ToSchema)]
+#[serde(deny_unknown_fields)]
+pub struct EvReading {
+    /// At ISO 100, −10 to 24.
+    #[schema(minimum = -10, maximum = 24)]
+    pub ev100: f64,
+}
+
+/// An illuminance.
+#[derive(Clone, Debug, PartialEq, Serialize, Deserialize, ToSchema)]
+#[serde(deny_unknown_fields)]
+pub struct LuxReading {
+    /// In lux, 0.001 to 200 000.
+    #[schema(minimum = 0.001, maximum = 200_000)]
+    pub illuminance_lux: f64,
+    /// What collected the light.
+    #[serde(default)]
+    pub receptor: IncidentReceptor,
+}
+
+/// What a meter or camera said: three dial settings, nominal or exact.
+#[derive(Clone, Debug, PartialEq, Serialize, Deserialize, ToSchema)]
+#[serde(deny_unknown_fields)]
+pub struct CameraSaid {
+    /// In seconds; 1/250 is 0.004.
+    #[schema(minimum = 0.000_01, maximum = 3600)]
+    pub shutter_s: f64,
+    /// The f-number.
+    #[schema(minimum = 0.7, maximum = 128)]
+    pub f_number: f64,
+    /// ISO.
+    #[schema(minimum = 3, maximum = 10_000_000)]
+    pub iso: f64,
+}
+
+/// The ranges readings are accepted in.
+pub(crate) mod ranges {
+    use std::ops::RangeInclusive;
+    /// Exposure values at ISO 100.
+    pub const EV: RangeInclusive<f64> = -10.0..=24.0;
+    /// Lux.
+    pub const LUX: RangeInclusive<f64> = 0.001..=200_000.0;
+    /// A surface's distance from mid grey, in stops.
+    pub const SURFACE: RangeInclusive<f64> = -6.0..=4.0;
+}
+
+impl CameraSaid {
+    pub(crate) fn settings(&self) -> CameraSettings {
+        CameraSettings {
+            shutter: Setting::of(self.shutter_s),
+            aperture: Setting::of(self.f_number),
+            iso: Setting::of(self.iso),
+        }
+    }
+}
+
+impl Reading {
+    /// The exposure value of this reading, before any surface is taken off.
+    pub fn ev100(&self) -> Ev {
+        match self {
+            Self::Ev(reading) => Ev(reading.ev100),
+            Self::Lux(reading) => Ev::from_lux(reading.illuminance_lux, reading.receptor.constant()),
+            Self::Camera(said) => said.settings().ev100(),
+        }
+    }
+
+    /// As a photographer would write it: `EV 12.6`, `8000 lx`, `1/250, f/8, ISO 100`.
+    pub fn label(&self) -> String {
+        match self {
+            Self::Ev(_) => self.ev100().label(),
+            Self::Lux(reading) if reading.illuminance_lux < 10.0 => format!("{:.2} lx", reading.illuminance_lux),
+            Self::Lux(reading) => format!("{:.0} lx", reading.illuminance_lux),
+            Self::Camera(said) => said.settings().label(),
+        }
+    }
+
+    /// By how much a spot reading off an 18 % card would lie over this one, where this one is incident.
+    pub(crate) fn grey_card_over(&self) -> Option<Stops> {
+        match self {
+            Self::Lux(reading) => Some(reflected_over(reading.receptor)),
+            Self::Ev(_) | Self::Camera(_) => None,
+        }
+    }
+}
+
+impl Ambient {
+    /// The exposure value of the region: the reading less what its surface lies over mid grey.
+    pub fn ev100(&self) -> Ev {
+        self.reading.ev100() - Stops(self.surface_stops)
+    }
+}
+
+/// A reading as typed, in any of its forms: `EV 12.6`, `12.6`, `8000 lx`, `1/250, f/8, ISO 100`.
+///
+/// # Errors
+/// What was not understood, with the forms that are, and the allowed range.
+///
+/// ```
+/// use tolva_core::exposure::parse_reading;
+/// assert_eq!(parse_reading("1/250 f/8 ISO 100")?.ev100().0, 14.0);
+/// assert_eq!(parse_reading("8000 lx")?.label(), "8000 lx");
+/// assert!(parse_reading("bright").unwrap_err().to_string().contains("bright"));
+/// # Ok::<(), tolva_core::scale::ParseError>(())
+/// ```
+pub fn parse_reading(typed: &str) -> Result<Reading, ParseError> {
+    use crate::scale::parsing::{number, without_prefix};
+    let text = typed.trim().to_lowercase();
+    if let Some(bare) = text.strip_suffix("lx").or_else(|| text.strip_suffix("lux")) {
+        let (bare, times) = bare.trim().strip_suffix('k').map_or((bare, 1.0), |bare| (bare, 1000.0));
+        let lux = number(&bare.replace(' ', "")).map(|lux| lux * times).filter(|lux| ranges::LUX.contains(lux));
+        let reading = lux
+            .map(|illuminance_lux| Reading::Lux(LuxReading { illuminance_lux, receptor: IncidentReceptor::default() }));
+        return reading.ok_or_else(|| ParseError::new(typed, "an illuminance from 0.001 to 200000 lx: write 8000 lx"));
+    }
+    if text.contains('/') || text.contains("iso") {
+        return parse_camera_said(typed, &text);
+    }
+    let bare = without_prefix(text.trim_end_matches("ev").trim_end(), &["ev"]);
+    let ev = number(bare).filter(|ev| ranges::EV.contains(ev));
+    ev.map(|ev100| Reading::Ev(EvReading { ev100 })).ok_or_else(|| {
+        ParseError::new(
+            typed,
+            "a reading: write an EV from −10 to 24 (EV 12.6), lux (8000 lx) or settings (1/250, f/8, ISO 100)",
+        )
+    })
+}
+
+fn parse_camera_said(typed: &str, text: &str) -> Result<Reading, ParseError> {
+    let wrong = |what: &str| ParseError::new(typed, format!("a whole reading: {what}. Write 1/250, f/8, ISO 100"));
+    let joined = text.replace("iso ", "iso").replace("f/ ", "f/").replace("f ", "f").replace(" s", "s");
+    let parts: Vec<&str> =
+        joined.split([' ', ';']).map(|part| part.trim_matches(',')).filter(|part| !part.is_empty()).collect();
+    let [shutter, aperture, iso] = parts.as_slice() else {
+        return Err(wrong("it needs a shutter time, an aperture and an ISO, three in all"));
+    };
+    let aperture_given = aperture.trim_start_matches(['f', 'ƒ']);
+    if aperture_given.len() == aperture.len() && aperture.contains('/') {
+        return Err(wrong("the aperture comes second"));
+    }
+    Ok(Reading::Camera(CameraSaid {
+        shutter_s: parse_shutter(shutter)?.nominal,
+        f_number: parse_aperture(aperture)?.nominal,
+        iso: parse_iso(iso)?.nominal,
+    }))
+}
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+    use proptest::prelude::*;
+    use rstest::rstest;
+
+    #[rstest]
+    #[case("12.6", 12.6)]
+    #[case("EV 12.6", 12.6)]
+    #[case("ev12,6", 12.6)]
+    #[case("−2 EV", -2.0)]
+    #[case("1/250, f/8, ISO 100", 14.0)]
+    #[case("1/250 8 100", 14.0)]
+    #[case("1/60 f5.6 iso 400", 9.0)]
+    #[case("0.8s f/2.8 ISO 100", 3.0 + 1.0 / 3.0)]
+    #[case("81920 lx", 15.0)]
+    #[case("81.92 klx", 15.0)]
+    #[case("10 000 lux", 11.9658)]
+    fn understood(#[case] typed: &str, #[case] ev: f64) {
+        let reading = parse_reading(typed).expect("a reading");
+        assert!((reading.ev100().0 - ev).abs() < 0.0005, "{reading:?}");
+    }
+
+    #[rstest]
+    #[case("", "EV 12.6")]
+    #[case("25", "−10 to 24")]
+    #[case("0 lx", "0.001 to 200000")]
+    #[case("1/250 f/8", "three in all")]
+    #[case("f/8 1/250 ISO 100", "second")]
+    #[case("1/250, f/8, ISO 0", "ISO 640")]
+    #[case("dark", "dark")]
+    fn refused_with_what_is_allowed(#[case] typed: &str, #[case] hint: &str) {
+        let said = parse_reading(typed).expect_err("not a reading").to_string();
+        assert!(said.contains(hint), "{said}");
+    }
+
+    #[test]
+    fn a_surface_is_taken_off() {
+        let reading = Reading::Ev(EvReading { ev100: 13.0 });
+        let white_wall = Ambient { reading, surface_stops: 2.3, estimated: false };
+        assert!((white_wall.ev100().0 - 10.7).abs() < 1e-9);
+    }
+
+    proptest! {
+        #[test]
+        fn never_panics(typed in "\\PC{0,24}") {
+            let _ = parse_reading(&typed);
+        }
+
+        #[test]
+        fn a_label_is_read_back(ev in -9.9..23.9_f64) {
+            let reading = Reading::Ev(EvReading { ev100: ev });
+            let again = parse_reading(&reading.label()).expect("its own label");
+            prop_assert!((again.ev100().0 - ev).abs() <= 0.0501);
+        }
+    }
+}

@@ -1,0 +1,162 @@
+//! The open format: what is read, what is refused and where.
+
+use proptest::prelude::*;
+use rstest::rstest;
+use serde_json::{Value, json};
+
+use super::*;
+
+fn example() -> Value {
+    serde_json::to_value(Job::new("A job")).expect("a document")
+}
+
+fn with(pointer: &str, value: Value) -> Vec<u8> {
+    let mut job = example();
+    let (parent, field) = pointer.rsplit_once('/').expect("a pointer");
+    match job.pointer_mut(parent).expect("its parent") {
+        Value::Object(fields) => {
+            fields.insert(field.to_owned(), value);
+        }
+        Value::Array(items) => items[field.parse::<usize>().expect("an index")] = value,
+        _ => panic!("no parent at {parent}"),
+    }
+    job.to_string().into_bytes()
+}
+
+#[test]
+fn a_document_is_read_back_as_it_was_written() {
+    let job = Job::new("A job");
+    assert_eq!(Job::from_json(job.to_json().as_bytes()), Ok(job));
+}
+
+/// Each refusal names the field by its JSON pointer and says what is allowed.
+#[rstest]
+#[case("/name", json!(""), "/name", "empty")]
+#[case("/name", json!(3), "/name", "expected a string")]
+#[case("/date", json!("2026-02-30"), "/date", "2026-08-29")]
+#[case("/date", json!("soon"), "/date", "soon")]
+#[case("/format", json!("other"), "/format", "tolva-job")]
+#[case("/format_version", json!(2), "/format_version", "version 2 is not known")]
+#[case("/colour", json!(1), "/colour", "unknown field `colour`")]
+#[case("/setups/0/lights/0/distance_m", json!(0), "/setups/0/lights/0/distance_m", "0 is not allowed here: it must be from 0.1 to 50 m")]
+#[case("/setups/0/lights/0/distance_m", json!("near"), "/setups/0/lights/0/distance_m", "expected f64")]
+#[case("/setups/0/lights/0/flash_id", json!("sun"), "/setups/0/lights/0/flash_id", "there is small, medium, large")]
+#[case("/setups/0/lights/0/colour", json!(1), "/setups/0/lights/0/colour", "unknown field")]
+#[case("/setups/0/lights/0/power_stops", json!(-9), "/setups/0/lights/0/power_stops", "below the lowest power")]
+#[case("/setups/0/blend", json!({"lift": {"subject_stops": 9, "behind_stops": 0}}), "/setups/0/blend/lift/subject_stops", "from -6 to 3 stops")]
+#[case("/setups/0/blend", json!({"glow": {}}), "/setups/0/blend", "unknown variant `glow`")]
+#[case("/setups/0/regions/1/ambient/reading", json!({"lux": {"illuminance_lux": -5}}), "/setups/0/regions/1/ambient/reading/lux/illuminance_lux", "0.001 to 200000 lx")]
+#[case("/setups/0/regions/1/role", json!("behind"), "/setups/0/regions", "lit_side")]
+#[case("/setups/0/regions/1/id", json!("behind"), "/setups/0/regions/1/id", "twice")]
+#[case("/setups/0/fixed", json!({"iso": 0}), "/setups/0/fixed/iso", "3 to 10000000")]
+#[case("/setups/0/camera_id", json!("none"), "/setups/0/camera_id", "full-frame, small-sensor")]
+#[case("/kit/cameras/0/sync_safe_s", json!(0.001), "/kit/cameras/0/sync_safe_s", "rated")]
+#[case("/kit/modifiers/0/surface", json!({"disc": {"diameter_m": 0}}), "/kit/modifiers/0/surface/disc/diameter_m", "from 0.02 to 10 m")]
+#[case("/kit/cameras", json!([]), "/kit/cameras", "from 1 to 40")]
+fn refused_with_the_path(#[case] at: &str, #[case] value: Value, #[case] pointer: &str, #[case] says: &str) {
+    let problems = Job::from_json(&with(at, value)).expect_err("wrong");
+    let found = problems.0.iter().find(|problem| problem.pointer == pointer);
+    assert!(found.is_some_and(|problem| problem.message.contains(says)), "{problems:?}");
+}
+
+#[test]
+fn every_wrong_value_is_named_at_once() {
+    let mut job = Job::new("A job");
+    job.setups[0].lights[0].distance_m = Some(-1.0);
+    job.setups[0].filter_stops = 99.0;
+    job.kit.cameras[0].iso.base_iso = 0.0;
+    let problems = job.check().expect_err("three wrong values");
+    let pointers: Vec<&str> = problems.0.iter().map(|problem| problem.pointer.as_str()).collect();
+    assert_eq!(pointers, ["/kit/cameras/0/iso/base_iso", "/setups/0/filter_stops", "/setups/0/lights/0/distance_m"]);
+}
+
+#[rstest]
+#[case(b"", "EOF")]
+#[case(b"[]", "one JSON object")]
+#[case(b"{", "EOF")]
+#[case(b"{}", "missing")]
+#[case(b"{\"format\":\"tolva-job\"}", "missing")]
+#[case(b"\xff\xfe", "expected value")]
+fn no_document_at_all(#[case] bytes: &[u8], #[case] says: &str) {
+    let problems = Job::from_json(bytes).expect_err("no document");
+    assert!(problems.to_string().contains(says), "{problems}");
+}
+
+#[rstest]
+#[case("2024-02-29", true)]
+#[case("2026-02-29", false)]
+#[case("2000-02-29", true)]
+#[case("1900-02-29", false)]
+#[case("2026-13-01", false)]
+#[case("2026-04-31", false)]
+#[case("26-04-30", false)]
+#[case("", true)]
+fn days(#[case] date: &str, #[case] good: bool) {
+    let job = Job { date: date.to_owned(), ..Job::new("A job") };
+    assert_eq!(job.check().is_ok(), good);
+}
+
+#[test]
+fn guide_numbers_in_feet_and_readings_are_the_same_unit() {
+    use crate::blend::{Show, plan};
+    let mut job = Job::new("A job");
+    let power = |job: &Job| {
+        let plan = plan(&job.setups[0], &job.kit, Show::default()).expect("good");
+        plan.dial_card.lights[0].power_stops
+    };
+    let metres = power(&job);
+    job.kit.flashes[1].output =
+        FlashOutput::GuideNumberFeet(GuideNumberFeet { guide_number_ft: 60.0 / 0.3048, holds_for: String::new() });
+    assert_eq!(power(&job), metres);
+    // Bare, full power, 3 m: f/20.
+    job.kit.flashes[1].output = FlashOutput::Measured(MeasuredOutput {
+        f_number: 20.0,
+        iso: 100.0,
+        distance_m: 3.0,
+        power_stops: 0.0,
+        modifier_id: None,
+    });
+    assert_eq!(power(&job), metres);
+}
+
+/// The schema is complete in itself, and an example document uses only what it lists.
+#[test]
+fn the_schema_stands_alone() {
+    let schema = json_schema();
+    let text = schema.to_string();
+    assert!(!text.contains("#/components/"));
+    for reference in text.split("\"#/$defs/").skip(1).filter_map(|rest| rest.split('"').next()) {
+        assert!(schema.pointer(&format!("/$defs/{reference}")).is_some(), "{reference}");
+    }
+    let properties = schema["properties"].as_object().expect("fields");
+    for field in example().as_object().expect("a job").keys() {
+        assert!(properties.contains_key(field), "{field}");
+    }
+    assert_eq!(schema["additionalProperties"], json!(false));
+}
+
+proptest! {
+    #[test]
+    fn no_panic_on_any_bytes(bytes in proptest::collection::vec(any::<u8>(), 0..200)) {
+        let _ = Job::from_json(&bytes);
+    }
+
+    /// Whatever number stands in a field, the answer is a plan or a refusal that names the field.
+    #[test]
+    fn no_panic_on_any_number(value in any::<f64>(), field in 0..6usize) {
+        let mut job = Job::new("A job");
+        let setup = &mut job.setups[0];
+        match field {
+            0 => setup.filter_stops = value,
+            1 => setup.slowest_shutter_s = value,
+            2 => setup.fixed.shutter_s = Some(value),
+            3 => setup.lights[0].distance_m = Some(value),
+            4 => setup.regions[0].ambient.surface_stops = value,
+            _ => setup.lights[0].reaches[0].stops = value,
+        }
+        match crate::blend::plan(&job.setups[0], &job.kit, crate::blend::Show::default()) {
+            Ok(plan) => prop_assert!(!plan.says.is_empty()),
+            Err(problems) => prop_assert!(problems.0[0].pointer.starts_with("/setup/")),
+        }
+    }
+}

@@ -1,0 +1,380 @@
+//! Dials: the settings a camera offers, each with the exact value it stands for and the nominal one engraved on it.
+//!
+//! Exact values are powers of two: shutter 2^(−n/3) s, aperture 2^(n/6), ISO 100·2^(n/3), and likewise for halves and
+//! whole stops. Tolva computes with the exact value and shows the nominal one. Source: ISO 2720, APEX.
+
+use std::marker::PhantomData;
+
+use serde::{Deserialize, Serialize};
+use utoipa::ToSchema;
+
+use super::nominal::{
+    APERTURE_HALVES, APERTURE_THIRDS, ISO_HALVES, ISO_THIRDS, SHUTTER_HALVES, SHUTTER_THIRDS, Series,
+};
+use super::stops::Stops;
+
+/// A position on a dial, in thirtieths of a stop, so that thirds, halves and tenths are all whole numbers.
+#[derive(Clone, Copy, Debug, PartialEq, Eq, PartialOrd, Ord)]
+pub struct Notch(pub i32);
+
+impl Notch {
+    /// Thirtieths in a stop.
+    pub const PER_STOP: i32 = 30;
+
+    /// The position in stops.
+    pub fn stops(self) -> Stops {
+        Stops(f64::from(self.0) / f64::from(Self::PER_STOP))
+    }
+}
+
+/// How far one click of a camera's dial goes.
+#[derive(Clone, Copy, Debug, PartialEq, Eq, Serialize, Deserialize, ToSchema)]
+#[serde(rename_all = "snake_case")]
+pub enum Step {
+    /// A third of a stop.
+    Third,
+    /// Half a stop.
+    Half,
+    /// A whole stop.
+    Whole,
+}
+
+impl Step {
+    fn notches(self) -> i32 {
+        match self {
+            Self::Third => 10,
+            Self::Half => 15,
+            Self::Whole => 30,
+        }
+    }
+}
+
+/// What is engraved on one kind of dial.
+pub trait Engraved: Copy + 'static {
+    /// What a photographer calls it: "shutter".
+    const NAME: &'static str;
+    #[doc(hidden)]
+    fn series(step: Step) -> &'static Series2;
+    /// The exact value at a position: seconds, f-number or ISO.
+    fn exact(notch: Notch) -> f64;
+    /// The position of an exact value, in stops on this dial's own scale.
+    fn position(value: f64) -> f64;
+    /// As engraved: `1/160`, `f/5.6`, `ISO 640`.
+    fn label(nominal: f64) -> String;
+}
+
+#[doc(hidden)]
+pub struct Series2 {
+    series: Series,
+    other: Series,
+}
+
+/// The shutter: positions rise as the time gets shorter; 0 is one second.
+#[derive(Clone, Copy, Debug, PartialEq)]
+pub struct Shutter;
+/// The aperture: positions rise as the hole gets smaller; 0 is f/1.
+#[derive(Clone, Copy, Debug, PartialEq)]
+pub struct Aperture;
+/// The sensitivity: positions rise with it; 0 is ISO 100.
+#[derive(Clone, Copy, Debug, PartialEq)]
+pub struct Iso;
+
+/// The thirds (and whole stops) first, or the halves first.
+fn pick(step: Step, thirds_first: &'static Series2, halves_first: &'static Series2) -> &'static Series2 {
+    if step == Step::Half { halves_first } else { thirds_first }
+}
+
+macro_rules! both_orders {
+    ($thirds:ident, $halves:ident, $step:expr) => {{
+        static THIRDS_FIRST: Series2 = Series2 { series: $thirds, other: $halves };
+        static HALVES_FIRST: Series2 = Series2 { series: $halves, other: $thirds };
+        pick($step, &THIRDS_FIRST, &HALVES_FIRST)
+    }};
+}
+
+impl Engraved for Shutter {
+    const NAME: &'static str = "shutter";
+    fn series(step: Step) -> &'static Series2 {
+        both_orders!(SHUTTER_THIRDS, SHUTTER_HALVES, step)
+    }
+    fn exact(notch: Notch) -> f64 {
+        (-notch.stops().0).exp2()
+    }
+    fn position(seconds: f64) -> f64 {
+        -seconds.log2()
+    }
+    fn label(seconds: f64) -> String {
+        if seconds < 0.29 { format!("1/{:.0}", 1.0 / seconds) } else { format!("{} s", trimmed(seconds)) }
+    }
+}
+
+impl Engraved for Aperture {
+    const NAME: &'static str = "aperture";
+    fn series(step: Step) -> &'static Series2 {
+        both_orders!(APERTURE_THIRDS, APERTURE_HALVES, step)
+    }
+    fn exact(notch: Notch) -> f64 {
+        (notch.stops().0 / 2.0).exp2()
+    }
+    fn position(f_number: f64) -> f64 {
+        2.0 * f_number.log2()
+    }
+    fn label(f_number: f64) -> String {
+        format!("f/{}", trimmed(f_number))
+    }
+}
+
+impl Engraved for Iso {
+    const NAME: &'static str = "ISO";
+    fn series(step: Step) -> &'static Series2 {
+        both_orders!(ISO_THIRDS, ISO_HALVES, step)
+    }
+    fn exact(notch: Notch) -> f64 {
+        100.0 * notch.stops().0.exp2()
+    }
+    fn position(iso: f64) -> f64 {
+        (iso / 100.0).log2()
+    }
+    fn label(iso: f64) -> String {
+        format!("ISO {iso:.0}")
+    }
+}
+
+/// A number as engraved: at most one decimal, and none where it is nought.
+fn trimmed(value: f64) -> String {
+    let text = format!("{value:.1}");
+    text.strip_suffix(".0").map_or_else(|| text.clone(), str::to_owned)
+}
+
+/// One setting: what it says on the dial and the exact value computed with.
+///
+/// ```
+/// use tolva_core::scale::{Setting, Shutter};
+/// let sixtieth = Setting::<Shutter>::of(1.0 / 60.0);
+/// assert_eq!((sixtieth.exact, sixtieth.label().as_str()), (1.0 / 64.0, "1/60"));
+/// ```
+#[derive(Clone, Copy, Debug, PartialEq)]
+pub struct Setting<E> {
+    /// The value computed with: seconds, f-number or ISO.
+    pub exact: f64,
+    /// The value shown: as engraved, or the value itself where it lies on no dial.
+    pub nominal: f64,
+    /// The exact position on its dial's scale; kept, since the search asks for it a thousand times.
+    position: Stops,
+    kind: PhantomData<E>,
+}
+
+impl<E: Engraved> Setting<E> {
+    /// How near, as a ratio, a value must be to a nominal or exact one to mean that setting.
+    const SAME: f64 = 0.012;
+
+    /// The setting a value means, nominal or exact: 1/60 and 1/64 are both the dial's 1/60. A value on no dial
+    /// (f/3.7) stands for itself. The value must be positive and finite; [`crate::job`] sees to that.
+    pub fn of(value: f64) -> Self {
+        let near = |other: f64| (value / other - 1.0).abs() < Self::SAME;
+        for step in [Step::Third, Step::Half] {
+            let series = &E::series(step).series;
+            // A nominal value wins over an exact one: f/13 is engraved a third over f/11 on one dial only.
+            let found = series.positions().find(|(_, nominal)| (value / nominal - 1.0).abs() < 1e-6);
+            if let Some((notch, nominal)) = found {
+                return Self::at(notch, nominal);
+            }
+        }
+        let series = &E::series(Step::Third).series;
+        match series.positions().find(|(notch, nominal)| near(*nominal) || near(E::exact(Notch(*notch)))) {
+            Some((notch, nominal)) => Self::at(notch, nominal),
+            None => Self { exact: value, nominal: value, position: Stops(E::position(value)), kind: PhantomData },
+        }
+    }
+
+    fn at(notch: i32, nominal: f64) -> Self {
+        let notch = Notch(notch);
+        Self { exact: E::exact(notch), nominal, position: notch.stops(), kind: PhantomData }
+    }
+
+    /// The exact position on this dial's scale, in stops.
+    pub fn position(self) -> Stops {
+        self.position
+    }
+
+    /// As engraved: `1/160`, `1.3 s`, `f/5.6`, `ISO 640`.
+    pub fn label(self) -> String {
+        E::label(self.nominal)
+    }
+}
+
+/// Which end of a dial.
+#[derive(Clone, Copy, Debug, PartialEq, Eq)]
+pub enum DialEnd {
+    /// The lowest position: slowest shutter, widest aperture, base ISO.
+    Low,
+    /// The highest position: fastest shutter, smallest aperture, highest ISO.
+    High,
+}
+
+/// The settings one camera offers on one dial, from its lowest position to its highest.
+///
+/// ```
+/// use tolva_core::scale::{Dial, Aperture, Step};
+/// let dial = Dial::<Aperture>::new(Step::Third, 2.8, 22.0);
+/// let labels: Vec<String> = dial.settings().take(4).map(|s| s.label()).collect();
+/// assert_eq!(labels, ["f/2.8", "f/3.2", "f/3.5", "f/4"]);
+/// assert_eq!(dial.nearest(tolva_core::scale::Stops(6.4)).label(), "f/9");
+/// ```
+#[derive(Clone, Copy, Debug, PartialEq)]
+pub struct Dial<E> {
+    step: Step,
+    low: i32,
+    high: i32,
+    kind: PhantomData<E>,
+}
+
+impl<E: Engraved> Dial<E> {
+    /// A dial between two values, in either order, each taken to the nearest click; clipped to what is engraved.
+    pub fn new(step: Step, one_end: f64, other_end: f64) -> Self {
+        let size = step.notches();
+        let series = &E::series(step).series;
+        let click = |value: f64| {
+            let stops = Setting::<E>::of(value).position().0;
+            #[allow(clippy::cast_possible_truncation, reason = "clamped to the series, a few hundred")]
+            let notch = (stops * f64::from(Notch::PER_STOP)).clamp(-1e6, 1e6).round() as i32;
+            let nearest = (f64::from(notch) / f64::from(size)).round();
+            #[allow(clippy::cast_possible_truncation, reason = "clamped above")]
+            let clicked = nearest as i32 * size;
+            clicked.clamp(series.first, series.last() / size * size)
+        };
+        let (a, b) = (click(one_end), click(other_end));
+        Self { step, low: a.min(b), high: a.max(b), kind: PhantomData }
+    }
+
+    /// All settings, from the lowest position to the highest.
+    pub fn settings(self) -> impl DoubleEndedIterator<Item = Setting<E>> {
+        let size = self.step.notches();
+        (0..=(self.high - self.low) / size).map(move |click| self.at(self.low + click * size))
+    }
+
+    /// The setting nearest to an exact position in stops, or the dial's end.
+    pub fn nearest(self, position: Stops) -> Setting<E> {
+        let size = f64::from(self.step.notches());
+        let clicks = (position.0 * f64::from(Notch::PER_STOP) / size).clamp(-1e5, 1e5).round();
+        #[allow(clippy::cast_possible_truncation, reason = "clamped")]
+        let notch = clicks as i32 * self.step.notches();
+        self.at(notch.clamp(self.low, self.high))
+    }
+
+    /// The setting at one end.
+    pub fn end(self, end: DialEnd) -> Setting<E> {
+        self.at(if end == DialEnd::Low { self.low } else { self.high })
+    }
+
+    /// Which end of the dial a setting is at, if any.
+    pub fn end_of(self, setting: Setting<E>) -> Option<DialEnd> {
+        let position = setting.position().0 * f64::from(Notch::PER_STOP);
+        if position <= f64::from(self.low) + 0.5 {
+            Some(DialEnd::Low)
+        } else if position >= f64::from(self.high) - 0.5 {
+            Some(DialEnd::High)
+        } else {
+            None
+        }
+    }
+
+    fn at(self, notch: i32) -> Setting<E> {
+        let Series2 { series, other } = E::series(self.step);
+        let engraved = series.at(notch).or_else(|| other.at(notch));
+        Setting::at(notch, engraved.unwrap_or_else(|| E::exact(Notch(notch))))
+    }
+}
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+    use proptest::prelude::*;
+    use rstest::rstest;
+
+    /// Every nominal value lies within half a click of the exact one it stands for: a slip by one place in a table
+    /// would be a whole one.
+    #[rstest]
+    #[case::shutter_thirds(&SHUTTER_THIRDS, Shutter::position)]
+    #[case::shutter_halves(&SHUTTER_HALVES, Shutter::position)]
+    #[case::aperture_thirds(&APERTURE_THIRDS, Aperture::position)]
+    #[case::aperture_halves(&APERTURE_HALVES, Aperture::position)]
+    #[case::iso_thirds(&ISO_THIRDS, Iso::position)]
+    #[case::iso_halves(&ISO_HALVES, Iso::position)]
+    fn nominal_values_stand_where_they_are_engraved(#[case] series: &Series, #[case] position: fn(f64) -> f64) {
+        for (notch, nominal) in series.positions() {
+            let off = position(nominal) - Notch(notch).stops().0;
+            assert!(off.abs() < Notch(series.step).stops().0 / 2.0, "{nominal} at {notch} is {off} stops off");
+        }
+    }
+
+    /// Whole stops as in ISO 2720 and on every camera.
+    #[test]
+    fn whole_stops() {
+        let labels = |all: Vec<String>| all.join(" ");
+        assert_eq!(
+            labels(Dial::<Shutter>::new(Step::Whole, 1.0, 1.0 / 1000.0).settings().map(Setting::label).collect()),
+            "1 s 0.5 s 1/4 1/8 1/15 1/30 1/60 1/125 1/250 1/500 1/1000"
+        );
+        assert_eq!(
+            labels(Dial::<Aperture>::new(Step::Whole, 1.4, 22.0).settings().map(Setting::label).collect()),
+            "f/1.4 f/2 f/2.8 f/4 f/5.6 f/8 f/11 f/16 f/22"
+        );
+        assert_eq!(
+            labels(Dial::<Iso>::new(Step::Whole, 100.0, 1600.0).settings().map(Setting::label).collect()),
+            "ISO 100 ISO 200 ISO 400 ISO 800 ISO 1600"
+        );
+    }
+
+    #[test]
+    fn halves_have_their_own_engraving() {
+        let dial = Dial::<Shutter>::new(Step::Half, 1.0 / 30.0, 1.0 / 250.0);
+        let labels: Vec<_> = dial.settings().map(Setting::label).collect();
+        assert_eq!(labels, ["1/30", "1/45", "1/60", "1/90", "1/125", "1/180", "1/250"]);
+    }
+
+    #[rstest]
+    #[case(1.0 / 60.0, 1.0 / 64.0)]
+    #[case(1.0 / 64.0, 1.0 / 64.0)]
+    #[case(1.0 / 125.0, 1.0 / 128.0)]
+    #[case(1.3, 2f64.powf(1.0 / 3.0))]
+    #[case(0.37, 0.37)]
+    fn a_shutter_value_means_a_setting(#[case] given: f64, #[case] exact: f64) {
+        assert!((Setting::<Shutter>::of(given).exact - exact).abs() < 1e-12);
+    }
+
+    /// Common practice: ISO 5000 against 64 is 6⅓ on the dials, 6.29 as numbers; 1/200 to 1/20 is 3⅓.
+    #[test]
+    fn stops_between_settings_on_the_dials() {
+        let iso = Setting::<Iso>::of(5000.0).position() - Setting::<Iso>::of(64.0).position();
+        assert_eq!(iso.thirds(), "+6⅓");
+        assert!((iso.0 - 19.0 / 3.0).abs() < 1e-9);
+        assert!((Iso::position(5000.0) - Iso::position(64.0) - 6.29).abs() < 0.005);
+        let shutter = Setting::<Shutter>::of(1.0 / 200.0).position() - Setting::<Shutter>::of(1.0 / 20.0).position();
+        assert!((shutter.0 - 10.0 / 3.0).abs() < 1e-9);
+    }
+
+    #[test]
+    fn the_ends_are_known() {
+        let dial = Dial::<Iso>::new(Step::Third, 64.0, 6400.0);
+        assert_eq!(dial.end_of(dial.end(DialEnd::Low)), Some(DialEnd::Low));
+        assert_eq!(dial.nearest(Stops(40.0)), dial.end(DialEnd::High));
+        assert_eq!(dial.end_of(Setting::of(400.0)), None);
+    }
+
+    proptest! {
+        #[test]
+        fn nearest_is_within_half_a_click(stops in -4.9..14.9_f64) {
+            let dial = Dial::<Shutter>::new(Step::Third, 30.0, 1.0 / 32_000.0);
+            prop_assert!((dial.nearest(Stops(stops)).position().0 - stops).abs() <= 1.0 / 6.0 + 1e-9);
+        }
+
+        #[test]
+        fn a_setting_means_itself(click in 0usize..60) {
+            let dial = Dial::<Shutter>::new(Step::Third, 30.0, 1.0 / 32_000.0);
+            let setting = dial.settings().nth(click).expect("sixty-one clicks");
+            prop_assert_eq!(Setting::<Shutter>::of(setting.nominal), setting);
+            prop_assert_eq!(Setting::<Shutter>::of(setting.exact), setting);
+        }
+    }
+}

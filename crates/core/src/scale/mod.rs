@@ -1,0 +1,14 @@
+//! The scales everything is measured on: stops, and the dials of cameras and flashes.
+
+mod dial;
+mod length;
+mod nominal;
+pub(crate) mod parsing;
+mod power;
+mod stops;
+
+pub use dial::{Aperture, Dial, DialEnd, Engraved, Iso, Notch, Setting, Shutter, Step};
+pub use length::{LengthUnit, Metres};
+pub use parsing::{ParseError, parse_aperture, parse_iso, parse_shutter};
+pub use power::{Power, PowerNotation, PowerStep};
+pub use stops::Stops;

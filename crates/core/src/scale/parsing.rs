@@ -1,0 +1,171 @@
+//! Reading what a photographer types: `1/60`, `0.8s`, `f/5.6`, `ISO 640`.
+
+use thiserror::Error;
+
+use super::dial::{Aperture, Iso, Setting, Shutter};
+
+/// Why a typed setting was not understood: what was typed, what is allowed, and an example.
+#[derive(Clone, Debug, PartialEq, Error)]
+#[error("“{typed}” is not {wanted}")]
+pub struct ParseError {
+    typed: String,
+    wanted: String,
+}
+
+impl ParseError {
+    pub(crate) fn new(typed: &str, wanted: impl Into<String>) -> Self {
+        Self { typed: typed.trim().to_owned(), wanted: wanted.into() }
+    }
+}
+
+/// The range of values each kind of setting is accepted in.
+pub(crate) mod range {
+    use std::ops::RangeInclusive;
+    /// Seconds.
+    pub const SHUTTER_S: RangeInclusive<f64> = 0.000_01..=3600.0;
+    /// F-numbers.
+    pub const F_NUMBER: RangeInclusive<f64> = 0.7..=128.0;
+    /// ISO.
+    pub const ISO: RangeInclusive<f64> = 3.0..=10_000_000.0;
+}
+
+/// A plain decimal number: digits, a point or a comma. No exponents, no infinities.
+pub(crate) fn number(text: &str) -> Option<f64> {
+    let text = text.trim().replace(',', ".").replace('−', "-");
+    let plain = !text.is_empty() && text.chars().all(|c| c.is_ascii_digit() || c == '.' || c == '-' || c == '+');
+    plain.then(|| text.parse().ok()).flatten()
+}
+
+/// Cuts the first of these words off the front of a text, whatever its case.
+pub(crate) fn without_prefix<'a>(text: &'a str, prefixes: &[&str]) -> &'a str {
+    let text = text.trim();
+    let starts = |prefix: &&&str| text.get(..prefix.len()).is_some_and(|head| head.eq_ignore_ascii_case(prefix));
+    prefixes.iter().find(starts).map_or(text, |prefix| text[prefix.len()..].trim_start())
+}
+
+/// A shutter time: `1/60`, `1/60 s`, `0.8s`, `0,8 s`, `2"`, and a bare `250` for 1/250 as on a dial.
+///
+/// # Errors
+/// Anything else, and times under 1/100 000 s or over an hour.
+///
+/// ```
+/// use tolva_core::scale::parse_shutter;
+/// assert_eq!(parse_shutter("0.8s")?.label(), "0.8 s");
+/// assert_eq!(parse_shutter("1/60")?.exact, 1.0 / 64.0);
+/// assert!(parse_shutter("soon").is_err());
+/// # Ok::<(), tolva_core::scale::ParseError>(())
+/// ```
+pub fn parse_shutter(typed: &str) -> Result<Setting<Shutter>, ParseError> {
+    let wrong = || ParseError::new(typed, "a shutter time from 1/100000 to 3600 s: write 1/250, 0.8s or 2s");
+    let text = typed.trim().to_lowercase();
+    let bare = text.trim_end_matches("sec").trim_end_matches(['s', '"', '″']).trim_end();
+    let has_unit = bare.len() < text.len();
+    let seconds = match bare.split_once('/') {
+        Some((one, divisor)) => number(one).zip(number(divisor)).map(|(one, divisor)| one / divisor),
+        // A dial says 250 and means 1/250; below four it would be seconds, so ask for the unit there.
+        None => number(bare).and_then(|value| match (has_unit, value >= 4.0) {
+            (true, _) => Some(value),
+            (false, true) => Some(1.0 / value),
+            (false, false) => (value < 1.0).then_some(value),
+        }),
+    };
+    seconds.filter(|s| range::SHUTTER_S.contains(s)).map(Setting::of).ok_or_else(wrong)
+}
+
+/// An aperture: `f/5.6`, `f5.6`, `F 8`, `5.6`.
+///
+/// # Errors
+/// Anything else, and f-numbers outside 0.7 to 128.
+pub fn parse_aperture(typed: &str) -> Result<Setting<Aperture>, ParseError> {
+    let bare = without_prefix(typed, &["f/", "ƒ/", "f", "ƒ"]);
+    let value = number(bare).filter(|n| range::F_NUMBER.contains(n));
+    value.map(Setting::of).ok_or_else(|| ParseError::new(typed, "an aperture from f/0.7 to f/128: write f/5.6"))
+}
+
+/// A sensitivity: `ISO 640`, `iso640`, `640`.
+///
+/// # Errors
+/// Anything else, and values outside 3 to 10 000 000.
+pub fn parse_iso(typed: &str) -> Result<Setting<Iso>, ParseError> {
+    let bare = without_prefix(typed, &["iso"]);
+    let value = number(bare).filter(|n| range::ISO.contains(n));
+    value.map(Setting::of).ok_or_else(|| ParseError::new(typed, "a sensitivity from ISO 3 to 10000000: write ISO 640"))
+}
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+    use proptest::prelude::*;
+    use rstest::rstest;
+
+    #[rstest]
+    #[case("1/60", "1/60")]
+    #[case(" 1/64 s", "1/60")]
+    #[case("0.8s", "0.8 s")]
+    #[case("0,8 s", "0.8 s")]
+    #[case("1.3 sec", "1.3 s")]
+    #[case("2\"", "2 s")]
+    #[case("250", "1/250")]
+    #[case("0.3", "0.3 s")]
+    #[case("1/8000", "1/8000")]
+    fn shutters(#[case] typed: &str, #[case] label: &str) {
+        assert_eq!(parse_shutter(typed).map(Setting::label).as_deref(), Ok(label));
+    }
+
+    #[rstest]
+    #[case("")]
+    #[case("1/0")]
+    #[case("1/")]
+    #[case("-1/60")]
+    #[case("2")]
+    #[case("1e3s")]
+    #[case("NaN")]
+    #[case("9999 s")]
+    #[case("f/8")]
+    fn not_shutters(#[case] typed: &str) {
+        let error = parse_shutter(typed).expect_err("not a time").to_string();
+        assert!(error.contains(typed.trim()) && error.contains("1/250"), "{error}");
+    }
+
+    #[rstest]
+    #[case("f/5.6", "f/5.6")]
+    #[case("F8", "f/8")]
+    #[case("ƒ/11.31", "f/11")]
+    #[case("5,6", "f/5.6")]
+    #[case("f/3.7", "f/3.7")]
+    fn apertures(#[case] typed: &str, #[case] label: &str) {
+        assert_eq!(parse_aperture(typed).map(Setting::label).as_deref(), Ok(label));
+    }
+
+    #[rstest]
+    #[case("ISO 640", "ISO 640")]
+    #[case("iso100", "ISO 100")]
+    #[case("635", "ISO 640")]
+    fn isos(#[case] typed: &str, #[case] label: &str) {
+        assert_eq!(parse_iso(typed).map(Setting::label).as_deref(), Ok(label));
+    }
+
+    #[rstest]
+    #[case("f/0", "ISO")]
+    #[case("f/", "ISO -100")]
+    #[case("f/999", "ISO 0")]
+    #[case("wide", "auto")]
+    fn nonsense_is_refused(#[case] aperture: &str, #[case] iso: &str) {
+        assert!(parse_aperture(aperture).is_err());
+        assert!(parse_iso(iso).is_err());
+    }
+
+    proptest! {
+        #[test]
+        fn never_panics(typed in "\\PC{0,12}") {
+            let _ = (parse_shutter(&typed), parse_aperture(&typed), parse_iso(&typed));
+        }
+
+        #[test]
+        fn what_is_printed_is_parsed(thirds in 0usize..61) {
+            let dial = crate::scale::Dial::<Shutter>::new(crate::scale::Step::Third, 30.0, 1.0 / 32_000.0);
+            let setting = dial.settings().nth(thirds).expect("61 thirds");
+            prop_assert_eq!(parse_shutter(&setting.label()), Ok(setting));
+        }
+    }
+}
