@@ -1,0 +1,27 @@
+//! How one person likes numbers shown: a small document whose shape is the caller's.
+
+use crate::{Store, StoreError};
+
+impl Store {
+    /// The preferences as they were last kept, as JSON.
+    ///
+    /// # Errors
+    /// The database's.
+    pub async fn preferences(&self) -> Result<Option<String>, StoreError> {
+        Ok(sqlx::query_scalar!("SELECT document FROM preference WHERE id = 1").fetch_optional(&self.pool).await?)
+    }
+
+    /// Keeps the preferences.
+    ///
+    /// # Errors
+    /// The database's.
+    pub async fn set_preferences(&self, document: &str) -> Result<(), StoreError> {
+        sqlx::query!(
+            "INSERT INTO preference (id, document) VALUES (1, ?) ON CONFLICT (id) DO UPDATE SET document = excluded.document",
+            document
+        )
+        .execute(&self.pool)
+        .await?;
+        Ok(())
+    }
+}

@@ -1,0 +1,173 @@
+//! The store against real files: revisions, undo, stale saves, the bin, migrations, a full disk, a killed process.
+
+use rstest::rstest;
+use tempfile::TempDir;
+use tolva_core::job::Job;
+
+use super::*;
+
+async fn store() -> (Store, TempDir) {
+    let folder = TempDir::new().expect("a folder");
+    let store = Store::open(&folder.path().join("tolva.sqlite")).await.expect("a data file");
+    (store, folder)
+}
+
+fn named(name: &str) -> Job {
+    Job::new(name)
+}
+
+#[tokio::test]
+async fn a_job_is_kept() {
+    let (store, folder) = store().await;
+    let added = store.add(&named("Mill"), "New job").await.expect("added");
+    assert_eq!((added.revision, added.undo, added.redo), (1, None, None));
+    store.close().await;
+    let again = Store::open(&folder.path().join("tolva.sqlite")).await.expect("opened again");
+    assert_eq!(again.job(&added.id).await.expect("there").job, named("Mill"));
+    let list = again.jobs(false).await.expect("a list");
+    assert_eq!((list.len(), list[0].name.as_str(), list[0].setups.len()), (1, "Mill", 1));
+}
+
+#[tokio::test]
+async fn undo_and_redo_go_along_the_revisions_and_survive_a_restart() {
+    let (store, folder) = store().await;
+    let id = store.add(&named("one"), "New job").await.expect("added").id;
+    let two = store.save(&id, 1, "Name two", &named("two")).await.expect("saved");
+    let three = store.save(&id, two.revision, "Name three", &named("three")).await.expect("saved");
+    assert_eq!(three.undo.as_deref(), Some("Name three"));
+    store.close().await;
+
+    let store = Store::open(&folder.path().join("tolva.sqlite")).await.expect("opened again");
+    let back = store.undo(&id, three.revision).await.expect("undone");
+    assert_eq!((back.job.name.as_str(), back.redo.as_deref()), ("two", Some("Name three")));
+    let back = store.undo(&id, back.revision).await.expect("undone");
+    assert!(matches!(store.undo(&id, back.revision).await, Err(StoreError::NothingTo("undo"))));
+    let forward = store.redo(&id, back.revision).await.expect("redone");
+    let forward = store.redo(&id, forward.revision).await.expect("redone");
+    assert_eq!(forward.job.name, "three");
+    assert!(matches!(store.redo(&id, forward.revision).await, Err(StoreError::NothingTo("redo"))));
+
+    // A change after an undo makes a new branch, and redo follows the newest.
+    let back = store.undo(&id, forward.revision).await.expect("undone");
+    let other = store.save(&id, back.revision, "Name four", &named("four")).await.expect("saved");
+    let back = store.undo(&id, other.revision).await.expect("undone");
+    assert_eq!(store.redo(&id, back.revision).await.expect("redone").job.name, "four");
+}
+
+#[tokio::test]
+async fn a_stale_save_is_refused_with_what_is_there() {
+    let (store, _folder) = store().await;
+    let id = store.add(&named("one"), "New job").await.expect("added").id;
+    store.save(&id, 1, "Name", &named("theirs")).await.expect("saved");
+    let Err(StoreError::Stale(stale)) = store.save(&id, 1, "Name", &named("mine")).await else {
+        panic!("a stale save was taken");
+    };
+    assert_eq!((stale.based_on, stale.now.revision, stale.now.job.name.as_str()), (1, 2, "theirs"));
+    assert!(matches!(store.undo(&id, 1).await, Err(StoreError::Stale(_))));
+    assert_eq!(store.job(&id).await.expect("there").job.name, "theirs");
+}
+
+#[tokio::test]
+async fn of_many_savers_at_once_one_wins() {
+    let (store, _folder) = store().await;
+    let id = store.add(&named("one"), "New job").await.expect("added").id;
+    let savers = (0..8).map(|n| {
+        let (store, id) = (store.clone(), id.clone());
+        tokio::spawn(async move { store.save(&id, 1, "Name", &named(&format!("saver {n}"))).await.is_ok() })
+    });
+    let mut won = 0;
+    for saver in savers.collect::<Vec<_>>() {
+        won += u32::from(saver.await.expect("joined"));
+    }
+    assert_eq!(won, 1);
+    assert_eq!(store.job(&id).await.expect("there").revision, 2);
+}
+
+#[tokio::test]
+async fn the_same_save_twice_is_one_revision() {
+    let (store, _folder) = store().await;
+    let id = store.add(&named("one"), "New job").await.expect("added").id;
+    let two = store.save(&id, 1, "Name", &named("two")).await.expect("saved");
+    assert_eq!(store.save(&id, 2, "Name", &named("two")).await.expect("saved").revision, two.revision);
+}
+
+#[tokio::test]
+async fn the_bin_gives_back() {
+    let (store, _folder) = store().await;
+    let id = store.add(&named("one"), "New job").await.expect("added").id;
+    store.bin(&id, true).await.expect("binned");
+    assert!(store.jobs(false).await.expect("a list").is_empty());
+    assert_eq!(store.jobs(true).await.expect("the bin").len(), 1);
+    store.bin(&id, false).await.expect("given back");
+    assert_eq!(store.jobs(false).await.expect("a list").len(), 1);
+    assert!(matches!(store.bin("none", true).await, Err(StoreError::NoSuchJob(_))));
+}
+
+#[tokio::test]
+async fn preferences_are_kept() {
+    let (store, _folder) = store().await;
+    assert_eq!(store.preferences().await.expect("none yet"), None);
+    store.set_preferences("{\"a\":1}").await.expect("kept");
+    store.set_preferences("{\"a\":2}").await.expect("kept");
+    assert_eq!(store.preferences().await.expect("some").as_deref(), Some("{\"a\":2}"));
+}
+
+/// A disk that takes no more pages: the save is refused as such, and what was saved before is whole.
+#[tokio::test]
+async fn a_full_disk_loses_nothing() {
+    let folder = TempDir::new().expect("a folder");
+    let file = folder.path().join("tolva.sqlite");
+    let options = SqliteConnectOptions::new().filename(&file).pragma("max_page_count", "40");
+    let store = Store::open_with(options).await.expect("a small disk");
+    let mut saved = store.add(&named("one"), "New job").await.expect("added");
+    let refused = loop {
+        let mut job = named("grows");
+        job.notes = format!("{}", saved.revision).repeat(300);
+        match store.save(&saved.id, saved.revision, "Notes", &job).await {
+            Ok(next) => saved = next,
+            Err(error) => break error,
+        }
+    };
+    assert!(matches!(refused, StoreError::DiskFull), "{refused:?}");
+    assert_eq!(store.job(&saved.id).await.expect("there"), saved);
+}
+
+#[rstest]
+#[case::not_a_database(b"this is a letter, not a data file; it only has the same name as one.".as_slice())]
+#[tokio::test]
+async fn what_is_no_data_file_is_refused(#[case] bytes: &[u8]) {
+    let folder = TempDir::new().expect("a folder");
+    let file = folder.path().join("tolva.sqlite");
+    std::fs::write(&file, bytes).expect("written");
+    assert!(Store::open(&file).await.is_err());
+    assert_eq!(std::fs::read(&file).expect("still there"), bytes);
+}
+
+/// A data file of a newer Tolva has a migration this one does not know: it is refused, not guessed at.
+#[tokio::test]
+async fn a_newer_data_file_is_refused() {
+    let (store, folder) = store().await;
+    sqlx::query(
+        "INSERT INTO _sqlx_migrations (version, description, success, checksum, execution_time) VALUES (9999, 'later', 1, x'00', 0)",
+    )
+    .execute(&store.pool)
+    .await
+    .expect("a later migration");
+    store.close().await;
+    let opened = Store::open(&folder.path().join("tolva.sqlite")).await;
+    assert!(matches!(opened, Err(StoreError::Migration(_))), "{opened:?}");
+}
+
+/// Migrating twice is migrating once, and the tables are the strict ones the queries were checked against.
+#[tokio::test]
+async fn migrations_run_once() {
+    let (store, folder) = store().await;
+    store.close().await;
+    let store = Store::open(&folder.path().join("tolva.sqlite")).await.expect("opened again");
+    let applied: i64 =
+        sqlx::query_scalar("SELECT COUNT(*) FROM _sqlx_migrations").fetch_one(&store.pool).await.expect("a count");
+    let files = std::fs::read_dir(concat!(env!("CARGO_MANIFEST_DIR"), "/migrations")).expect("a folder").count();
+    assert_eq!(usize::try_from(applied), Ok(files));
+    let mode: String = sqlx::query_scalar("PRAGMA journal_mode").fetch_one(&store.pool).await.expect("a mode");
+    assert_eq!(mode, "wal");
+}
