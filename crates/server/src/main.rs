@@ -1,1 +1,24 @@
-fn main() {}
+//! `tolva`: the web application and its command line.
+
+mod api;
+mod assets;
+mod cli;
+mod data_file;
+mod demo;
+mod guard;
+mod serve;
+
+use std::process::ExitCode;
+
+use clap::Parser as _;
+
+#[actix_web::main]
+async fn main() -> ExitCode {
+    match cli::run(cli::Tolva::parse()).await {
+        Ok(()) => ExitCode::SUCCESS,
+        Err(problem) => {
+            eprintln!("tolva: {problem}");
+            ExitCode::FAILURE
+        }
+    }
+}

@@ -10,6 +10,8 @@ use crate::scale::{Metres, Power, Setting, Shutter, Stops};
 
 /// At most so many are shown.
 const MOST: usize = 6;
+/// Where no single step is enough, so many first steps are followed by a second.
+const MOST_FIRST_STEPS: usize = 2;
 
 /// A way that is not tried yet: what to do, and the setup with it done.
 struct Way {
@@ -21,6 +23,31 @@ pub(super) fn remedies(setup: &CheckedSetup<'_>, outcome: &Outcome, kit: &Kit, s
     if outcome.gaps.is_empty() {
         return Vec::new();
     }
+    let (ways, outside) = ways(setup, outcome, kit, show);
+    let mut tried: Vec<(f64, Remedy)> =
+        ways.into_iter().filter_map(|way| attempt(way, outcome.missing(), kit)).collect();
+    tried.sort_by(|a, b| a.0.total_cmp(&b.0));
+    let (closing, nearer): (Vec<Remedy>, Vec<Remedy>) =
+        tried.into_iter().map(|(_, remedy)| remedy).partition(|remedy| remedy.closes);
+    let in_two_steps: Vec<Remedy> = if closing.is_empty() {
+        nearer.iter().take(MOST_FIRST_STEPS).flat_map(|first| second_steps(first, kit, show)).collect()
+    } else {
+        Vec::new()
+    };
+    // What lies outside Tolva comes before what does not close the gap, and is never crowded out.
+    let room = MOST.saturating_sub(outside.len());
+    let mut all: Vec<Remedy> = Vec::new();
+    for remedy in closing.into_iter().chain(in_two_steps).take(room).chain(outside).chain(nearer) {
+        if !all.iter().any(|other| other.does == remedy.does) {
+            all.push(remedy);
+        }
+    }
+    all.truncate(MOST);
+    all
+}
+
+/// All ways worth trying, and what can be done outside Tolva.
+fn ways(setup: &CheckedSetup<'_>, outcome: &Outcome, kit: &Kit, show: Show) -> (Vec<Way>, Vec<Remedy>) {
     let mut ways = Vec::new();
     let mut outside = Vec::new();
     for gap in &outcome.gaps {
@@ -35,28 +62,27 @@ pub(super) fn remedies(setup: &CheckedSetup<'_>, outcome: &Outcome, kit: &Kit, s
             Limit::NotASilhouette => outside.push(Remedy {
                 does: format!("Take {} off the subject", missing.amount()),
                 says: "Turn it away from the light, shade it, or find something brighter behind it.".to_owned(),
-                closes: true,
+                closes: outcome.gaps.len() == 1,
                 setup: None,
             }),
             Limit::ShutterOverSync => {}
         }
     }
     ways.extend(releases(setup));
-    let mut tried: Vec<(f64, Remedy)> =
-        ways.into_iter().filter_map(|way| attempt(way, outcome.missing(), kit)).collect();
-    tried.sort_by(|a, b| a.0.total_cmp(&b.0));
-    let mut all: Vec<Remedy> = Vec::new();
-    let (closing, nearer): (Vec<Remedy>, Vec<Remedy>) =
-        tried.into_iter().map(|(_, remedy)| remedy).partition(|remedy| remedy.closes);
-    // What lies outside Tolva comes before what does not close the gap, and is never crowded out.
-    let room = MOST.saturating_sub(outside.len());
-    for remedy in closing.into_iter().take(room).chain(outside).chain(nearer) {
-        if !all.iter().any(|other| other.does == remedy.does) {
-            all.push(remedy);
-        }
-    }
-    all.truncate(MOST);
-    all
+    (ways, outside)
+}
+
+/// Where one step is not enough: what closes the gap after a first one, two at most.
+fn second_steps(first: &Remedy, kit: &Kit, show: Show) -> Vec<Remedy> {
+    let Some(setup) = &first.setup else { return Vec::new() };
+    let Ok(checked) = CheckedSetup::new(setup, kit) else { return Vec::new() };
+    let outcome = Outcome::of(&checked);
+    let (ways, _) = ways(&checked, &outcome, kit, show);
+    let closing = ways.into_iter().filter_map(|way| {
+        let does = format!("{}, and {}", first.does, lower_first(&way.does));
+        attempt(Way { does, setup: way.setup }, outcome.missing(), kit)
+    });
+    closing.map(|(_, remedy)| remedy).filter(|remedy| remedy.closes).take(2).collect()
 }
 
 /// Solves the setup with a way done; nothing where it does not help by a sixth of a stop at least.

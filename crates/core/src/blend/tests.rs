@@ -195,6 +195,9 @@ fn the_wish_that_cannot_be_had() {
     assert_eq!(plan.gaps[0].missing, "5⅓ stops");
     assert!(plan.remedies.iter().any(|r| r.does.contains("neutral density")));
     assert!(plan.remedies.iter().any(|r| r.does.contains("aperture")));
+    // One step is not enough: the filter takes the flash away as well, so the light must come nearer too.
+    let closing = plan.remedies.iter().find(|r| r.closes).expect("a way in two steps");
+    assert!(closing.does.starts_with("Put a 6-stop") && closing.does.contains("and bring A to"), "{}", closing.does);
 }
 
 #[test]

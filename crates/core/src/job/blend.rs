@@ -54,6 +54,21 @@ pub enum Blend {
     },
 }
 
+/// One number of a blend.
+#[derive(Clone, Copy, Debug, PartialEq, Serialize, ToSchema)]
+pub struct BlendField {
+    /// Its name in the format.
+    pub field: &'static str,
+    /// What it is called.
+    pub name: &'static str,
+    /// Its value, in stops.
+    pub value: f64,
+    /// The least it may be.
+    pub least: f64,
+    /// The most it may be.
+    pub most: f64,
+}
+
 impl Blend {
     /// Each blend as it is first offered.
     pub const OFFERED: [Self; 6] = [
@@ -94,24 +109,34 @@ impl Blend {
         !matches!(self, Self::Silhouette { .. } | Self::AmbientOnly { .. })
     }
 
-    /// Its numbers by field name, with the range of each.
-    pub(super) fn fields(self) -> Vec<(&'static str, &'static str, f64, std::ops::RangeInclusive<f64>)> {
-        let place = -6.0..=3.0;
+    /// Its name in the format.
+    pub fn kind(self) -> &'static str {
         match self {
-            Self::Fill { ambient_stops, fill_stops } => {
-                vec![("fill", "ambient_stops", ambient_stops, place), ("fill", "fill_stops", fill_stops, -5.0..=2.0)]
+            Self::Fill { .. } => "fill",
+            Self::HalfAndHalf { .. } => "half_and_half",
+            Self::Lift { .. } => "lift",
+            Self::Overpower { .. } => "overpower",
+            Self::Silhouette { .. } => "silhouette",
+            Self::AmbientOnly { .. } => "ambient_only",
+        }
+    }
+
+    /// Its numbers, with what each is called and its range.
+    pub fn fields(self) -> Vec<BlendField> {
+        let field = |field, name, value, least, most| BlendField { field, name, value, least, most };
+        let subject = |value| field("subject_stops", "Subject", value, -6.0, 3.0);
+        let behind = |value| field("behind_stops", "Behind", value, -6.0, 3.0);
+        match self {
+            Self::Fill { ambient_stops, fill_stops } => vec![
+                field("ambient_stops", "Ambient on the subject", ambient_stops, -6.0, 3.0),
+                field("fill_stops", "Flash against the ambient", fill_stops, -5.0, 2.0),
+            ],
+            Self::HalfAndHalf { subject_stops } | Self::AmbientOnly { subject_stops } => vec![subject(subject_stops)],
+            Self::Lift { subject_stops, behind_stops } => vec![subject(subject_stops), behind(behind_stops)],
+            Self::Overpower { subject_stops, ambient_stops } => {
+                vec![subject(subject_stops), field("ambient_stops", "Ambient on the subject", ambient_stops, -8.0, 0.0)]
             }
-            Self::HalfAndHalf { subject_stops } => vec![("half_and_half", "subject_stops", subject_stops, place)],
-            Self::Lift { subject_stops, behind_stops } => vec![
-                ("lift", "subject_stops", subject_stops, place.clone()),
-                ("lift", "behind_stops", behind_stops, place),
-            ],
-            Self::Overpower { subject_stops, ambient_stops } => vec![
-                ("overpower", "subject_stops", subject_stops, place),
-                ("overpower", "ambient_stops", ambient_stops, -8.0..=0.0),
-            ],
-            Self::Silhouette { behind_stops } => vec![("silhouette", "behind_stops", behind_stops, place)],
-            Self::AmbientOnly { subject_stops } => vec![("ambient_only", "subject_stops", subject_stops, place)],
+            Self::Silhouette { behind_stops } => vec![behind(behind_stops)],
         }
     }
 

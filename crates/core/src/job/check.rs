@@ -225,9 +225,11 @@ fn setup<'a>(c: &mut Checker, setup: &'a Setup, kit: &'a Kit) -> Option<CheckedS
     c.text("notes", &setup.notes, 0, 4000);
     let (behind, lit, shadow) = regions(c, setup);
     c.within("blend", |c| {
-        for (kind, field, value, allowed) in setup.blend.fields() {
-            c.within(kind, |c| c.number(field, value, &allowed, "stops"));
-        }
+        c.within(setup.blend.kind(), |c| {
+            for of in setup.blend.fields() {
+                c.number(of.field, of.value, &(of.least..=of.most), "stops");
+            }
+        });
     });
     c.within("fixed", |c| {
         for (field, value, allowed, unit) in [

@@ -9,7 +9,7 @@ mod read;
 mod setup;
 mod starter;
 
-pub use blend::Blend;
+pub use blend::{Blend, BlendField};
 pub(crate) use check::CheckedLight;
 pub use check::CheckedSetup;
 pub use kit::{
@@ -128,7 +128,7 @@ pub fn json_schema() -> serde_json::Value {
     schema
 }
 
-/// References point into the document itself instead of an `OpenAPI` document's components.
+/// References point into the document itself instead of an OpenAPI document's components.
 fn relink(value: &mut serde_json::Value) {
     match value {
         serde_json::Value::String(text) if text.starts_with("#/components/schemas/") => {

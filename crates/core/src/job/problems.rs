@@ -31,6 +31,16 @@ impl Problems {
         let moved = |p: Problem| Problem { pointer: format!("{prefix}{}", p.pointer), message: p.message };
         Self(self.0.into_iter().map(moved).collect())
     }
+
+    /// The same problems of a part that stood at `prefix` in a larger document.
+    #[must_use]
+    pub fn without(self, prefix: &str) -> Self {
+        let moved = |p: Problem| {
+            let pointer = p.pointer.strip_prefix(prefix).map_or_else(|| p.pointer.clone(), str::to_owned);
+            Problem { pointer, message: p.message }
+        };
+        Self(self.0.into_iter().map(moved).collect())
+    }
 }
 
 /// Collects problems while a document is walked.

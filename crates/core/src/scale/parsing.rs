@@ -3,6 +3,8 @@
 use thiserror::Error;
 
 use super::dial::{Aperture, Iso, Setting, Shutter};
+use super::length::{LengthUnit, Metres};
+use super::stops::Stops;
 
 /// Why a typed setting was not understood: what was typed, what is allowed, and an example.
 #[derive(Clone, Debug, PartialEq, Error)]
@@ -92,6 +94,73 @@ pub fn parse_iso(typed: &str) -> Result<Setting<Iso>, ParseError> {
     value.map(Setting::of).ok_or_else(|| ParseError::new(typed, "a sensitivity from ISO 3 to 10000000: write ISO 640"))
 }
 
+/// A number of stops: `−1⅓`, `-1 1/3`, `+0.5`, `⅔`, `1.3 stops`. A decimal within 0.04 of a third means that third.
+///
+/// # Errors
+/// Anything else, and more than 20 stops either way.
+///
+/// ```
+/// use tolva_core::scale::{Stops, parse_stops};
+/// assert_eq!(parse_stops("−1⅓")?, Stops(-4.0 / 3.0));
+/// assert_eq!(parse_stops("-1.3")?, Stops(-4.0 / 3.0));
+/// # Ok::<(), tolva_core::scale::ParseError>(())
+/// ```
+pub fn parse_stops(typed: &str) -> Result<Stops, ParseError> {
+    let wrong = || ParseError::new(typed, "a number of stops from −20 to +20: write −1⅓, -1 1/3 or 0.5");
+    let text = typed.trim().to_lowercase().replace('−', "-");
+    let text = text.trim_end_matches("stops").trim_end_matches("stop").trim_end();
+    let (sign, text) = match text.strip_prefix('-') {
+        Some(rest) => (-1.0, rest),
+        None => (1.0, text.strip_prefix('+').unwrap_or(text)),
+    };
+    let spelled = [("⅓", " 1/3"), ("⅔", " 2/3"), ("½", " 1/2")];
+    let spelled = spelled.iter().fold(text.to_owned(), |text, (sign, words)| text.replace(sign, words));
+    let mut size = 0.0;
+    let parts: Vec<&str> = spelled.split_whitespace().collect();
+    if parts.is_empty() || parts.len() > 2 || spelled.contains(['-', '+']) {
+        return Err(wrong());
+    }
+    for part in parts {
+        size += match part.split_once('/') {
+            Some((over, under)) => number(over).zip(number(under)).map(|(over, under)| over / under),
+            None => number(part),
+        }
+        .ok_or_else(wrong)?;
+    }
+    let third = (size * 3.0).round() / 3.0;
+    let size = if (size - third).abs() < 0.04 { third } else { size };
+    // No negative nought.
+    let stops = sign * size + 0.0;
+    if (-20.0..=20.0).contains(&stops) { Ok(Stops(stops)) } else { Err(wrong()) }
+}
+
+/// A distance or size: `1.5 m`, `150 cm`, `5 ft 1 in`, `5'1"`; a bare number is in the unit the person has chosen.
+///
+/// # Errors
+/// Anything else, and lengths of nought or less or over a kilometre.
+pub fn parse_length(typed: &str, unit: LengthUnit) -> Result<Metres, ParseError> {
+    let wrong = || ParseError::new(typed, "a distance up to 1000 m: write 1.5 m, 150 cm or 5 ft 1 in");
+    let text = typed.trim().to_lowercase();
+    let text = text.replace(['\'', '′'], "ft").replace(['"', '″'], "in").replace("feet", "ft").replace("inches", "in");
+    let metres = if let Some((feet, rest)) = text.split_once("ft") {
+        let inches = rest.trim().trim_end_matches("in").trim();
+        let inches = if inches.is_empty() { Some(0.0) } else { number(inches) };
+        number(feet).zip(inches).map(|(feet, inches)| Metres::from_feet(feet + inches / 12.0))
+    } else if let Some(inches) = text.strip_suffix("in") {
+        number(inches).map(|inches| Metres::from_feet(inches / 12.0))
+    } else if let Some(centimetres) = text.strip_suffix("cm") {
+        number(centimetres).map(|centimetres| Metres(centimetres / 100.0))
+    } else if let Some(metres) = text.strip_suffix('m') {
+        number(metres).map(Metres)
+    } else {
+        number(&text).map(|value| match unit {
+            LengthUnit::Metres => Metres(value),
+            LengthUnit::FeetAndInches => Metres::from_feet(value),
+        })
+    };
+    metres.filter(|metres| metres.0 > 0.0 && metres.0 <= 1000.0).ok_or_else(wrong)
+}
+
 #[cfg(test)]
 mod tests {
     use super::*;
@@ -155,10 +224,52 @@ mod tests {
         assert!(parse_iso(iso).is_err());
     }
 
+    #[rstest]
+    #[case("−1⅓", -4.0 / 3.0)]
+    #[case("-1 1/3", -4.0 / 3.0)]
+    #[case("+⅔", 2.0 / 3.0)]
+    #[case("1/3 stop", 1.0 / 3.0)]
+    #[case("-0", 0.0)]
+    #[case("1.5 stops", 1.5)]
+    #[case("2,3", 7.0 / 3.0)]
+    fn numbers_of_stops(#[case] typed: &str, #[case] stops: f64) {
+        let read = parse_stops(typed).expect("stops").0;
+        assert!((read - stops).abs() < 1e-12 && read.is_sign_negative() == (stops < 0.0), "{read}");
+    }
+
+    #[rstest]
+    #[case("1.5", LengthUnit::Metres, 1.5)]
+    #[case("150 cm", LengthUnit::FeetAndInches, 1.5)]
+    #[case("5", LengthUnit::FeetAndInches, 1.524)]
+    #[case("5 ft 1 in", LengthUnit::Metres, 1.5494)]
+    #[case("5'1\"", LengthUnit::Metres, 1.5494)]
+    #[case("8 in", LengthUnit::Metres, 0.2032)]
+    fn lengths(#[case] typed: &str, #[case] unit: LengthUnit, #[case] metres: f64) {
+        assert!((parse_length(typed, unit).expect("a length").0 - metres).abs() < 1e-9);
+    }
+
+    #[rstest]
+    #[case("1 2 3", "near")]
+    #[case("--1", "-1 m")]
+    #[case("21", "0")]
+    #[case("1/0", "1001 m")]
+    #[case("", "ft")]
+    fn neither_stops_nor_lengths(#[case] stops: &str, #[case] length: &str) {
+        assert!(parse_stops(stops).is_err(), "{stops}");
+        assert!(parse_length(length, LengthUnit::Metres).is_err(), "{length}");
+    }
+
     proptest! {
         #[test]
         fn never_panics(typed in "\\PC{0,12}") {
             let _ = (parse_shutter(&typed), parse_aperture(&typed), parse_iso(&typed));
+            let _ = (parse_stops(&typed), parse_length(&typed, LengthUnit::Metres));
+        }
+
+        #[test]
+        fn printed_stops_are_read_back(thirds in -30i32..30) {
+            let stops = Stops(f64::from(thirds) / 3.0);
+            prop_assert!((parse_stops(&stops.thirds()).expect("its own label").0 - stops.0).abs() < 1e-12);
         }
 
         #[test]

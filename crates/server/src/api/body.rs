@@ -1,0 +1,65 @@
+//! Reading a JSON body: its size, its kind, and the path to what is wrong in it.
+
+use actix_web::dev::Payload;
+use actix_web::http::StatusCode;
+use actix_web::http::header::CONTENT_TYPE;
+use actix_web::web::BytesMut;
+use actix_web::{FromRequest, HttpRequest};
+use serde::de::DeserializeOwned;
+use tolva_core::job::read_json;
+
+use super::problem::{ApiError, ProblemDocument};
+
+/// The largest body that is read: some hundred times a large job.
+pub const MOST_BYTES: usize = 4 * 1024 * 1024;
+
+/// A JSON body, read.
+pub struct Body<T>(pub T);
+
+/// A JSON body as bytes, for what reads itself.
+pub struct Bytes(pub Vec<u8>);
+
+impl FromRequest for Bytes {
+    type Error = ApiError;
+    type Future = std::pin::Pin<Box<dyn Future<Output = Result<Self, ApiError>>>>;
+
+    fn from_request(request: &HttpRequest, payload: &mut Payload) -> Self::Future {
+        let kind = request.headers().get(CONTENT_TYPE).and_then(|kind| kind.to_str().ok()).unwrap_or("");
+        let json = kind.split(';').next().is_some_and(|kind| kind.trim().eq_ignore_ascii_case("application/json"));
+        let payload = payload.take();
+        Box::pin(async move {
+            if !json {
+                let problem = ProblemDocument::new(StatusCode::UNSUPPORTED_MEDIA_TYPE, "Not JSON");
+                return Err(problem.saying("the body must be sent as application/json").into());
+            }
+            Ok(Self(read(payload).await?))
+        })
+    }
+}
+
+impl<T: DeserializeOwned + 'static> FromRequest for Body<T> {
+    type Error = ApiError;
+    type Future = std::pin::Pin<Box<dyn Future<Output = Result<Self, ApiError>>>>;
+
+    fn from_request(request: &HttpRequest, payload: &mut Payload) -> Self::Future {
+        let bytes = Bytes::from_request(request, payload);
+        Box::pin(async move { Ok(Self(read_json(&bytes.await?.0)?)) })
+    }
+}
+
+async fn read(mut payload: Payload) -> Result<Vec<u8>, ApiError> {
+    let mut bytes = BytesMut::new();
+    while let Some(part) =
+        std::future::poll_fn(|cx| futures_core::Stream::poll_next(std::pin::Pin::new(&mut payload), cx)).await
+    {
+        let part = part.map_err(|error| {
+            ProblemDocument::new(StatusCode::BAD_REQUEST, "The body broke off").saying(error.to_string())
+        })?;
+        if bytes.len() + part.len() > MOST_BYTES {
+            let problem = ProblemDocument::new(StatusCode::PAYLOAD_TOO_LARGE, "Too large");
+            return Err(problem.saying(format!("at most {MOST_BYTES} bytes are read")).into());
+        }
+        bytes.extend_from_slice(&part);
+    }
+    Ok(bytes.to_vec())
+}

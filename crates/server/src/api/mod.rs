@@ -1,0 +1,59 @@
+//! The JSON API: everything the screen does. Stateless but for the stored jobs.
+
+mod body;
+mod echo;
+mod jobs;
+mod plans;
+mod preferences;
+mod problem;
+mod reading;
+mod start;
+
+pub use problem::ProblemDocument;
+
+use actix_web::{App, HttpResponse, get};
+use utoipa::OpenApi as _;
+use utoipa_actix_web::AppExt as _;
+use utoipa_actix_web::service_config::ServiceConfig;
+
+#[derive(utoipa::OpenApi)]
+#[openapi(info(
+    title = "Tolva",
+    description = "Blends flash with the light that is already there. Errors are problem documents (RFC 9457) with a \
+                   JSON pointer to each wrong field."
+))]
+struct Described;
+
+/// All routes.
+pub fn routes(config: &mut ServiceConfig<'_>) {
+    config
+        .service(start::start)
+        .service(plans::solve)
+        .service(plans::dials)
+        .service(reading::read)
+        .service(jobs::list)
+        .service(jobs::add)
+        .service(jobs::get)
+        .service(jobs::save)
+        .service(jobs::bin)
+        .service(jobs::restore)
+        .service(jobs::undo_job)
+        .service(jobs::redo_job)
+        .service(jobs::file)
+        .service(preferences::get)
+        .service(preferences::set)
+        .service(echo::echo)
+        .service(document);
+}
+
+/// The OpenAPI document, from the code.
+pub fn openapi() -> utoipa::openapi::OpenApi {
+    App::new().into_utoipa_app().openapi(Described::openapi()).configure(routes).split_for_parts().1
+}
+
+/// The OpenAPI 3.1 document of this API.
+#[utoipa::path(responses((status = OK, description = "OpenAPI 3.1", content_type = "application/json")))]
+#[get("/api/openapi.json")]
+async fn document() -> HttpResponse {
+    HttpResponse::Ok().json(openapi())
+}

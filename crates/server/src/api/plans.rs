@@ -1,0 +1,111 @@
+//! Solving: a setup and its kit in, the plan out. Nothing is stored.
+
+use actix_web::{HttpResponse, post};
+use serde::{Deserialize, Serialize};
+use tolva_core::blend::{Placing, Plan, Show, place, plan};
+use tolva_core::job::{Camera, CheckedSetup, Kit, Setup};
+use tolva_core::scale::{Dial, Engraved};
+use utoipa::ToSchema;
+
+use super::body::Body;
+use super::problem::{ApiError, ProblemDocument};
+
+/// A setup to solve.
+#[derive(Debug, Deserialize, ToSchema)]
+#[serde(deny_unknown_fields)]
+pub struct SolveRequest {
+    /// The setup.
+    setup: Setup,
+    /// The kit it refers to.
+    kit: Kit,
+    /// How numbers are shown.
+    #[serde(default)]
+    show: Show,
+    /// A mark on the rail that is moved first.
+    #[serde(default)]
+    place: Option<Placing>,
+}
+
+/// A setup and its plan.
+#[derive(Debug, Serialize, ToSchema)]
+pub struct SolveResponse {
+    /// The setup, with the mark moved.
+    setup: Setup,
+    /// Its plan.
+    plan: Plan,
+}
+
+/// Computes the plan of a setup; with a mark to move, moves it first.
+#[utoipa::path(
+    request_body = SolveRequest,
+    responses(
+        (status = OK, description = "The plan", body = SolveResponse),
+        (status = UNPROCESSABLE_ENTITY, description = "A field is wrong", body = ProblemDocument, content_type = "application/problem+json"),
+    )
+)]
+#[post("/api/solve")]
+pub async fn solve(body: Body<SolveRequest>) -> Result<HttpResponse, ApiError> {
+    let SolveRequest { setup, kit, show, place: placing } = body.0;
+    let setup = match placing {
+        Some(placing) => place(&setup, &kit, &placing)?,
+        None => setup,
+    };
+    let plan = plan(&setup, &kit, show)?;
+    Ok(HttpResponse::Ok().json(SolveResponse { setup, plan }))
+}
+
+/// One setting of a dial.
+#[derive(Debug, Serialize, ToSchema)]
+pub struct DialSetting {
+    /// The nominal value: seconds, f-number or ISO.
+    nominal: f64,
+    /// As on the dial.
+    label: String,
+}
+
+/// The settings a camera offers.
+#[derive(Debug, Serialize, ToSchema)]
+pub struct Dials {
+    /// Shutter times, slowest first.
+    shutter: Vec<DialSetting>,
+    /// Apertures, widest first.
+    aperture: Vec<DialSetting>,
+    /// Sensitivities, lowest first.
+    iso: Vec<DialSetting>,
+}
+
+/// Lists the settings on the dials of a camera.
+#[utoipa::path(
+    request_body = Camera,
+    responses(
+        (status = OK, description = "The dials", body = Dials),
+        (status = UNPROCESSABLE_ENTITY, description = "A field is wrong", body = ProblemDocument, content_type = "application/problem+json"),
+    )
+)]
+#[post("/api/dials")]
+pub async fn dials(body: Body<Camera>) -> Result<HttpResponse, ApiError> {
+    let camera = body.0;
+    let kit = Kit { cameras: vec![camera.clone()], flashes: Vec::new(), modifiers: Vec::new() };
+    CheckedSetup::new(&Setup::new("dials", &kit), &kit).map_err(|problems| problems.without("/kit/cameras/0"))?;
+    Ok(HttpResponse::Ok().json(Dials {
+        shutter: settings(Dial::<tolva_core::scale::Shutter>::new(
+            camera.shutter.step,
+            camera.shutter.slowest_s,
+            camera.shutter.fastest_s,
+        )),
+        aperture: settings(Dial::<tolva_core::scale::Aperture>::new(
+            camera.aperture.step,
+            camera.aperture.widest_f_number,
+            camera.aperture.smallest_f_number,
+        )),
+        iso: settings(Dial::<tolva_core::scale::Iso>::new(
+            camera.iso.step,
+            camera.iso.base_iso,
+            camera.iso.highest_iso,
+        )),
+    }))
+}
+
+fn settings<E: Engraved>(dial: Dial<E>) -> Vec<DialSetting> {
+    dial.settings().map(|setting| DialSetting { nominal: setting.nominal, label: setting.label() }).collect()
+}

@@ -1,0 +1,62 @@
+//! How one person likes things shown. Kept with the data, since a demo's port, and with it a browser's own storage,
+//! changes at every start.
+
+use actix_web::web::Data;
+use actix_web::{HttpResponse, get, put};
+use serde::{Deserialize, Serialize};
+use tolva_core::blend::Show;
+use tolva_store::Store;
+use utoipa::ToSchema;
+
+use super::body::Body;
+use super::problem::{ApiError, ProblemDocument};
+
+/// The preferences.
+#[derive(Debug, Default, Serialize, Deserialize, ToSchema)]
+#[serde(deny_unknown_fields)]
+pub struct Preferences {
+    /// How numbers are shown.
+    #[serde(default)]
+    show: Show,
+    /// The theme.
+    #[serde(default)]
+    theme: Theme,
+}
+
+/// The theme.
+#[derive(Clone, Copy, Debug, Default, Serialize, Deserialize, ToSchema)]
+#[serde(rename_all = "snake_case")]
+pub enum Theme {
+    /// As the device asks.
+    #[default]
+    Device,
+    /// For sun.
+    Daylight,
+    /// For the dark.
+    Dusk,
+}
+
+/// The preferences.
+#[utoipa::path(operation_id = "get_preferences", responses((status = OK, description = "The preferences", body = Preferences)))]
+#[get("/api/preferences")]
+pub async fn get(store: Data<Store>) -> Result<HttpResponse, ApiError> {
+    // Preferences of another version are no reason to stop: they are the defaults again.
+    let kept = store.preferences().await?.and_then(|text| serde_json::from_str::<Preferences>(&text).ok());
+    Ok(HttpResponse::Ok().json(kept.unwrap_or_default()))
+}
+
+/// Keeps the preferences.
+#[utoipa::path(
+    operation_id = "set_preferences",
+    request_body = Preferences,
+    responses(
+        (status = OK, description = "The preferences", body = Preferences),
+        (status = UNPROCESSABLE_ENTITY, description = "A field is wrong", body = ProblemDocument, content_type = "application/problem+json"),
+    )
+)]
+#[put("/api/preferences")]
+pub async fn set(body: Body<Preferences>, store: Data<Store>) -> Result<HttpResponse, ApiError> {
+    let text = serde_json::to_string(&body.0).unwrap_or_default();
+    store.set_preferences(&text).await?;
+    Ok(HttpResponse::Ok().json(body.0))
+}
