@@ -195,6 +195,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/say": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Writes a number the way photographers do: `−1⅓`, `1/250`, `5 ft 1 in`. */
+        post: operations["say"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/solve": {
         parameters: {
             query?: never;
@@ -769,7 +786,7 @@ export interface components {
          * @description What a text is meant to be.
          * @enum {string}
          */
-        Meant: "light" | "stops" | "length" | "shutter" | "aperture" | "iso";
+        Meant: "light" | "stops" | "length" | "shutter" | "aperture" | "iso" | "number";
         /** @description A flash-meter reading: this f-number, so far away, at this power, through this modifier. */
         MeasuredOutput: {
             /**
@@ -966,8 +983,10 @@ export interface components {
             name: string;
             /** @description Its part in the picture. */
             role: components["schemas"]["Role"];
-            /** @description The exposure value that was read: `EV 12.6`. */
+            /** @description What was read, as it was given: `1/250, f/8, ISO 100`. */
             reading: string;
+            /** @description The exposure value it comes to: `EV 12.6`. */
+            ev: string;
             /** @description True where nobody has read the light yet. */
             estimated: boolean;
             /** @description What the ambient gives it. */
@@ -1063,6 +1082,18 @@ export interface components {
             length?: components["schemas"]["LengthUnit"];
             /** @description Flash power. */
             power?: components["schemas"]["PowerNotation"];
+        };
+        /** @description A number to be shown. */
+        Shown: {
+            /** @description What it is. */
+            as: components["schemas"]["Meant"];
+            /**
+             * Format: double
+             * @description The number: EV at ISO 100, stops, metres, seconds, f-number or ISO.
+             */
+            value: number;
+            /** @description The unit lengths are shown in. */
+            length?: components["schemas"]["LengthUnit"];
         };
         /** @description A shutter dial. */
         ShutterRange: {
@@ -1602,6 +1633,39 @@ export interface operations {
                 };
             };
             /** @description Not understood: says what is allowed */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+        };
+    };
+    say: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Shown"];
+            };
+        };
+        responses: {
+            /** @description The number and its label */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Understood"];
+                };
+            };
+            /** @description Not such a number */
             422: {
                 headers: {
                     [name: string]: unknown;

@@ -150,8 +150,10 @@ pub struct RegionOnRail {
     pub name: String,
     /// Its part in the picture.
     pub role: Role,
-    /// The exposure value that was read: `EV 12.6`.
+    /// What was read, as it was given: `1/250, f/8, ISO 100`.
     pub reading: String,
+    /// The exposure value it comes to: `EV 12.6`.
+    pub ev: String,
     /// True where nobody has read the light yet.
     pub estimated: bool,
     /// What the ambient gives it.

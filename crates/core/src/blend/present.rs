@@ -94,7 +94,8 @@ fn rail(setup: &CheckedSetup<'_>, outcome: &Outcome) -> Vec<RegionOnRail> {
                 region_id: region.id.clone(),
                 name: region.name.clone(),
                 role: region.role,
-                reading: setup.ambient[index].label(),
+                reading: region.ambient.reading.label(),
+                ev: setup.ambient[index].label(),
                 estimated: region.ambient.estimated,
                 ambient: mark(of.ambient, Grip::Ambient),
                 flashes: setup

@@ -9,6 +9,6 @@ mod stops;
 
 pub use dial::{Aperture, Dial, DialEnd, Engraved, Iso, Notch, Setting, Shutter, Step};
 pub use length::{LengthUnit, Metres};
-pub use parsing::{ParseError, parse_aperture, parse_iso, parse_length, parse_shutter, parse_stops};
+pub use parsing::{ParseError, parse_aperture, parse_iso, parse_length, parse_number, parse_shutter, parse_stops};
 pub use power::{Power, PowerNotation, PowerStep};
 pub use stops::Stops;

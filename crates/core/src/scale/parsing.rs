@@ -94,6 +94,14 @@ pub fn parse_iso(typed: &str) -> Result<Setting<Iso>, ParseError> {
     value.map(Setting::of).ok_or_else(|| ParseError::new(typed, "a sensitivity from ISO 3 to 10000000: write ISO 640"))
 }
 
+/// A plain decimal number, with a point or a comma.
+///
+/// # Errors
+/// Anything else.
+pub fn parse_number(typed: &str) -> Result<f64, ParseError> {
+    number(typed).ok_or_else(|| ParseError::new(typed, "a number: write 60 or 4.5"))
+}
+
 /// A number of stops: `−1⅓`, `-1 1/3`, `+0.5`, `⅔`, `1.3 stops`. A decimal within 0.04 of a third means that third.
 ///
 /// # Errors

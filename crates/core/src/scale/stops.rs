@@ -74,6 +74,20 @@ impl Stops {
         if whole == 0.0 { format!("{sign}{part}") } else { format!("{sign}{whole}{part}") }
     }
 
+    /// As it was given: in thirds where it is one, `+1½` where it is a half, otherwise to a hundredth.
+    pub fn as_given(self) -> String {
+        let near = |per_stop: f64| (self.0 * per_stop - (self.0 * per_stop).round()).abs() < 0.01;
+        if near(3.0) || !self.0.is_finite() {
+            self.thirds()
+        } else if near(2.0) {
+            let whole = self.0.abs().trunc();
+            let sign = if self.0 < 0.0 { '−' } else { '+' };
+            if whole == 0.0 { format!("{sign}½") } else { format!("{sign}{whole}½") }
+        } else {
+            self.decimals()
+        }
+    }
+
     /// As the workings print it, to a hundredth: `−0.19`, `0.00`, `+1.32`; no light is "nothing".
     pub fn decimals(self) -> String {
         if !self.0.is_finite() {
@@ -167,6 +181,18 @@ mod tests {
     #[case(1.3219, "+1.32")]
     fn printed_in_decimals(#[case] stops: f64, #[case] text: &str) {
         assert_eq!(Stops(stops).decimals(), text);
+    }
+
+    #[rstest]
+    #[case(1.5, "+1½")]
+    #[case(-0.5, "−½")]
+    #[case(4.0 / 3.0, "+1⅓")]
+    #[case(0.2, "+0.20")]
+    #[case(0.0, "0")]
+    fn printed_as_given(#[case] stops: f64, #[case] text: &str) {
+        assert_eq!(Stops(stops).as_given(), text);
+        let read = crate::scale::parse_stops(text).expect("its own label");
+        assert!((read.0 - stops).abs() < 0.005);
     }
 
     #[rstest]

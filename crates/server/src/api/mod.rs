@@ -31,6 +31,7 @@ pub fn routes(config: &mut ServiceConfig<'_>) {
         .service(plans::solve)
         .service(plans::dials)
         .service(reading::read)
+        .service(reading::say)
         .service(jobs::list)
         .service(jobs::add)
         .service(jobs::get)

@@ -2,9 +2,12 @@
 
 use actix_web::{HttpResponse, post};
 use serde::{Deserialize, Serialize};
-use tolva_core::exposure::{Reading, parse_reading};
+use tolva_core::exposure::{Ev, Reading, parse_reading};
 use tolva_core::job::Problems;
-use tolva_core::scale::{LengthUnit, ParseError, parse_aperture, parse_iso, parse_length, parse_shutter, parse_stops};
+use tolva_core::scale::{
+    Aperture, Iso, LengthUnit, Metres, ParseError, Setting, Shutter, Stops, parse_aperture, parse_iso, parse_length,
+    parse_number, parse_shutter, parse_stops,
+};
 use utoipa::ToSchema;
 
 use super::body::Body;
@@ -40,6 +43,21 @@ pub enum Meant {
     Aperture,
     /// A sensitivity.
     Iso,
+    /// A plain number, such as a guide number.
+    Number,
+}
+
+/// A number to be shown.
+#[derive(Debug, Deserialize, ToSchema)]
+#[serde(deny_unknown_fields)]
+pub struct Shown {
+    /// What it is.
+    r#as: Meant,
+    /// The number: EV at ISO 100, stops, metres, seconds, f-number or ISO.
+    value: f64,
+    /// The unit lengths are shown in.
+    #[serde(default)]
+    length: LengthUnit,
 }
 
 /// What was understood.
@@ -67,6 +85,39 @@ pub async fn read(body: Body<Typed>) -> Result<HttpResponse, ApiError> {
     Ok(HttpResponse::Ok().json(understood))
 }
 
+/// Writes a number the way photographers do: `−1⅓`, `1/250`, `5 ft 1 in`.
+#[utoipa::path(
+    request_body = Shown,
+    responses(
+        (status = OK, description = "The number and its label", body = Understood),
+        (status = UNPROCESSABLE_ENTITY, description = "Not such a number", body = ProblemDocument, content_type = "application/problem+json"),
+    )
+)]
+#[post("/api/say")]
+pub async fn say(body: Body<Shown>) -> Result<HttpResponse, ApiError> {
+    let Shown { r#as, value, length } = body.0;
+    let positive = matches!(r#as, Meant::Shutter | Meant::Aperture | Meant::Iso | Meant::Length);
+    if positive && value <= 0.0 {
+        return Err(Problems::one("/value", format!("{value} is not allowed here: it must be over 0")).into());
+    }
+    let label = match r#as {
+        Meant::Light => Ev(value).label(),
+        Meant::Stops => Stops(value).as_given(),
+        Meant::Length => Metres(value).label(length),
+        Meant::Shutter => Setting::<Shutter>::of(value).label(),
+        Meant::Aperture => Setting::<Aperture>::of(value).label(),
+        Meant::Iso => Setting::<Iso>::of(value).label(),
+        Meant::Number => number_label(value),
+    };
+    Ok(HttpResponse::Ok().json(Understood { value, label, reading: None }))
+}
+
+/// At most two decimals, and no noughts at their end.
+fn number_label(value: f64) -> String {
+    let text = format!("{value:.2}");
+    text.trim_end_matches('0').trim_end_matches('.').replace('-', "−")
+}
+
 fn understand(typed: &Typed) -> Result<Understood, ParseError> {
     let text = typed.text.as_str();
     let plain = |value: f64, label: String| Understood { value, label, reading: None };
@@ -75,10 +126,11 @@ fn understand(typed: &Typed) -> Result<Understood, ParseError> {
             let reading = parse_reading(text)?;
             Understood { value: reading.ev100().0, label: reading.label(), reading: Some(reading) }
         }
-        Meant::Stops => parse_stops(text).map(|stops| plain(stops.0, stops.thirds()))?,
+        Meant::Stops => parse_stops(text).map(|stops| plain(stops.0, stops.as_given()))?,
         Meant::Length => parse_length(text, typed.length).map(|metres| plain(metres.0, metres.label(typed.length)))?,
         Meant::Shutter => parse_shutter(text).map(|setting| plain(setting.nominal, setting.label()))?,
         Meant::Aperture => parse_aperture(text).map(|setting| plain(setting.nominal, setting.label()))?,
         Meant::Iso => parse_iso(text).map(|setting| plain(setting.nominal, setting.label()))?,
+        Meant::Number => parse_number(text).map(|value| plain(value, number_label(value)))?,
     })
 }

@@ -1,0 +1,57 @@
+import createClient from 'openapi-fetch';
+import type { components, paths } from './schema';
+
+type Schemas = components['schemas'];
+export type Job = Schemas['Job'];
+export type JobBody = Schemas['JobBody'];
+export type JobLine = Schemas['JobLine'];
+export type Setup = Schemas['Setup'];
+export type Region = Schemas['Region'];
+export type Light = Schemas['Light'];
+export type Kit = Schemas['Kit'];
+export type Camera = Schemas['Camera'];
+export type Flash = Schemas['Flash'];
+export type Modifier = Schemas['Modifier'];
+export type Blend = Schemas['Blend'];
+export type Plan = Schemas['Plan'];
+export type Placing = Schemas['Placing'];
+export type Preferences = Schemas['Preferences'];
+export type Show = Schemas['Show'];
+export type Start = Schemas['Start'];
+export type Meant = Schemas['Meant'];
+export type Understood = Schemas['Understood'];
+export type Dials = Schemas['Dials'];
+export type Mark = Schemas['Mark'];
+export type Grip = Schemas['Grip'];
+export type RegionOnRail = Schemas['RegionOnRail'];
+export type LightCard = Schemas['LightCard'];
+export type Problem = Schemas['ProblemDocument'];
+
+export const api = createClient<paths>({ baseUrl: '/' });
+
+/** The server answered with a problem document, or did not answer at all (status 0). */
+export class ApiProblem extends Error {
+  readonly status: number;
+  readonly problem: Problem | undefined;
+
+  constructor(status: number, problem: Problem | undefined) {
+    super(problem?.errors?.[0]?.message ?? problem?.detail ?? problem?.title ?? 'Tolva does not answer.');
+    this.status = status;
+    this.problem = problem;
+  }
+}
+
+type Answer<T> = { data?: T; error?: unknown; response: Response };
+
+/** The data of an answer; throws an `ApiProblem` for anything else. */
+export async function answered<T>(asked: Promise<Answer<T>>): Promise<T> {
+  let answer: Answer<T>;
+  try {
+    answer = await asked;
+  } catch (error) {
+    if (error instanceof DOMException && error.name === 'AbortError') throw error;
+    throw new ApiProblem(0, undefined);
+  }
+  if (!answer.response.ok) throw new ApiProblem(answer.response.status, answer.error as Problem | undefined);
+  return answer.data as T;
+}

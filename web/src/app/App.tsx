@@ -1,0 +1,29 @@
+import { RouterProvider } from 'react-aria-components';
+import { Navigate, Route, Routes, useHref, useNavigate } from 'react-router';
+import { JobPage } from '../jobs/JobPage';
+import { JobRoute } from '../jobs/JobRoute';
+import { JobsPage } from '../jobs/JobsPage';
+import { KeysProvider } from './keys';
+import { useTheme } from './preferences';
+import { GlobalStyle } from './theme';
+import { Workbench } from './Workbench';
+
+export function App() {
+  useTheme();
+  const navigate = useNavigate();
+  return (
+    <RouterProvider navigate={(to) => void navigate(to)} useHref={useHref}>
+      <GlobalStyle />
+      <KeysProvider>
+        <Routes>
+          <Route path="/" element={<JobsPage />} />
+          <Route path="/jobs/:id" element={<JobRoute />}>
+            <Route index element={<JobPage />} />
+            <Route path="setups/:setup/:step?" element={<Workbench />} />
+          </Route>
+          <Route path="*" element={<Navigate to="/" replace />} />
+        </Routes>
+      </KeysProvider>
+    </RouterProvider>
+  );
+}

@@ -1,0 +1,75 @@
+import { useQuery } from '@tanstack/react-query';
+import { Autocomplete, Input, Menu, MenuItem, SearchField, useFilter } from 'react-aria-components';
+import { useNavigate } from 'react-router';
+import styled from 'styled-components';
+import { answered, api } from '../api/client';
+import { boxLook } from '../ui/field';
+import { Sheet } from '../ui/Sheet';
+import { useKeys } from './keys';
+
+const Box = styled(Input)`
+  ${boxLook} font-size: 17px;
+`;
+const Found = styled(Menu)`
+  margin-top: 8px;
+  max-height: 52vh;
+  overflow: auto;
+  outline: none;
+`;
+const One = styled(MenuItem)`
+  padding: 8px 10px;
+  border-radius: 6px;
+  cursor: pointer;
+  display: flex;
+  justify-content: space-between;
+  gap: 12px;
+  outline: none;
+  small {
+    color: var(--quiet);
+    font-size: 13px;
+  }
+  &[data-focused] {
+    background: var(--chosen);
+    box-shadow: inset 3px 0 var(--ink);
+  }
+`;
+
+/** Finds jobs, steps, blends, actions: everything that has a name. */
+export function Finder({ onClose }: { onClose: () => void }) {
+  const { contains } = useFilter({ sensitivity: 'base' });
+  const navigate = useNavigate();
+  const keys = useKeys();
+  const { data: jobs = [] } = useQuery({
+    queryKey: ['jobs', false],
+    queryFn: () => answered(api.GET('/api/jobs', { params: { query: { binned: false } } })),
+  });
+  const items = [
+    ...keys.all().map((one) => ({ id: `key-${one.name}`, name: one.does, more: one.name, run: one.run })),
+    ...jobs.map((job) => ({ id: job.id, name: job.name, more: 'Job', run: () => void navigate(`/jobs/${job.id}`) })),
+    { id: 'all-jobs', name: 'All jobs', more: 'Page', run: () => void navigate('/') },
+    { id: 'keys', name: 'List the keys', more: '?', run: keys.showKeys },
+  ];
+  return (
+    <Sheet title="Find anything" open onClose={onClose} width={540}>
+      <Autocomplete filter={contains}>
+        <SearchField aria-label="Find" autoFocus>
+          <Box placeholder="A job, a step, an action" />
+        </SearchField>
+        <Found
+          aria-label="Found"
+          renderEmptyState={() => 'Nothing has that name.'}
+          onAction={(id) => {
+            onClose();
+            items.find((item) => item.id === id)?.run();
+          }}
+        >
+          {items.map((item) => (
+            <One key={item.id} id={item.id} textValue={item.name}>
+              {item.name} <small>{item.more}</small>
+            </One>
+          ))}
+        </Found>
+      </Autocomplete>
+    </Sheet>
+  );
+}

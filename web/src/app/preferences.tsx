@@ -1,0 +1,33 @@
+import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
+import { useEffect } from 'react';
+import { answered, api, type Preferences } from '../api/client';
+
+const key = ['preferences'];
+const defaults: Preferences = { theme: 'device', show: { length: 'metres', power: 'fraction' } };
+
+/** How this person likes things shown. Kept by the server, since a demo's port changes at every start. */
+export function usePreferences() {
+  const client = useQueryClient();
+  const { data = defaults } = useQuery({
+    queryKey: key,
+    queryFn: () => answered(api.GET('/api/preferences')),
+    staleTime: Infinity,
+  });
+  const keep = useMutation({
+    mutationFn: (body: Preferences) => answered(api.PUT('/api/preferences', { body })),
+    onMutate: (body) => client.setQueryData(key, body),
+  });
+  const set = (change: Partial<Preferences>) => keep.mutate({ ...data, ...change });
+  return { preferences: data, show: { ...defaults.show, ...data.show }, set };
+}
+
+/** Puts the theme on the page. */
+export function useTheme() {
+  const { preferences, set } = usePreferences();
+  const theme = preferences.theme ?? 'device';
+  useEffect(() => {
+    document.documentElement.dataset.theme = theme;
+  }, [theme]);
+  const dark = theme === 'dusk' || (theme === 'device' && matchMedia('(prefers-color-scheme: dark)').matches);
+  return { dark, toggle: () => set({ theme: dark ? 'daylight' : 'dusk' }), set };
+}

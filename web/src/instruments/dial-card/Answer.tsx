@@ -1,0 +1,103 @@
+import { useState } from 'react';
+import styled from 'styled-components';
+import type { Plan } from '../../api/client';
+import { useSetup } from '../../jobs/JobContext';
+import { Button } from '../../ui/Button';
+import { Notice } from '../../ui/Panel';
+import { Workings } from './Workings';
+
+const Whole = styled.section`
+  display: flex;
+  flex-direction: column;
+  gap: 9px;
+  font-size: 13.5px;
+  h3 {
+    font-size: 13.5px;
+    margin-bottom: 2px;
+  }
+`;
+const Verdict = styled.p`
+  font-size: 14.5px;
+`;
+const Ways = styled.ul`
+  display: flex;
+  flex-direction: column;
+  gap: 8px;
+  li {
+    border-top: 1px solid var(--line);
+    padding-top: 8px;
+  }
+  p {
+    color: var(--quiet);
+  }
+  strong {
+    font-weight: 650;
+    display: block;
+  }
+`;
+const Use = styled.div`
+  margin-top: 5px;
+  button {
+    min-height: 30px;
+    padding: 3px 10px;
+    font-size: 13px;
+  }
+`;
+
+/** The answer in words: as wished or not, what is missing, what would close it, what to mind. */
+export function Answer({ plan }: { plan: Plan }) {
+  const { change } = useSetup();
+  const [open, setOpen] = useState(false);
+  return (
+    <Whole aria-label="Answer">
+      {plan.possible ? (
+        <Verdict role="status">{plan.says}</Verdict>
+      ) : (
+        <Notice role="status">
+          <strong>Not as wished. </strong>
+          {plan.gaps.map((gap) => (
+            <p key={gap.limit}>{gap.says}</p>
+          ))}
+          <p>{plan.says.slice(plan.says.indexOf('The nearest:'))}</p>
+        </Notice>
+      )}
+      <div>
+        <Button onPress={() => setOpen(true)}>Workings</Button>
+      </div>
+      {plan.remedies.length > 0 && (
+        <div>
+          <h3>What would close it</h3>
+          <Ways>
+            {plan.remedies.map((remedy) => (
+              <li key={remedy.does}>
+                <strong>{remedy.does}</strong>
+                <p>{remedy.says}</p>
+                {remedy.setup && (
+                  <Use>
+                    <Button
+                      aria-label={`Do this: ${remedy.does}`}
+                      onPress={() => change(remedy.does, () => remedy.setup ?? failed())}
+                    >
+                      {remedy.closes ? 'Do this' : 'Do this, as far as it goes'}
+                    </Button>
+                  </Use>
+                )}
+              </li>
+            ))}
+          </Ways>
+        </div>
+      )}
+      {plan.cautions.map((caution) => (
+        <Notice key={caution.heading}>
+          <strong>{caution.heading}. </strong>
+          {caution.says}
+        </Notice>
+      ))}
+      <Workings plan={plan} open={open} onClose={() => setOpen(false)} />
+    </Whole>
+  );
+}
+
+function failed(): never {
+  throw new Error('a remedy without a setup has no button');
+}

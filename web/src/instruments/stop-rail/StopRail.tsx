@@ -1,0 +1,279 @@
+import { scaleLinear } from 'd3-scale';
+import { useEffect, useState } from 'react';
+import styled from 'styled-components';
+import type { Grip, Plan, Placing, RegionOnRail } from '../../api/client';
+import { useStart } from '../../app/start';
+import { figures } from '../../app/theme';
+import { RailMark } from './RailMark';
+import { Lozenge, Ring, Upright } from './shapes';
+
+const Frame = styled.section`
+  background: var(--panel);
+  border-radius: 9px;
+  padding: 10px 16px 8px;
+`;
+const Head = styled.div`
+  display: flex;
+  flex-wrap: wrap;
+  align-items: baseline;
+  gap: 4px 14px;
+  margin-bottom: 6px;
+  h2 {
+    font-size: 14.5px;
+  }
+  p {
+    color: var(--quiet);
+    font-size: 13px;
+  }
+`;
+const Legend = styled.ul`
+  display: flex;
+  flex-wrap: wrap;
+  gap: 2px 14px;
+  margin-left: auto;
+  font-size: 13px;
+  color: var(--quiet);
+  li {
+    display: inline-flex;
+    align-items: center;
+    gap: 5px;
+  }
+  svg {
+    overflow: visible;
+  }
+`;
+const Drawing = styled.svg`
+  display: block;
+  width: 100%;
+  touch-action: pan-y;
+  user-select: none;
+  overflow: visible;
+  text {
+    fill: var(--ink);
+    font-size: 13px;
+  }
+  text.quiet {
+    fill: var(--quiet);
+    font-size: 12.5px;
+  }
+  text.figure {
+    ${figures} font-size: 13px;
+  }
+`;
+
+const least = -6;
+const most = 4;
+const stops = Array.from({ length: most - least + 1 }, (_, index) => least + index);
+
+type Props = { plan: Plan; onMove: (placing: Placing) => void; onEnd: () => void };
+
+/** The regions of the picture on a scale of stops: what ambient and flash each give, and what they sum to. */
+export function StopRail({ plan, onMove, onEnd }: Props) {
+  const start = useStart();
+  const [frame, setFrame] = useState<HTMLDivElement | null>(null);
+  const [width, setWidth] = useState(760);
+  useEffect(() => {
+    if (!frame) return undefined;
+    const watch = new ResizeObserver(([entry]) => entry && setWidth(entry.contentRect.width));
+    watch.observe(frame);
+    return () => watch.disconnect();
+  }, [frame]);
+
+  const slim = width < 560;
+  const left = slim ? 8 : 168;
+  const right = slim ? 8 : 84;
+  const laneHeight = slim ? 62 : 38;
+  const wedgeHeight = 14;
+  const top = wedgeHeight + 2;
+  const height = top + laneHeight * plan.rail.length + 24;
+  const x = scaleLinear([least, most], [left, Math.max(left + 100, width - right)]).clamp(true);
+  const laneY = (index: number) => top + laneHeight * index + (slim ? 40 : laneHeight / 2);
+  const clip = start?.full_white_stops ?? most;
+
+  return (
+    <Frame aria-label="Stop rail">
+      <Head>
+        <h2>Stop rail</h2>
+        <p>0 is mid grey, in stops. Drag a mark, or use the arrow keys.</p>
+        <Legend>
+          <li>
+            <svg width="14" height="14" viewBox="-7 -7 14 14" aria-hidden>
+              <Ring />
+            </svg>
+            ambient
+          </li>
+          <li>
+            <svg width="14" height="14" viewBox="-7 -7 14 14" aria-hidden>
+              <Lozenge />
+            </svg>
+            flash
+          </li>
+          <li>
+            <svg width="8" height="14" viewBox="-4 -7 8 14" aria-hidden>
+              <Upright half={6} />
+            </svg>
+            together
+          </li>
+          <li>band: how sure</li>
+        </Legend>
+      </Head>
+      <div ref={setFrame}>
+        <Drawing height={height} role="group" aria-label="Regions on a scale of stops">
+          <defs>
+            <pattern id="clip-hatch" width="6" height="6" patternUnits="userSpaceOnUse" patternTransform="rotate(45)">
+              <line x1="0" y1="0" x2="0" y2="6" stroke="var(--hatch)" strokeWidth="1.3" />
+            </pattern>
+          </defs>
+          {start?.wedge.slice(0, -1).map((grey, index) => {
+            const end = start.wedge[index + 1]?.stops ?? grey.stops;
+            return (
+              <rect
+                key={grey.stops}
+                x={x(grey.stops)}
+                width={x(end) - x(grey.stops) + 0.5}
+                y={0}
+                height={wedgeHeight}
+                fill={`rgb(${grey.level} ${grey.level} ${grey.level})`}
+              />
+            );
+          })}
+          <rect x={x(least)} y={0.5} width={x(most) - x(least)} height={wedgeHeight} fill="none" stroke="var(--line)" />
+          <rect
+            x={x(clip)}
+            y={0}
+            width={x(most) - x(clip)}
+            height={height - 24}
+            fill="url(#clip-hatch)"
+            opacity={0.55}
+          />
+          {stops.map((at) => (
+            <g key={at}>
+              <line
+                x1={x(at)}
+                x2={x(at)}
+                y1={top}
+                y2={height - 22}
+                stroke={at === 0 ? 'var(--ink)' : 'var(--hair)'}
+                strokeWidth={at === 0 ? 1.6 : 1}
+              />
+              <text className="figure quiet" x={x(at)} y={height - 6} textAnchor="middle">
+                {at > 0 ? `+${at}` : at < 0 ? `−${-at}` : '0'}
+              </text>
+            </g>
+          ))}
+          {plan.rail.map((region, index) => (
+            <Lane
+              key={region.region_id}
+              region={region}
+              y={laneY(index)}
+              x={x}
+              slim={slim}
+              width={width}
+              laneHeight={laneHeight}
+              onMove={onMove}
+              onEnd={onEnd}
+            />
+          ))}
+        </Drawing>
+      </div>
+    </Frame>
+  );
+}
+
+type LaneProps = {
+  region: RegionOnRail;
+  y: number;
+  x: (stops: number) => number;
+  slim: boolean;
+  width: number;
+  laneHeight: number;
+  onMove: (placing: Placing) => void;
+  onEnd: () => void;
+};
+
+/** A name cut to what fits beside the lane; the whole one is its title. */
+function fitted(name: string, most: number) {
+  return name.length > most ? `${name.slice(0, most - 1)}…` : name;
+}
+
+function Lane({ region, y, x, slim, width, laneHeight, onMove, onEnd }: LaneProps) {
+  const together = region.together.at.stops ?? undefined;
+  const spread = region.uncertainty_stops;
+  const mover = (grip: Grip) => (to: number) => onMove({ region_id: region.region_id, grip, stops: to });
+  const shared = { x, y, height: Math.min(44, laneHeight), onEnd };
+  const ends = `${region.together.at.label} ${region.uncertainty}`;
+  const made = region.flashes.length > 0 ? `${region.flash_share} flash` : 'no flash';
+  return (
+    <g>
+      {slim ? (
+        <>
+          <text x={8} y={y - 23} fontWeight={600}>
+            {fitted(region.name, 26)}
+          </text>
+          <text className="figure" x={width - 8} y={y - 23} textAnchor="end">
+            ends {ends}
+          </text>
+        </>
+      ) : (
+        <>
+          <text x={0} y={y - 2} fontWeight={600}>
+            <title>{region.name}</title>
+            {fitted(region.name, 22)}
+          </text>
+          <text className="quiet" x={0} y={y + 13}>
+            {region.ev}
+            {region.estimated ? ', estimate' : ''} · {made}
+          </text>
+          <text className="figure" x={width} y={y + 5} textAnchor="end">
+            {ends}
+          </text>
+        </>
+      )}
+      <line x1={x(least)} x2={x(most)} y1={y} y2={y} stroke="var(--hair)" />
+      {together !== undefined && (
+        <rect
+          x={x(together - spread)}
+          width={Math.max(0, x(together + spread) - x(together - spread))}
+          y={y - 8}
+          height={16}
+          rx={8}
+          fill="var(--band)"
+        />
+      )}
+      {region.wish?.stops !== null && region.wish?.stops !== undefined && (
+        <path
+          d={`M ${x(region.wish.stops)} ${y + 13} l 4.5 5.5 h -9 z`}
+          fill="none"
+          stroke="var(--ink)"
+          strokeWidth={1.4}
+        >
+          <title>wished: {region.wish.label}</title>
+        </path>
+      )}
+      <RailMark
+        {...shared}
+        mark={region.ambient}
+        name={`${region.name}, ambient`}
+        onMove={mover('ambient')}
+        shape={<Ring />}
+      />
+      {region.flashes.map((flash) => (
+        <RailMark
+          {...shared}
+          key={flash.light_id}
+          mark={flash.mark}
+          name={`${region.name}, flash ${flash.light_id}`}
+          onMove={mover('flash')}
+          shape={<Lozenge />}
+        />
+      ))}
+      <RailMark
+        {...shared}
+        mark={region.together}
+        name={`${region.name}, together`}
+        onMove={mover('together')}
+        shape={<Upright half={12} />}
+      />
+    </g>
+  );
+}

@@ -1,0 +1,85 @@
+import { keepPreviousData, useQuery } from '@tanstack/react-query';
+import { useCallback, useRef, useState } from 'react';
+import {
+  answered,
+  api,
+  type ApiProblem,
+  type Kit,
+  type Placing,
+  type Plan,
+  type Setup,
+  type Show,
+} from '../api/client';
+
+type Solved = { setup: Setup; plan: Plan };
+
+/** The plan of a setup, solved by the core at every change. The last one stays until the next is there. */
+export function usePlan(
+  setup: Setup,
+  kit: Kit,
+  show: Show,
+): { plan: Plan | undefined; problem: ApiProblem | undefined } {
+  const { data, error } = useQuery<Solved, ApiProblem>({
+    queryKey: ['plan', setup, kit, show],
+    queryFn: ({ signal }) => answered(api.POST('/api/solve', { body: { setup, kit, show }, signal })),
+    placeholderData: (previous) => (previous?.setup.id === setup.id ? keepPreviousData(previous) : undefined),
+    staleTime: Infinity,
+    gcTime: 30_000,
+    retry: false,
+  });
+  return { plan: data?.plan, problem: error ?? undefined };
+}
+
+/**
+ * Moving a mark: each new place is solved at once, one request at a time, the newest place next. What is shown on the
+ * way is `live`; the setup is changed once, when the mark is let go.
+ */
+export function useMoving(setup: Setup, kit: Kit, show: Show, done: (setup: Setup) => void) {
+  const [live, setLive] = useState<Solved>();
+  const from = useRef<Setup>(undefined);
+  const next = useRef<Placing>(undefined);
+  const busy = useRef(false);
+  const ended = useRef(false);
+  const last = useRef<Solved>(undefined);
+
+  const finish = useCallback(() => {
+    const result = last.current;
+    from.current = last.current = undefined;
+    ended.current = false;
+    if (result) done(result.setup);
+    setLive(undefined);
+  }, [done]);
+
+  const run = useCallback(async () => {
+    if (busy.current) return;
+    busy.current = true;
+    while (next.current && from.current) {
+      const place = next.current;
+      next.current = undefined;
+      try {
+        last.current = await answered(api.POST('/api/solve', { body: { setup: from.current, kit, show, place } }));
+        setLive(last.current);
+      } catch {
+        // A place that cannot be had leaves the mark where it was.
+      }
+    }
+    busy.current = false;
+    if (ended.current) finish();
+  }, [finish, kit, show]);
+
+  const move = useCallback(
+    (placing: Placing) => {
+      from.current ??= setup;
+      next.current = placing;
+      void run();
+    },
+    [run, setup],
+  );
+
+  const end = useCallback(() => {
+    ended.current = true;
+    if (!busy.current && !next.current) finish();
+  }, [finish]);
+
+  return { live, move, end };
+}

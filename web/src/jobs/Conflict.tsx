@@ -1,0 +1,30 @@
+import { Button } from '../ui/Button';
+import { Lead, Row } from '../ui/Panel';
+import { Sheet } from '../ui/Sheet';
+import type { JobDocument } from './useJobDocument';
+
+/** Two windows changed the same job: the person chooses, and neither version is lost. */
+export function Conflict({ document }: { document: JobDocument }) {
+  const theirs = document.conflict;
+  return (
+    <Sheet
+      title="Changed in another window"
+      open={theirs !== undefined}
+      onClose={() => undefined}
+      dismissable={false}
+      width={520}
+    >
+      <Lead>
+        This job was saved elsewhere{theirs ? ` at ${new Date(theirs.saved_at).toLocaleTimeString()}` : ''} (
+        {theirs?.undo ?? 'a change'}) while you changed it here. Both versions are kept: whichever you choose, undo goes
+        back to the other one if you keep yours.
+      </Lead>
+      <Row>
+        <Button kind="strong" onPress={() => document.keep('mine')}>
+          Keep what is here
+        </Button>
+        <Button onPress={() => document.keep('theirs')}>Take the other one</Button>
+      </Row>
+    </Sheet>
+  );
+}

@@ -1,0 +1,43 @@
+import styled from 'styled-components';
+
+export const Panel = styled.section`
+  background: var(--panel);
+  border-radius: 9px;
+  padding: 14px 16px;
+`;
+
+export const Title = styled.h2`
+  font-size: 20px;
+  margin-bottom: 4px;
+`;
+
+export const Lead = styled.p`
+  color: var(--quiet);
+  margin-bottom: 14px;
+  max-width: 68ch;
+`;
+
+export const Row = styled.div<{ $gap?: number }>`
+  display: flex;
+  flex-wrap: wrap;
+  align-items: flex-end;
+  gap: ${({ $gap = 12 }) => $gap}px;
+`;
+
+export const Grid = styled.div<{ $min?: number }>`
+  display: grid;
+  gap: 12px;
+  grid-template-columns: repeat(auto-fill, minmax(min(100%, ${({ $min = 210 }) => $min}px), 1fr));
+  align-items: start;
+`;
+
+/** A warning is an outlined box with a heading in words, never told by colour alone. */
+export const Notice = styled.div`
+  border: 1.5px solid var(--ink);
+  border-radius: 8px;
+  padding: 9px 12px;
+  font-size: 13.5px;
+  strong {
+    font-weight: 650;
+  }
+`;

@@ -1,0 +1,40 @@
+import styled, { css } from 'styled-components';
+
+/** What every field shares. */
+export const fieldLook = css`
+  display: flex;
+  flex-direction: column;
+  gap: 3px;
+  min-width: 0;
+`;
+
+export const FieldName = styled.span`
+  font-size: 13px;
+  color: var(--quiet);
+`;
+
+export const boxLook = css`
+  width: 100%;
+  min-height: 36px;
+  padding: 5px 10px;
+  border: 1px solid var(--control-line);
+  border-radius: 7px;
+  background: var(--raised);
+  color: var(--ink);
+  @media (pointer: coarse) {
+    min-height: 44px;
+    font-size: 16px;
+  }
+`;
+
+export const Wrong = styled.span`
+  font-size: 13px;
+  border-left: 3px solid var(--ink);
+  padding-left: 7px;
+  margin-top: 2px;
+`;
+
+export const Hint = styled.span`
+  font-size: 13px;
+  color: var(--quiet);
+`;
