@@ -1,1 +1,123 @@
-fn main() {}
+//! What the README's commands call: `cargo demo` and `cargo verify`, and what keeps the repository's made files fresh.
+
+mod install;
+mod made;
+
+use std::path::PathBuf;
+use std::process::{Command, ExitCode};
+
+use clap::{Parser, Subcommand};
+
+#[derive(Parser)]
+#[command(name = "cargo xtask", about = "Set-up, demo, verify, and the files that are made")]
+struct Xtask {
+    #[command(subcommand)]
+    task: Task,
+}
+
+#[derive(Subcommand)]
+enum Task {
+    /// Sets everything up, builds Tolva and starts it with demo data.
+    Demo {
+        /// What `tolva demo` takes, such as `--port 8465`.
+        #[arg(trailing_var_arg = true, allow_hyphen_values = true)]
+        arguments: Vec<String>,
+    },
+    /// Sets everything up, builds Tolva and passes every check and test.
+    Verify,
+    /// Makes the pictures in docs/screenshots/.
+    Screenshots,
+    /// Makes docs/openapi.json, the JSON Schema and the front end's types from the code.
+    Made,
+    /// Describes the queries for the offline check, from the migrations (installs sqlite3).
+    Queries,
+    /// The speed of one plan, and of `solve` against a bare echo over loopback.
+    Bench,
+}
+
+type Done = Result<(), String>;
+
+fn main() -> ExitCode {
+    let task = Xtask::parse().task;
+    let done = match task {
+        Task::Demo { arguments } => demo(&arguments),
+        Task::Verify => verify(),
+        Task::Screenshots => screenshots(),
+        Task::Made => made::make(),
+        Task::Queries => made::queries(),
+        Task::Bench => bench(),
+    };
+    match done {
+        Ok(()) => ExitCode::SUCCESS,
+        Err(problem) => {
+            eprintln!("\n{problem}");
+            ExitCode::FAILURE
+        }
+    }
+}
+
+fn demo(arguments: &[String]) -> Done {
+    install::front_end_packages()?;
+    npm(&["run", "build"])?;
+    run(cargo(&["build", "--quiet", "--package", "tolva-server"]))?;
+    let mut tolva = Command::new(root().join("target/debug/tolva"));
+    run(tolva.arg("demo").args(arguments))
+}
+
+fn verify() -> Done {
+    install::browser()?;
+    install::front_end_packages()?;
+    step("The front end: formatted, checked, built");
+    for script in ["format:check", "check", "lint", "build"] {
+        npm(&["run", script])?;
+    }
+    step("The code: formatted, without a warning");
+    run(cargo(&["fmt", "--all", "--check"]))?;
+    run(cargo(&["clippy", "--workspace", "--all-targets", "--quiet", "--", "-D", "warnings"]))?;
+    step("The made files are those the code makes");
+    run(cargo(&["build", "--quiet", "--package", "tolva-server"]))?;
+    made::check()?;
+    step("The tests, the browser's among them");
+    run(cargo(&["test", "--workspace"]))
+}
+
+fn screenshots() -> Done {
+    install::browser()?;
+    install::front_end_packages()?;
+    npm(&["run", "build"])?;
+    run(cargo(&["build", "--quiet", "--package", "tolva-server"]))?;
+    run(cargo(&["run", "--quiet", "--package", "tolva-e2e", "--bin", "screenshots"]))
+}
+
+fn bench() -> Done {
+    run(cargo(&["bench", "--package", "tolva-core", "--bench", "solve"]))?;
+    run(cargo(&["bench", "--package", "tolva-server", "--bench", "load"]))
+}
+
+fn step(what: &str) {
+    println!("\n== {what}");
+}
+
+/// The folder of the repository.
+fn root() -> PathBuf {
+    PathBuf::from(concat!(env!("CARGO_MANIFEST_DIR"), "/.."))
+}
+
+fn cargo(arguments: &[&str]) -> Command {
+    let mut command = Command::new(env!("CARGO"));
+    command.args(arguments).current_dir(root());
+    command
+}
+
+fn npm(arguments: &[&str]) -> Done {
+    let mut command = Command::new("npm");
+    run(command.arg("--silent").args(arguments).current_dir(root().join("web")))
+}
+
+/// Runs a command to its end; anything but success is an error that names it.
+fn run(mut command: impl std::borrow::BorrowMut<Command>) -> Done {
+    let command = command.borrow_mut();
+    let name = format!("{command:?}").replace('"', "");
+    let status = command.status().map_err(|error| format!("{name}: {error}"))?;
+    if status.success() { Ok(()) } else { Err(format!("{name}: {status}")) }
+}

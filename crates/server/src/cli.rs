@@ -145,8 +145,10 @@ pub async fn run(tolva: Tolva) -> Result<(), CliError> {
             let file = data_file::of(serve.data.data)?;
             let store = Store::open(&file).await?;
             let serving = Serving { address: serve.address, port: serve.port, allow_hosts: serve.allow_hosts };
-            Ok(serve::serve(store, serving, |url| println!("Tolva is at {url}\nIts data file is {}", file.display()))
-                .await?)
+            Ok(serve::serve(store, serving, |url| {
+                tell(&format!("Tolva is at {url}\nIts data file is {}", file.display()));
+            })
+            .await?)
         }
         Command::Demo(Demo { port }) => {
             serve::log();
@@ -155,7 +157,7 @@ pub async fn run(tolva: Tolva) -> Result<(), CliError> {
             demo::fill(&store).await?;
             let serving = Serving { address: [127, 0, 0, 1].into(), port, allow_hosts: Vec::new() };
             Ok(serve::serve(store, serving, |url| {
-                println!("Tolva is at {url} with demo data, which is thrown away when it stops (Ctrl C).");
+                tell(&format!("Tolva is at {url} with demo data, which is thrown away when it stops (Ctrl C)."));
             })
             .await?)
         }
@@ -182,6 +184,11 @@ pub async fn run(tolva: Tolva) -> Result<(), CliError> {
         Command::Openapi => print(&api::openapi()),
         Command::Schema => print(&tolva_core::job::json_schema()),
     }
+}
+
+/// Tells where the server is. Nobody need be listening: a server whose output was closed goes on serving.
+fn tell(text: &str) {
+    let _ = writeln!(std::io::stdout(), "{text}");
 }
 
 fn print(value: &impl Serialize) -> Result<(), CliError> {

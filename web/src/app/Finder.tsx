@@ -44,7 +44,7 @@ export function Finder({ onClose }: { onClose: () => void }) {
     queryFn: () => answered(api.GET('/api/jobs', { params: { query: { binned: false } } })),
   });
   const items = [
-    ...keys.all().map((one) => ({ id: `key-${one.name}`, name: one.does, more: one.name, run: one.run })),
+    ...keys.all().map((one) => ({ id: `key-${one.does}`, name: one.does, more: one.name, run: one.run })),
     ...jobs.map((job) => ({ id: job.id, name: job.name, more: 'Job', run: () => void navigate(`/jobs/${job.id}`) })),
     { id: 'all-jobs', name: 'All jobs', more: 'Page', run: () => void navigate('/') },
     { id: 'keys', name: 'List the keys', more: '?', run: keys.showKeys },

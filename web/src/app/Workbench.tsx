@@ -1,5 +1,6 @@
 import { useCallback, useEffect, useMemo, useRef } from 'react';
 import { useNavigate, useParams } from 'react-router';
+import { VisuallyHidden } from 'react-aria';
 import { Link } from 'react-aria-components';
 import styled from 'styled-components';
 import type { Kit, Setup } from '../api/client';
@@ -191,6 +192,9 @@ function Bench({ setup: kept }: { setup: Setup }) {
     <SetupContext.Provider value={open}>
       <Page>
         <Header document={document}>
+          <VisuallyHidden elementType="h1">
+            {kept.name}, {job.name}
+          </VisuallyHidden>
           <JobLink href={`/jobs/${id}`}>{job.name}</JobLink>
           <span aria-hidden>/</span>
           <Setups>

@@ -54,7 +54,8 @@ export function KeysProvider({ children }: { children: ReactNode }) {
         return () => void groups.current.delete(shortcuts);
       },
       all,
-      showKeys: () => setListed(all()),
+      // What has a name but no key is for the finder only.
+      showKeys: () => setListed(all().filter((one) => one.key.length === 1)),
       find: () => setFinding(true),
     };
   }, []);
@@ -127,7 +128,7 @@ function KeyList({ shortcuts, onClose }: { shortcuts: Shortcut[] | undefined; on
     <Sheet title="Keys" open={shortcuts !== undefined} onClose={onClose} width={480}>
       <List>
         {[...(shortcuts ?? []), ...always].map((one) => (
-          <div key={one.name} style={{ display: 'contents' }}>
+          <div key={one.does} style={{ display: 'contents' }}>
             <dt>
               <kbd>{one.name}</kbd>
             </dt>

@@ -57,6 +57,9 @@ const listOf = (binned: boolean) => ({
   queryFn: () => answered(api.GET('/api/jobs', { params: { query: { binned } } })),
 });
 
+/** A file's text is sent as it is; anything else as JSON. */
+const asIs = (body: Job | string) => (typeof body === 'string' ? body : JSON.stringify(body));
+
 /** All jobs: open one, make one, import one. */
 export function JobsPage() {
   const client = useQueryClient();
@@ -67,7 +70,7 @@ export function JobsPage() {
   const [wrong, setWrong] = useState<{ file: string; problems: string[] }>();
 
   const add = useMutation({
-    mutationFn: (body: Job) => answered(api.POST('/api/jobs', { body })),
+    mutationFn: (body: Job | string) => answered(api.POST('/api/jobs', { body: body as Job, bodySerializer: asIs })),
     onSuccess: async (saved) => {
       await client.invalidateQueries({ queryKey: ['jobs'] });
       await navigate(`/jobs/${saved.id}`);
@@ -89,7 +92,7 @@ export function JobsPage() {
     setWrong(undefined);
     try {
       // The file goes to the core as it is: it says what is wrong with it, and where.
-      await add.mutateAsync((await file.text()) as unknown as Job);
+      await add.mutateAsync(await file.text());
     } catch (failure) {
       const problem = failure instanceof ApiProblem ? failure : undefined;
       const problems = problem?.problem?.errors?.map((one) => `${one.pointer || 'The document'}: ${one.message}`);

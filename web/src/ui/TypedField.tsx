@@ -1,5 +1,6 @@
 import { keepPreviousData, useQuery } from '@tanstack/react-query';
 import { type KeyboardEvent, useEffect, useId, useRef, useState } from 'react';
+import { Minus, Plus } from 'lucide-react';
 import { Button as AriaButton } from 'react-aria-components';
 import styled from 'styled-components';
 import { answered, api, ApiProblem, type Meant, type Understood } from '../api/client';
@@ -50,7 +51,10 @@ const StepButton = styled(AriaButton)`
   border: 1px solid var(--control-line);
   border-radius: 7px;
   background: var(--panel);
-  font-size: 18px;
+  padding: 0;
+  display: inline-flex;
+  align-items: center;
+  justify-content: center;
   cursor: pointer;
   &[data-hovered] {
     background: var(--chosen);
@@ -190,7 +194,7 @@ export function TypedField(props: Props) {
       <Line>
         {step !== undefined && (
           <StepButton aria-label={`${name}: less`} onPress={() => nudge(-1)} excludeFromTabOrder>
-            −
+            <Minus size={16} aria-hidden />
           </StepButton>
         )}
         <Box
@@ -208,7 +212,7 @@ export function TypedField(props: Props) {
         />
         {step !== undefined && (
           <StepButton aria-label={`${name}: more`} onPress={() => nudge(1)} excludeFromTabOrder>
-            +
+            <Plus size={16} aria-hidden />
           </StepButton>
         )}
       </Line>

@@ -44,6 +44,9 @@ const Use = styled.div`
   }
 `;
 
+const doThis = 'Do this';
+const asFar = 'Do this, as far as it goes';
+
 /** The answer in words: as wished or not, what is missing, what would close it, what to mind. */
 export function Answer({ plan }: { plan: Plan }) {
   const { change } = useSetup();
@@ -75,10 +78,10 @@ export function Answer({ plan }: { plan: Plan }) {
                 {remedy.setup && (
                   <Use>
                     <Button
-                      aria-label={`Do this: ${remedy.does}`}
+                      aria-label={`${remedy.closes ? doThis : asFar}: ${remedy.does}`}
                       onPress={() => change(remedy.does, () => remedy.setup ?? failed())}
                     >
-                      {remedy.closes ? 'Do this' : 'Do this, as far as it goes'}
+                      {remedy.closes ? doThis : asFar}
                     </Button>
                   </Use>
                 )}

@@ -1,6 +1,6 @@
 import { useQuery } from '@tanstack/react-query';
 import { Check, Lock } from 'lucide-react';
-import { Button, Label, ListBox, Select } from 'react-aria-components';
+import { Button, Label, ListBox, Select, SelectValue } from 'react-aria-components';
 import styled from 'styled-components';
 import { answered, api, type Camera } from '../../api/client';
 import { figures } from '../../app/theme';
@@ -85,8 +85,8 @@ export function DialSelect({ which, camera, label, fixed, onFix }: Props) {
           </Held>
         )}
       </Head>
-      <Big aria-label={`${names[which]} ${label}${fixed ? ', fixed' : ', chosen by Tolva'}`}>
-        {which === 'iso' ? label.replace('ISO ', '') : label}
+      <Big>
+        <SelectValue>{() => (which === 'iso' ? label.replace('ISO ', '') : label)}</SelectValue>
       </Big>
       <Floating placement="bottom start">
         <ListBox style={{ maxHeight: 320, overflow: 'auto' }}>

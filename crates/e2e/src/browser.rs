@@ -1,0 +1,274 @@
+//! A headless Chromium, and the few gestures the tests are made of.
+
+use std::mem::ManuallyDrop;
+use std::os::unix::process::CommandExt as _;
+use std::process::{Child, Command, Stdio};
+use std::time::Duration;
+
+use serde_json::{Value, json};
+use tempfile::TempDir;
+use thirtyfour::prelude::*;
+use thirtyfour::{ChromiumLikeCapabilities, LoggingPrefsLogLevel, TypingData};
+
+use crate::server::free_port;
+
+const PATIENCE: Duration = Duration::from_secs(10);
+const GLANCE: Duration = Duration::from_millis(60);
+
+/// The two themes.
+#[derive(Clone, Copy, Debug, PartialEq, Eq)]
+pub enum Theme {
+    /// For sun.
+    Daylight,
+    /// For the dark.
+    Dusk,
+}
+
+/// A browser with a profile of its own.
+pub struct Browser {
+    /// For what has no gesture here. Never dropped: where a test fails the browser is killed, and a driver that is
+    /// dropped would wait a minute for it to say goodbye.
+    pub driver: ManuallyDrop<WebDriver>,
+    chromedriver: Child,
+    _profile: TempDir,
+}
+
+/// Asks again and again until it is so; the last answer tells why it never was.
+pub async fn settle<F: Future<Output = Result<(), String>>>(mut ask: impl FnMut() -> F) {
+    let start = std::time::Instant::now();
+    loop {
+        match ask().await {
+            Ok(()) => return,
+            Err(why) if start.elapsed() > PATIENCE => panic!("{why}"),
+            Err(_) => tokio::time::sleep(GLANCE).await,
+        }
+    }
+}
+
+impl Browser {
+    /// Opens a window of 1280×800.
+    pub async fn open() -> Self {
+        let port = free_port();
+        let chromedriver = Command::new("chromedriver")
+            .arg(format!("--port={port}"))
+            .stdout(Stdio::null())
+            .stderr(Stdio::null())
+            // A group of its own, so that a test that fails takes its browser with it.
+            .process_group(0)
+            .spawn()
+            .expect("chromedriver is missing: cargo verify installs it");
+        let profile = TempDir::new().expect("a folder");
+        let mut capabilities = DesiredCapabilities::chrome();
+        for argument in [
+            "--headless=new",
+            "--no-sandbox",
+            "--disable-gpu",
+            "--disable-quic",
+            "--no-first-run",
+            "--disable-background-networking",
+            "--disable-component-update",
+            "--disable-sync",
+            "--force-device-scale-factor=1",
+            &format!("--user-data-dir={}", profile.path().display()),
+            // Whatever is not this machine has no address.
+            "--host-resolver-rules=MAP * ~NOTFOUND, EXCLUDE 127.0.0.1",
+        ] {
+            capabilities.add_arg(argument).expect("an argument");
+        }
+        capabilities.set_browser_log_level(LoggingPrefsLogLevel::Severe).expect("its console");
+        let url = format!("http://127.0.0.1:{port}");
+        let start = std::time::Instant::now();
+        let driver = loop {
+            match WebDriver::new(&url, capabilities.clone()).await {
+                Ok(driver) => break driver,
+                Err(error) if start.elapsed() > PATIENCE => panic!("no browser: {error}"),
+                Err(_) => tokio::time::sleep(GLANCE).await,
+            }
+        };
+        let browser = Self { driver: ManuallyDrop::new(driver), chromedriver, _profile: profile };
+        browser.size(1280, 800).await;
+        browser
+    }
+
+    /// Makes the page so wide and so high, as a phone's below 600.
+    pub async fn size(&self, width: u32, height: u32) {
+        let metrics = json!({ "width": width, "height": height, "deviceScaleFactor": 1, "mobile": width < 600 });
+        self.driver.cdp().send_raw("Emulation.setDeviceMetricsOverride", metrics).await.expect("a size");
+    }
+
+    /// Goes to an address.
+    pub async fn go(&self, url: &str) {
+        self.driver.goto(url).await.expect(url);
+    }
+
+    /// Waits for an element.
+    pub async fn css(&self, selector: &str) -> WebElement {
+        let query = self.driver.query(By::Css(selector)).wait(PATIENCE, GLANCE);
+        query.first().await.unwrap_or_else(|_| panic!("there is no {selector}"))
+    }
+
+    /// The button with this name, seen or only heard.
+    pub async fn button(&self, name: &str) -> WebElement {
+        let path = format!("//button[@aria-label={q} or normalize-space()={q}]", q = quoted(name));
+        self.xpath(&path).await
+    }
+
+    /// The link with this text.
+    pub async fn link(&self, text: &str) -> WebElement {
+        self.xpath(&format!("//a[normalize-space()={q} or .//strong[normalize-space()={q}]]", q = quoted(text))).await
+    }
+
+    /// The field with this name; the `nth` of those that share it, from 0.
+    pub async fn field(&self, name: &str, nth: usize) -> WebElement {
+        let path = format!(
+            "(//*[self::input or self::textarea][@id=//label[normalize-space()={q}]/@for])[{}]",
+            nth + 1,
+            q = quoted(name)
+        );
+        self.xpath(&path).await
+    }
+
+    /// The setting of this name on the dial card.
+    pub async fn dial(&self, name: &str) -> WebElement {
+        let card = "//section[@aria-label='Dial card']";
+        self.xpath(&format!("{card}//button[preceding-sibling::*//*[normalize-space()={}]]", quoted(name))).await
+    }
+
+    /// The mark on the stop rail whose name begins so.
+    pub async fn mark(&self, name: &str) -> WebElement {
+        self.css(&format!("[role=slider][aria-label^='{name}:']")).await
+    }
+
+    /// Waits for an element by its path.
+    pub async fn xpath(&self, path: &str) -> WebElement {
+        let query = self.driver.query(By::XPath(path)).wait(PATIENCE, GLANCE);
+        query.first().await.unwrap_or_else(|_| panic!("there is no {path}"))
+    }
+
+    /// Types into a field in place of what stands there, and leaves it.
+    pub async fn fill(&self, field: &WebElement, text: &str) {
+        field.click().await.expect("the field");
+        field.send_keys(Key::Control + "a").await.expect("all of it");
+        field.send_keys(text).await.expect("typing");
+        field.send_keys(Key::Tab + "").await.expect("leaving");
+    }
+
+    /// Presses keys wherever the focus is.
+    pub async fn press(&self, keys: impl Into<TypingData>) {
+        self.driver.action_chain().send_keys(keys).perform().await.expect("keys");
+    }
+
+    /// Holds a key while pressing another.
+    pub async fn chord(&self, held: Key, key: impl Into<char>) {
+        let key: char = key.into();
+        self.driver
+            .action_chain()
+            .key_down(held.clone())
+            .send_keys(key.to_string())
+            .key_up(held)
+            .perform()
+            .await
+            .expect("keys");
+    }
+
+    /// Drags an element sideways by so many pixels, in small steps.
+    pub async fn drag(&self, element: &WebElement, by: i64) {
+        let mut chain = self.driver.action_chain().move_to_element_center(element).click_and_hold();
+        for _ in 0..10 {
+            chain = chain.move_by_offset(by / 10, 0);
+        }
+        chain.release().perform().await.expect("a drag");
+    }
+
+    /// All the text a selector shows.
+    pub async fn text(&self, selector: &str) -> String {
+        self.css(selector).await.text().await.unwrap_or_default()
+    }
+
+    /// Waits until a selector shows a text.
+    pub async fn shows(&self, selector: &str, wanted: &str) {
+        settle(|| async {
+            let text = self.text(selector).await;
+            if text.contains(wanted) {
+                Ok(())
+            } else {
+                Err(format!("{selector} shows “{text}”, not “{wanted}”"))
+            }
+        })
+        .await;
+    }
+
+    /// Waits until an element's attribute is so.
+    pub async fn has(&self, selector: &str, attribute: &str, wanted: &str) {
+        settle(|| async {
+            let value = self.css(selector).await.attr(attribute).await.unwrap_or_default().unwrap_or_default();
+            if value == wanted {
+                Ok(())
+            } else {
+                Err(format!("{selector} has {attribute}=“{value}”, not “{wanted}”"))
+            }
+        })
+        .await;
+    }
+
+    /// Waits until everything is saved.
+    pub async fn saved(&self) {
+        self.shows("header [role=status]", "Saved").await;
+    }
+
+    /// Runs a script in the page.
+    pub async fn script(&self, script: &str) -> Value {
+        self.driver.execute(script, vec![]).await.expect(script).json().clone()
+    }
+
+    /// Chooses a theme by its button.
+    pub async fn theme(&self, theme: Theme) {
+        let name = if theme == Theme::Dusk { "dusk" } else { "daylight" };
+        let wanted = format!("[aria-label='Theme: change to {name}']");
+        self.css("[aria-label^='Theme:']").await;
+        if let Ok(button) = self.driver.find(By::Css(wanted)).await {
+            button.click().await.expect("the theme");
+        }
+        let ground = if theme == Theme::Dusk { "rgb(25, 25, 25)" } else { "rgb(222, 222, 222)" };
+        settle(|| async {
+            let now = self.script("return getComputedStyle(document.body).backgroundColor").await;
+            if now == ground { Ok(()) } else { Err(format!("the ground is {now}, not {ground}")) }
+        })
+        .await;
+    }
+
+    /// What axe-core finds wrong with the page as it stands.
+    pub async fn axe(&self) -> Vec<String> {
+        let axe = concat!(env!("CARGO_MANIFEST_DIR"), "/../../web/node_modules/axe-core/axe.min.js");
+        let source = std::fs::read_to_string(axe).expect("axe-core: cargo verify installs it");
+        self.script(&source).await;
+        let run = "const done = arguments[0]; axe.run(document, { runOnly: ['wcag2a', 'wcag2aa', 'wcag21a', 'wcag21aa', \
+                   'wcag22aa', 'best-practice'] }).then((r) => done(r.violations.map((v) => v.id + ': ' + v.help + ' ' + \
+                   v.nodes.map((n) => n.target.join(' ') + ' ' + n.any.map((a) => a.message).join()).join(' | '))))";
+        let found = self.driver.execute_async(run, vec![]).await.expect("axe").json().clone();
+        serde_json::from_value(found).expect("a list")
+    }
+
+    /// Errors the page wrote to its console: failed scripts, refused styles, broken requests.
+    pub async fn console_errors(&self) -> Vec<String> {
+        let log = self.driver.browser_log().await.expect("the console");
+        log.into_iter().map(|entry| entry.message).collect()
+    }
+
+    /// Closes it.
+    pub async fn close(self) {
+        let _ = WebDriver::clone(&self.driver).quit().await;
+    }
+}
+
+impl Drop for Browser {
+    fn drop(&mut self) {
+        let group = format!("-{}", self.chromedriver.id());
+        let _ = Command::new("kill").args(["-KILL", "--", &group]).stderr(Stdio::null()).status();
+        let _ = self.chromedriver.wait();
+    }
+}
+
+fn quoted(text: &str) -> String {
+    format!("\"{text}\"")
+}

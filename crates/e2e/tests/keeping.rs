@@ -1,0 +1,169 @@
+//! Nothing is lost: reloads, killed servers, two windows, bad fields, files.
+
+use tolva_e2e::{Browser, By, Tolva, settle};
+
+#[tokio::test]
+async fn everything_is_as_it_was_left() {
+    let mut tolva = Tolva::with_demo_data();
+    let b = Browser::open().await;
+    let id = tolva.job_id("Ropeworks open day").await;
+    let page = tolva.url(&format!("jobs/{id}/setups/doorway/blend"));
+    b.go(&page).await;
+    let behind = b.field("Behind, stops", 0).await;
+    b.fill(&behind, "−2").await;
+    b.shows("[aria-label='Answer']", "Behind at −2").await;
+    b.saved().await;
+    tolva.kill();
+    tolva.run();
+    b.go(&page).await;
+    b.shows("[aria-label='Answer']", "Behind at −2").await;
+    // Undo goes back through what was done before the kill.
+    b.button("Undo: Lift: behind").await.click().await.expect("undo");
+    b.shows("[aria-label='Answer']", "Behind at −1⅓").await;
+    b.close().await;
+}
+
+/// The server is gone while a change is made: it is said, kept in the browser, and saved when the server is back.
+#[tokio::test]
+async fn a_change_without_a_server_is_kept_and_saved_later() {
+    let mut tolva = Tolva::with_demo_data();
+    let b = Browser::open().await;
+    let id = tolva.job_id("Ropeworks open day").await;
+    b.go(&tolva.url(&format!("jobs/{id}"))).await;
+    let client = b.field("Client", 0).await;
+    tolva.kill();
+    b.fill(&client, "Harbour school").await;
+    b.shows("header [role=status]", "Not saved: kept in this browser").await;
+    tolva.run();
+    b.saved().await;
+    assert_eq!(tolva.job(&id).await["client"], "Harbour school");
+
+    // The same with a window that is closed before the server is back.
+    let notes = b.field("Notes", 0).await;
+    tolva.kill();
+    b.fill(&notes, "Bring the ladder").await;
+    b.shows("header [role=status]", "Not saved").await;
+    b.go("about:blank").await;
+    tolva.run();
+    b.go(&tolva.url(&format!("jobs/{id}"))).await;
+    b.saved().await;
+    settle(|| async {
+        let notes = tolva.job(&id).await["notes"].clone();
+        if notes == "Bring the ladder" { Ok(()) } else { Err(format!("notes are {notes}")) }
+    })
+    .await;
+    b.close().await;
+}
+
+#[tokio::test]
+async fn two_windows_never_overwrite_each_other() {
+    let tolva = Tolva::with_demo_data();
+    let b = Browser::open().await;
+    let id = tolva.job_id("Ropeworks open day").await;
+    let page = tolva.url(&format!("jobs/{id}"));
+    b.go(&page).await;
+    b.field("Client", 0).await;
+    let first = b.driver.window().await.expect("the first window");
+    let second = b.driver.new_tab().await.expect("a second one");
+    b.driver.switch_to_window(second.clone()).await.expect("there");
+    b.go(&page).await;
+    let place = b.field("Place", 0).await;
+    b.fill(&place, "West quay").await;
+    b.saved().await;
+
+    b.driver.switch_to_window(first).await.expect("back");
+    let client = b.field("Client", 0).await;
+    b.fill(&client, "Tide committee").await;
+    b.shows("[role=dialog]", "Changed in another window").await;
+    assert_eq!(tolva.job(&id).await["place"], "West quay");
+    b.button("Keep what is here").await.click().await.expect("mine");
+    b.saved().await;
+    let kept = tolva.job(&id).await;
+    assert_eq!(
+        (kept["client"].as_str(), kept["place"].as_str()),
+        (Some("Tide committee"), Some("Old ropeworks, east quay"))
+    );
+    b.css("[aria-label^='Undo:']").await.click().await.expect("undo");
+    settle(|| async {
+        let place = tolva.job(&id).await["place"].clone();
+        if place == "West quay" { Ok(()) } else { Err(format!("place is {place}")) }
+    })
+    .await;
+
+    // The second window is stale now; it takes the other version.
+    b.driver.switch_to_window(second).await.expect("there");
+    let place = b.field("Place", 0).await;
+    b.fill(&place, "North quay").await;
+    b.saved().await;
+    b.close().await;
+}
+
+#[tokio::test]
+async fn a_bad_field_says_what_is_allowed_and_keeps_what_was_typed() {
+    let tolva = Tolva::with_demo_data();
+    let b = Browser::open().await;
+    let id = tolva.job_id("Ropeworks open day").await;
+    b.go(&tolva.url(&format!("jobs/{id}/setups/doorway/light"))).await;
+    let reading = b.field("Reading", 0).await;
+    b.fill(&reading, "quite bright").await;
+    b.shows("main [role=alert]", "“quite bright” is not a reading").await;
+    b.shows("main [role=alert]", "1/250, f/8, ISO 100").await;
+    b.driver.refresh().await.expect("a reload");
+    b.shows("main [role=alert]", "“quite bright”").await;
+    let reading = b.field("Reading", 0).await;
+    assert_eq!(reading.prop("value").await.expect("a value").as_deref(), Some("quite bright"));
+    b.fill(&reading, "12.9").await;
+    settle(|| async {
+        let left = b.driver.find_all(By::Css("main [role=alert]")).await.map(|all| all.len()).unwrap_or_default();
+        if left == 0 { Ok(()) } else { Err("it still says that it is wrong".to_owned()) }
+    })
+    .await;
+    b.link("Lights").await.click().await.expect("the lights");
+    let distance = b.field("Distance to the subject", 0).await;
+    b.fill(&distance, "0").await;
+    b.shows("main [role=alert]", "write 1.5 m").await;
+    b.fill(&distance, "80 m").await;
+    b.shows("main [role=alert]", "from 0.1 to 50 m").await;
+    b.close().await;
+}
+
+#[tokio::test]
+async fn a_job_goes_out_as_a_file_and_comes_in_elsewhere() {
+    let tolva = Tolva::with_demo_data();
+    let elsewhere = Tolva::empty();
+    let b = Browser::open().await;
+    let id = tolva.job_id("Ropeworks open day").await;
+    b.go(&tolva.url(&format!("jobs/{id}"))).await;
+    let address = b.link("Export as a file").await.attr("href").await.expect("an address").expect("one");
+    let file = reqwest::get(tolva.url(address.trim_start_matches('/'))).await.expect("the file");
+    assert!(file.headers()["content-disposition"].to_str().expect("text").contains("ropeworks-open-day.tolva.json"));
+    let good = elsewhere.folder().join("job.json");
+    std::fs::write(&good, file.bytes().await.expect("its bytes")).expect("written");
+
+    b.go(&elsewhere.url("")).await;
+    b.button("Import a file").await;
+    let chooser = b.driver.find(By::Css("input[type=file]")).await.expect("the chooser");
+    let bad = elsewhere.folder().join("bad.json");
+    let text = std::fs::read_to_string(&good).expect("read").replace("\"distance_m\": 1.5", "\"distance_m\": -1.5");
+    std::fs::write(&bad, text).expect("written");
+    chooser.send_keys(bad.display().to_string()).await.expect("a bad file");
+    b.shows("main [role=alert]", "/setups/0/lights/0/distance_m: -1.5 is not allowed here").await;
+
+    let chooser = b.driver.find(By::Css("input[type=file]")).await.expect("the chooser");
+    chooser.send_keys(good.display().to_string()).await.expect("a good file");
+    b.shows("h1", "Ropeworks open day").await;
+    let there = elsewhere.job_id("Ropeworks open day").await;
+    assert_eq!(elsewhere.job(&there).await, tolva.job(&id).await);
+    b.close().await;
+}
+
+#[tokio::test]
+async fn the_bin_gives_jobs_back() {
+    let tolva = Tolva::with_demo_data();
+    let b = Browser::open().await;
+    b.go(&tolva.url("")).await;
+    b.button("Put into the bin: Harvest supper at the mill").await.click().await.expect("binned");
+    b.button("Take out of the bin: Harvest supper at the mill").await.click().await.expect("given back");
+    b.button("Put into the bin: Harvest supper at the mill").await;
+    b.close().await;
+}
