@@ -75,7 +75,8 @@ fn verify() -> Done {
     run(cargo(&["fmt", "--all", "--check"]))?;
     run(cargo(&["clippy", "--workspace", "--all-targets", "--quiet", "--", "-D", "warnings"]))?;
     step("The made files are those the code makes");
-    run(cargo(&["build", "--quiet", "--package", "tolva-server"]))?;
+    // The whole workspace, so that the tests build on the same crates.
+    run(cargo(&["build", "--quiet", "--workspace", "--bins"]))?;
     made::check()?;
     step("The tests, the browser's among them");
     run(cargo(&["test", "--workspace"]))

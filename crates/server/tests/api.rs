@@ -1,0 +1,224 @@
+//! The API of a running Tolva: good, bad, oversized and foreign requests.
+
+mod running;
+
+use reqwest::StatusCode;
+use rstest::rstest;
+use running::Running;
+use serde_json::{Value, json};
+
+fn example() -> Value {
+    serde_json::from_str(include_str!("../../../demo/ropeworks-open-day.json")).expect("the demo data")
+}
+
+fn solve_request() -> Value {
+    let job = example();
+    json!({ "setup": job["setups"][0], "kit": job["kit"] })
+}
+
+#[actix_web::test]
+async fn a_setup_is_solved() {
+    let tolva = Running::start();
+    let (status, body) = tolva.post("api/solve", &solve_request()).await;
+    assert_eq!(status, StatusCode::OK);
+    assert_eq!(body["plan"]["possible"], true);
+    assert_eq!(body["plan"]["dial_card"]["aperture"]["label"], "f/9");
+    assert_eq!(body["setup"], example()["setups"][0], "nothing was moved");
+    let mut moved = solve_request();
+    moved["place"] = json!({ "region_id": "behind", "grip": "together", "stops": -2.0 });
+    let (_, body) = tolva.post("api/solve", &moved).await;
+    assert_eq!(body["setup"]["blend"]["lift"]["behind_stops"], -2.0);
+}
+
+#[rstest]
+#[case("/setup/lights/0/distance_m", json!(-1), "/setup/lights/0/distance_m")]
+#[case("/setup/blend", json!({"lift": {"subject_stops": "x", "behind_stops": 0}}), "/setup/blend/lift/subject_stops")]
+#[case("/kit/cameras/0/iso/base_iso", json!(0), "/kit/cameras/0/iso/base_iso")]
+#[case("/setup/colour", json!(1), "/setup/colour")]
+#[case("/place", json!({"region_id": "sky", "grip": "together", "stops": 0}), "/place/region_id")]
+#[actix_web::test]
+async fn a_wrong_field_is_pointed_at(#[case] at: &str, #[case] value: Value, #[case] pointer: &str) {
+    let tolva = Running::start();
+    let mut request = solve_request();
+    let (parent, field) = at.rsplit_once('/').expect("a pointer");
+    request.pointer_mut(parent).expect("its parent")[field] = value;
+    let (status, problem) = tolva.post("api/solve", &request).await;
+    assert_eq!(status, StatusCode::UNPROCESSABLE_ENTITY);
+    assert_eq!(problem["errors"][0]["pointer"], pointer, "{problem}");
+    assert_eq!(problem["status"], 422);
+}
+
+#[actix_web::test]
+async fn problems_say_what_they_are() {
+    let tolva = Running::start();
+    let answer = tolva.client.post(tolva.url("api/solve")).body("{}").send().await.expect("an answer");
+    assert_eq!(answer.status(), StatusCode::UNSUPPORTED_MEDIA_TYPE);
+    assert_eq!(answer.headers()["content-type"], "application/problem+json");
+    let (status, _) = tolva.post("api/jobs", &json!({ "format": "other" })).await;
+    assert_eq!(status, StatusCode::UNPROCESSABLE_ENTITY);
+    let (status, problem) = tolva.get("api/jobs/none").await;
+    assert_eq!((status, problem["title"].as_str()), (StatusCode::NOT_FOUND, Some("No such job")));
+}
+
+#[actix_web::test]
+async fn an_oversized_body_is_refused() {
+    let tolva = Running::start();
+    let huge = json!({ "text": "a".repeat(5 * 1024 * 1024), "as": "light" });
+    let sent = tolva.client.post(tolva.url("api/read")).json(&huge).send().await;
+    // The server answers and closes while the body is still being sent; either is a refusal.
+    if let Ok(answer) = sent {
+        assert_eq!(answer.status(), StatusCode::PAYLOAD_TOO_LARGE);
+    }
+    assert_eq!(tolva.get("api/jobs").await.0, StatusCode::OK, "and it goes on");
+}
+
+/// No other web page reaches a Tolva on loopback: not by a name made to point here, not by a form or script of its own.
+#[rstest]
+#[case("evil.example", None, StatusCode::FORBIDDEN)]
+#[case("evil.example:PORT", None, StatusCode::FORBIDDEN)]
+#[case("127.0.0.1:1", None, StatusCode::FORBIDDEN)]
+#[case("", None, StatusCode::BAD_REQUEST)]
+#[case("127.0.0.1:PORT", Some("http://evil.example"), StatusCode::FORBIDDEN)]
+#[case("127.0.0.1:PORT", Some("null"), StatusCode::FORBIDDEN)]
+#[case("127.0.0.1:PORT", Some("https://127.0.0.1:PORT"), StatusCode::FORBIDDEN)]
+#[case("127.0.0.1:PORT", Some("http://127.0.0.1:PORT"), StatusCode::OK)]
+#[case("localhost:PORT", Some("http://localhost:PORT"), StatusCode::OK)]
+#[case("studio.local:PORT", None, StatusCode::OK)]
+#[actix_web::test]
+async fn who_may_ask(#[case] host: &str, #[case] origin: Option<&str>, #[case] expected: StatusCode) {
+    let tolva = Running::with(&["--allow-host", "studio.local"]);
+    let port = |text: &str| text.replace("PORT", &tolva.port.to_string());
+    let mut request = tolva.client.get(tolva.url("api/jobs")).header("host", port(host));
+    if let Some(origin) = origin {
+        request = request.header("origin", port(origin));
+    }
+    let status = request.send().await.expect("an answer").status();
+    if expected == StatusCode::BAD_REQUEST {
+        assert!(status.is_client_error(), "{status}");
+    } else {
+        assert_eq!(status, expected);
+    }
+}
+
+#[actix_web::test]
+async fn every_answer_carries_the_security_headers() {
+    let tolva = Running::start();
+    for path in ["", "api/jobs", "api/jobs/none", "assets/none.js"] {
+        let answer = tolva.client.get(tolva.url(path)).send().await.expect("an answer");
+        let header = |name: &str| answer.headers().get(name).map(|v| v.to_str().unwrap_or("").to_owned());
+        let policy = header("content-security-policy").expect("a policy");
+        assert!(policy.starts_with("default-src 'none'") && !policy.contains("unsafe"), "{path}: {policy}");
+        assert_eq!(header("x-content-type-options").as_deref(), Some("nosniff"), "{path}");
+        assert_eq!(header("x-frame-options").as_deref(), Some("DENY"), "{path}");
+        assert_eq!(header("referrer-policy").as_deref(), Some("no-referrer"), "{path}");
+    }
+}
+
+#[actix_web::test]
+async fn jobs_are_saved_undone_and_never_overwritten() {
+    let tolva = Running::start();
+    let (status, added) = tolva.post("api/jobs", &example()).await;
+    assert_eq!(status, StatusCode::CREATED);
+    let id = added["id"].as_str().expect("an id");
+    let path = format!("api/jobs/{id}");
+    let mut job = example();
+    job["place"] = json!("West quay");
+    let (status, saved) = tolva.put(&path, &json!({ "based_on": 1, "change": "Place", "job": job })).await;
+    assert_eq!((status, saved["revision"].as_i64(), saved["undo"].as_str()), (StatusCode::OK, Some(2), Some("Place")));
+
+    job["place"] = json!("North quay");
+    let stale = json!({ "based_on": 1, "change": "Place", "job": job });
+    let (status, problem) = tolva.put(&path, &stale).await;
+    assert_eq!(status, StatusCode::CONFLICT);
+    assert_eq!(problem["theirs"]["job"]["place"], "West quay");
+    assert_eq!(problem["yours"]["place"], "North quay");
+
+    let (_, undone) = tolva.post(&format!("{path}/undo"), &json!({ "based_on": 2 })).await;
+    assert_eq!(undone["job"]["place"], "Old ropeworks, east quay");
+    let (status, _) = tolva.post(&format!("{path}/undo"), &json!({ "based_on": 1 })).await;
+    assert_eq!(status, StatusCode::CONFLICT, "nothing before the first");
+    let (_, redone) = tolva.post(&format!("{path}/redo"), &json!({ "based_on": 1 })).await;
+    assert_eq!(redone["job"]["place"], "West quay");
+
+    job["setups"][0]["lights"][0]["distance_m"] = json!(0);
+    let (status, problem) = tolva.put(&path, &json!({ "based_on": 2, "change": "x", "job": job })).await;
+    assert_eq!(status, StatusCode::UNPROCESSABLE_ENTITY);
+    assert_eq!(problem["errors"][0]["pointer"], "/job/setups/0/lights/0/distance_m");
+}
+
+/// A killed process loses nothing that was acknowledged, wherever the kill falls.
+#[actix_web::test]
+async fn a_killed_server_loses_nothing_it_acknowledged() {
+    let mut tolva = Running::start();
+    let (_, added) = tolva.post("api/jobs", &example()).await;
+    let path = format!("api/jobs/{}", added["id"].as_str().expect("an id"));
+    let mut based_on = 1;
+    for round in 0..5 {
+        let mut acknowledged = String::new();
+        for save in 0..=round {
+            let mut job = example();
+            acknowledged = format!("round {round}, save {save}");
+            job["notes"] = json!(acknowledged);
+            let body = json!({ "based_on": based_on, "change": "Notes", "job": job });
+            let (status, saved) = tolva.put(&path, &body).await;
+            assert_eq!(status, StatusCode::OK);
+            based_on = saved["revision"].as_i64().expect("a revision");
+        }
+        tolva.kill_and_start_again();
+        let (_, after) = tolva.get(&path).await;
+        assert_eq!(after["job"]["notes"], json!(acknowledged));
+        assert_eq!(after["revision"], json!(based_on));
+    }
+}
+
+#[rstest]
+#[case(json!({"as": "light", "text": "1/250, f/8, ISO 100"}), 14.0, "1/250, f/8, ISO 100")]
+#[case(json!({"as": "stops", "text": "-1 1/3"}), -4.0 / 3.0, "−1⅓")]
+#[case(json!({"as": "length", "text": "5 ft 1 in"}), 1.5494, "1.55 m")]
+#[case(json!({"as": "shutter", "text": "0.8s"}), 0.8, "0.8 s")]
+#[case(json!({"as": "number", "text": "4,5"}), 4.5, "4.5")]
+#[actix_web::test]
+async fn what_is_typed_is_understood(#[case] typed: Value, #[case] value: f64, #[case] label: &str) {
+    let tolva = Running::start();
+    let (status, understood) = tolva.post("api/read", &typed).await;
+    assert_eq!(status, StatusCode::OK, "{understood}");
+    assert!((understood["value"].as_f64().expect("a number") - value).abs() < 1e-9);
+    assert_eq!(understood["label"], label);
+    let said = json!({ "as": if typed["as"] == "light" { "number" } else { typed["as"].as_str().expect("text") }, "value": value });
+    assert_eq!(tolva.post("api/say", &said).await.0, StatusCode::OK);
+}
+
+#[actix_web::test]
+async fn nonsense_is_not_said() {
+    let tolva = Running::start();
+    let (status, problem) = tolva.post("api/say", &json!({ "as": "shutter", "value": 0 })).await;
+    assert_eq!((status, problem["errors"][0]["pointer"].as_str()), (StatusCode::UNPROCESSABLE_ENTITY, Some("/value")));
+    let (status, problem) = tolva.post("api/read", &json!({ "as": "light", "text": "bright" })).await;
+    assert_eq!(status, StatusCode::UNPROCESSABLE_ENTITY);
+    assert!(problem["errors"][0]["message"].as_str().expect("text").contains("bright"));
+}
+
+#[actix_web::test]
+async fn dials_preferences_and_the_document() {
+    let tolva = Running::start();
+    let camera = &example()["kit"]["cameras"][0];
+    let (_, dials) = tolva.post("api/dials", camera).await;
+    assert_eq!(dials["aperture"][0]["label"], "f/2.8");
+    let mut wrong = camera.clone();
+    wrong["sync_rated_s"] = json!(-1);
+    let (_, problem) = tolva.post("api/dials", &wrong).await;
+    assert_eq!(problem["errors"][0]["pointer"], "/sync_rated_s");
+
+    let chosen = json!({ "theme": "dusk", "show": { "length": "feet_and_inches", "power": "stops" } });
+    assert_eq!(tolva.put("api/preferences", &chosen).await.0, StatusCode::OK);
+    let (_, kept) = tolva.get("api/preferences").await;
+    assert_eq!((&kept["theme"], &kept["show"]["power"]), (&json!("dusk"), &json!("stops")));
+
+    let (_, document) = tolva.get("api/openapi.json").await;
+    assert!(document["openapi"].as_str().expect("a version").starts_with("3.1"));
+    for path in ["/api/solve", "/api/jobs", "/api/jobs/{id}", "/api/jobs/{id}/undo", "/api/read", "/api/preferences"] {
+        assert!(document["paths"].get(path).is_some(), "{path}");
+    }
+    let (_, start) = tolva.get("api/start").await;
+    assert_eq!(start["blends"].as_array().map(Vec::len), Some(6));
+}

@@ -1,0 +1,93 @@
+//! The command line as a person uses it.
+
+use std::path::{Path, PathBuf};
+use std::process::{Command, Output};
+
+use serde_json::Value;
+use tempfile::TempDir;
+
+fn tolva(arguments: &[&str]) -> Output {
+    Command::new(env!("CARGO_BIN_EXE_tolva")).args(arguments).output().expect("tolva")
+}
+
+fn demo(name: &str) -> PathBuf {
+    Path::new(env!("CARGO_MANIFEST_DIR")).join("../../demo").join(name)
+}
+
+fn text(bytes: &[u8]) -> String {
+    String::from_utf8_lossy(bytes).into_owned()
+}
+
+#[test]
+fn solve_writes_plans_and_on_request_the_workings() {
+    let file = demo("ropeworks-open-day.json");
+    let file = file.to_str().expect("a path");
+    let plans: Value = serde_json::from_slice(&tolva(&["solve", file]).stdout).expect("JSON");
+    let all = plans["plans"].as_array().expect("plans");
+    assert_eq!(all.len(), 5);
+    assert_eq!(all[0]["plan"]["dial_card"]["lights"][0]["power"], "1/8");
+    assert!(all[0]["plan"]["workings"].as_array().is_some_and(Vec::is_empty));
+    assert!(all.iter().any(|plan| plan["plan"]["possible"] == false), "one of them cannot be done as wished");
+    let plans: Value = serde_json::from_slice(&tolva(&["solve", file, "--workings"]).stdout).expect("JSON");
+    assert!(plans["plans"][0]["plan"]["workings"].as_array().is_some_and(|lines| lines.len() > 10));
+}
+
+#[test]
+fn a_wrong_file_is_refused_with_the_path() {
+    let folder = TempDir::new().expect("a folder");
+    let wrong = folder.path().join("wrong.json");
+    let good = std::fs::read_to_string(demo("harvest-supper.json")).expect("the demo data");
+    std::fs::write(&wrong, good.replace("\"f_number\": 4.0", "\"f_number\": 400")).expect("written");
+    let done = tolva(&["solve", wrong.to_str().expect("a path")]);
+    assert!(!done.status.success());
+    let said = text(&done.stderr);
+    assert!(said.contains("/setups/0/fixed/f_number: 400 is not allowed here: it must be from 0.7 to 128"), "{said}");
+    assert!(text(&tolva(&["solve", "nowhere.json"]).stderr).contains("nowhere.json"));
+}
+
+#[test]
+fn what_is_imported_is_exported_the_same() {
+    let folder = TempDir::new().expect("a folder");
+    let data = folder.path().join("tolva.sqlite");
+    let data = data.to_str().expect("a path");
+    let file = demo("harvest-supper.json");
+    let done = tolva(&["import", file.to_str().expect("a path"), "--data", data]);
+    assert!(done.status.success(), "{}", text(&done.stderr));
+    let exported = tolva(&["export", "Harvest supper at the mill", "--data", data]);
+    let read = |bytes: &[u8]| serde_json::from_slice::<Value>(bytes).expect("JSON");
+    let original = read(&std::fs::read(&file).expect("the demo data"));
+    // Written again, the one and the other are the same document.
+    let job = |value: Value| tolva_core::job::Job::from_json(value.to_string().as_bytes()).expect("a job");
+    assert_eq!(job(read(&exported.stdout)), job(original));
+    let none = tolva(&["export", "Nothing", "--data", data]);
+    assert!(text(&none.stderr).contains("Harvest supper at the mill"), "it says what there is");
+}
+
+#[test]
+fn a_wrong_file_among_good_ones_imports_none() {
+    let folder = TempDir::new().expect("a folder");
+    let data = folder.path().join("tolva.sqlite");
+    let data = data.to_str().expect("a path");
+    let wrong = folder.path().join("wrong.json");
+    std::fs::write(&wrong, "{}").expect("written");
+    let file = demo("harvest-supper.json");
+    let done = tolva(&["import", file.to_str().expect("a path"), wrong.to_str().expect("a path"), "--data", data]);
+    assert!(!done.status.success());
+    assert!(!Path::new(data).exists(), "no data file was made");
+}
+
+#[test]
+fn a_taken_port_is_said() {
+    let taken = std::net::TcpListener::bind("127.0.0.1:0").expect("a port");
+    let port = taken.local_addr().expect("its address").port().to_string();
+    let said = text(&tolva(&["demo", "--port", &port]).stderr);
+    assert!(said.contains("cannot listen on 127.0.0.1") && said.contains("--port"), "{said}");
+}
+
+#[test]
+fn the_documents_are_written() {
+    let openapi: Value = serde_json::from_slice(&tolva(&["openapi"]).stdout).expect("JSON");
+    assert!(openapi["paths"]["/api/solve"]["post"].is_object());
+    let schema: Value = serde_json::from_slice(&tolva(&["schema"]).stdout).expect("JSON");
+    assert_eq!(schema["$schema"], "https://json-schema.org/draft/2020-12/schema");
+}
