@@ -94,6 +94,8 @@ impl Browser {
     pub async fn size(&self, width: u32, height: u32) {
         let metrics = json!({ "width": width, "height": height, "deviceScaleFactor": 1, "mobile": width < 600 });
         self.driver.cdp().send_raw("Emulation.setDeviceMetricsOverride", metrics).await.expect("a size");
+        let touch = json!({ "enabled": width < 600 });
+        self.driver.cdp().send_raw("Emulation.setTouchEmulationEnabled", touch).await.expect("fingers");
     }
 
     /// Goes to an address.

@@ -9,6 +9,7 @@ use thiserror::Error;
 use tolva_store::Store;
 use tracing_actix_web::TracingLogger;
 use tracing_subscriber::EnvFilter;
+use tracing_subscriber::fmt::format::FmtSpan;
 use utoipa_actix_web::AppExt as _;
 
 use crate::guard::{Hosts, guard};
@@ -30,10 +31,15 @@ pub enum ServeError {
     Stopped(#[from] std::io::Error),
 }
 
-/// Logs as one JSON object a line on standard error; `RUST_LOG` chooses how much.
+/// Logs as one JSON object a line on standard error; `RUST_LOG` chooses how much: with `info` each request is a line.
 pub fn log() {
     let filter = EnvFilter::try_from_default_env().unwrap_or_else(|_| EnvFilter::new("warn,tolva=info"));
-    tracing_subscriber::fmt().json().with_env_filter(filter).with_writer(std::io::stderr).init();
+    tracing_subscriber::fmt()
+        .json()
+        .with_span_events(FmtSpan::CLOSE)
+        .with_env_filter(filter)
+        .with_writer(std::io::stderr)
+        .init();
 }
 
 /// Serves until it is told to stop (Ctrl C or a termination signal), then lets what is under way finish.

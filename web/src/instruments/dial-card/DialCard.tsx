@@ -149,7 +149,7 @@ function Unit({ light, plan }: { light: LightCard; plan: Plan }) {
         </svg>
         <span className="letter">{light.light_id}</span>
         <span className="power">{on ? (automatic ? `${compensation}` : light.power) : 'off'}</span>
-        <span className="control">{on ? (automatic ? 'compensation, stops' : 'power, manual') : 'not used here'}</span>
+        <span className="control">{on ? (automatic ? 'stops, automatic' : 'manual') : 'not used here'}</span>
       </header>
       <p>
         {light.flash}

@@ -1,6 +1,7 @@
 import styled from 'styled-components';
 import type { Plan } from '../../api/client';
 import { figures } from '../../app/theme';
+import { Lead } from '../../ui/Panel';
 import { Sheet } from '../../ui/Sheet';
 
 const Table = styled.table`
@@ -61,6 +62,7 @@ const Table = styled.table`
 export function Workings({ plan, open, onClose }: { plan: Plan; open: boolean; onClose: () => void }) {
   return (
     <Sheet title="Workings" open={open} onClose={onClose} width={860}>
+      <Lead>Numbers without a unit are stops.</Lead>
       <Table>
         <thead>
           <tr>

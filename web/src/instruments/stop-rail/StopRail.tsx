@@ -250,13 +250,6 @@ function Lane({ region, y, x, slim, width, laneHeight, onMove, onEnd }: LaneProp
           <title>wished: {region.wish.label}</title>
         </path>
       )}
-      <RailMark
-        {...shared}
-        mark={region.ambient}
-        name={`${region.name}, ambient`}
-        onMove={mover('ambient')}
-        shape={<Ring />}
-      />
       {region.flashes.map((flash) => (
         <RailMark
           {...shared}
@@ -267,6 +260,13 @@ function Lane({ region, y, x, slim, width, laneHeight, onMove, onEnd }: LaneProp
           shape={<Lozenge />}
         />
       ))}
+      <RailMark
+        {...shared}
+        mark={region.ambient}
+        name={`${region.name}, ambient`}
+        onMove={mover('ambient')}
+        shape={<Ring />}
+      />
       <RailMark
         {...shared}
         mark={region.together}

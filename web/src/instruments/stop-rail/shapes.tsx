@@ -1,6 +1,11 @@
 /** Ambient is an open ring, flash a solid lozenge, both together an upright bar: never told by colour alone. */
 export function Ring() {
-  return <circle r={5.5} fill="var(--panel)" stroke="var(--ambient)" strokeWidth={2.8} />;
+  return (
+    <>
+      <circle r={5.5} fill="none" stroke="var(--panel)" strokeWidth={5.2} />
+      <circle r={5.5} fill="none" stroke="var(--ambient)" strokeWidth={2.8} />
+    </>
+  );
 }
 
 export function Lozenge() {

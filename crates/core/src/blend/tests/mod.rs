@@ -1,9 +1,11 @@
 //! The blend as a whole: worked examples, laws, and the answers to wishes that cannot be had.
 
+mod walkthroughs;
+
 use proptest::prelude::*;
 use rstest::rstest;
 
-use super::*;
+use crate::blend::*;
 use crate::exposure::{Ambient, EvReading, Reading};
 use crate::job::{Blend, Control, FlashOutput, GuideNumberMetres, Kit, Setup};
 use crate::scale::{LengthUnit, PowerNotation};
