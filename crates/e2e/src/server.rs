@@ -98,6 +98,14 @@ impl Tolva {
         found.expect("the job")["id"].as_str().expect("its id").to_owned()
     }
 
+    /// Saves a job as another program would.
+    pub async fn save(&self, id: &str, based_on: i64, job: &serde_json::Value) {
+        let body = serde_json::json!({ "based_on": based_on, "change": "Elsewhere", "job": job });
+        let address = self.url(&format!("api/jobs/{id}"));
+        let answer = reqwest::Client::new().put(address).json(&body).send().await.expect("an answer");
+        assert!(answer.status().is_success(), "{}", answer.status());
+    }
+
     /// A stored job's document.
     pub async fn job(&self, id: &str) -> serde_json::Value {
         let body: serde_json::Value =

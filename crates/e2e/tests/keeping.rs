@@ -1,6 +1,6 @@
 //! Nothing is lost: reloads, killed servers, two windows, bad fields, files.
 
-use tolva_e2e::{Browser, By, Tolva, settle};
+use tolva_e2e::{Browser, By, Key, Tolva, settle};
 
 #[tokio::test]
 async fn everything_is_as_it_was_left() {
@@ -90,11 +90,65 @@ async fn two_windows_never_overwrite_each_other() {
     })
     .await;
 
-    // The second window is stale now; it takes the other version.
-    b.driver.switch_to_window(second).await.expect("there");
+    b.close().await;
+}
+
+/// Taking the other window's version loses nothing either: redo comes back to what was here.
+#[tokio::test]
+async fn the_other_version_is_taken_and_redo_comes_back() {
+    let tolva = Tolva::with_demo_data();
+    let b = Browser::open().await;
+    let id = tolva.job_id("Ropeworks open day").await;
+    b.go(&tolva.url(&format!("jobs/{id}"))).await;
+    let client = b.field("Client", 0).await;
+    // Another program saves in the meantime, through the API.
+    let mut theirs = tolva.job(&id).await;
+    theirs["place"] = "West quay".into();
+    tolva.save(&id, 1, &theirs).await;
+    b.fill(&client, "Tide committee").await;
+    b.shows("[role=dialog]", "Changed in another window").await;
+    b.button("Take the other one").await.click().await.expect("theirs");
+    settle(|| async {
+        let job = tolva.job(&id).await;
+        let theirs = (job["client"].as_str(), job["place"].as_str());
+        if theirs == (Some("Harbour trust"), Some("West quay")) { Ok(()) } else { Err(format!("{theirs:?}")) }
+    })
+    .await;
     let place = b.field("Place", 0).await;
-    b.fill(&place, "North quay").await;
+    assert_eq!(place.prop("value").await.expect("a value").as_deref(), Some("West quay"));
+    b.css("[aria-label^='Redo:']").await.click().await.expect("redo");
+    settle(|| async {
+        let client = tolva.job(&id).await["client"].clone();
+        if client == "Tide committee" { Ok(()) } else { Err(format!("the client is {client}")) }
+    })
+    .await;
+    b.close().await;
+}
+
+/// Typing quickly into many fields is one conversation with the server, never a quarrel with oneself.
+#[tokio::test]
+async fn quick_typing_never_conflicts_with_itself() {
+    let tolva = Tolva::with_demo_data();
+    let b = Browser::open().await;
+    let id = tolva.job_id("Ropeworks open day").await;
+    b.go(&tolva.url(&format!("jobs/{id}"))).await;
+    for round in 0..3 {
+        for name in ["Client", "Place", "Notes"] {
+            let field = b.field(name, 0).await;
+            b.fill(&field, &format!("{name} {round}")).await;
+        }
+        b.chord(Key::Control, 'z').await;
+    }
+    let field = b.field("Client", 0).await;
+    b.fill(&field, "The last word").await;
     b.saved().await;
+    settle(|| async {
+        let client = tolva.job(&id).await["client"].clone();
+        if client == "The last word" { Ok(()) } else { Err(format!("the client is {client}")) }
+    })
+    .await;
+    let dialogs = b.driver.find_all(By::Css("[role=dialog]")).await.expect("a search");
+    assert!(dialogs.is_empty());
     b.close().await;
 }
 

@@ -13,7 +13,7 @@ async fn a_setup_from_nothing() {
     let name = b.field("Name", 0).await;
     b.fill(&name, "Mill portraits").await;
     b.button("New setup").await.click().await.expect("a new setup");
-    b.shows("h2", "Light that is there").await;
+    b.shows("main h2", "Light that is there").await;
     b.shows("aside", "Not read yet").await;
     for (nth, reading) in ["EV 13", "1/30 f/8 ISO 100", "2560 lx"].into_iter().enumerate() {
         let field = b.field("Reading", nth).await;
@@ -50,7 +50,7 @@ async fn each_blend_and_what_it_asks() {
         ("Overpower", "Face, lit side at 0", "1/"),
         ("Silhouette", "Not as wished", "off"),
         ("Ambient only", "Face, lit side at 0", "off"),
-        ("Lift", "Behind at −1", "1/8"),
+        ("Lift", "Behind at −1, Face, lit side at 0", "1/16 +⅔"),
     ] {
         b.xpath(&format!("//label[.//strong='{blend}']")).await.click().await.expect("the blend");
         b.shows("[aria-label='Answer']", answer).await;

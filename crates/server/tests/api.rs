@@ -171,6 +171,76 @@ async fn a_killed_server_loses_nothing_it_acknowledged() {
     }
 }
 
+/// Of many who save at once on the same revision one wins, and every other is shown the winner's version.
+#[actix_web::test]
+async fn of_many_savers_one_wins() {
+    let tolva = Running::start();
+    let (_, added) = tolva.post("api/jobs", &example()).await;
+    let path = format!("api/jobs/{}", added["id"].as_str().expect("an id"));
+    let saves = (0..6).map(|saver| {
+        let mut job = example();
+        job["notes"] = json!(format!("saver {saver}"));
+        let (client, url) = (tolva.client.clone(), tolva.url(&path));
+        actix_web::rt::spawn(async move {
+            let body = json!({ "based_on": 1, "change": "Notes", "job": job });
+            let answer = client.put(url).json(&body).send().await.expect("an answer");
+            (answer.status(), answer.json::<Value>().await.expect("JSON"))
+        })
+    });
+    let mut winners = Vec::new();
+    let mut losers = Vec::new();
+    for save in saves.collect::<Vec<_>>() {
+        let (status, body) = save.await.expect("joined");
+        if status == StatusCode::OK { winners.push(body) } else { losers.push((status, body)) }
+    }
+    assert_eq!((winners.len(), losers.len()), (1, 5));
+    for (status, problem) in losers {
+        assert_eq!(status, StatusCode::CONFLICT);
+        assert_eq!(problem["theirs"]["job"], winners[0]["job"]);
+    }
+}
+
+/// The page for every path of the front end, its files with their kinds, and nothing else.
+#[actix_web::test]
+async fn the_front_end_is_in_the_binary() {
+    let tolva = Running::start();
+    let page = tolva.client.get(tolva.url("jobs/any/setups/any/light")).send().await.expect("the page");
+    let policy = page.headers()["content-security-policy"].to_str().expect("text").to_owned();
+    let text = page.text().await.expect("its text");
+    assert!(text.contains("<div id=\"root\">"));
+    let nonce = policy.split("'nonce-").nth(1).and_then(|rest| rest.split('\'').next()).expect("a nonce");
+    assert!(text.contains(nonce) && !text.contains("TOLVA_NONCE"));
+    let script = text.split("src=\"/").nth(1).and_then(|rest| rest.split('"').next()).expect("a script");
+    let script = tolva.client.get(tolva.url(script)).send().await.expect("the script");
+    assert!(script.headers()["content-type"].to_str().expect("text").contains("javascript"));
+    assert!(script.headers()["cache-control"].to_str().expect("text").contains("immutable"));
+    let again = tolva.client.get(tolva.url("")).send().await.expect("the page").text().await.expect("its text");
+    assert!(!again.contains(nonce), "each page has a nonce of its own");
+    assert_eq!(
+        tolva.client.get(tolva.url("assets/none.js")).send().await.expect("an answer").status(),
+        StatusCode::NOT_FOUND
+    );
+}
+
+/// The bin and the file: a job that is binned can still be exported and restored, and is not in the list.
+#[actix_web::test]
+async fn the_bin_and_the_file() {
+    let tolva = Running::start();
+    let (_, added) = tolva.post("api/jobs", &example()).await;
+    let path = format!("api/jobs/{}", added["id"].as_str().expect("an id"));
+    let binned = tolva.client.delete(tolva.url(&path)).send().await.expect("an answer");
+    assert_eq!(binned.status(), StatusCode::NO_CONTENT);
+    assert_eq!(tolva.get("api/jobs").await.1, json!([]));
+    assert_eq!(tolva.get("api/jobs?binned=true").await.1[0]["name"], "Ropeworks open day");
+    let file = tolva.client.get(tolva.url(&format!("{path}/file"))).send().await.expect("the file");
+    let name = file.headers()["content-disposition"].to_str().expect("text").to_owned();
+    assert_eq!(name, "attachment; filename=\"ropeworks-open-day.tolva.json\"");
+    assert_eq!(file.json::<Value>().await.expect("JSON")["setups"].as_array().map(Vec::len), Some(5));
+    let (status, _) = tolva.post(&format!("{path}/restore"), &json!({})).await;
+    assert_eq!(status, StatusCode::NO_CONTENT);
+    assert_eq!(tolva.get("api/jobs").await.1.as_array().map(Vec::len), Some(1));
+}
+
 #[rstest]
 #[case(json!({"as": "light", "text": "1/250, f/8, ISO 100"}), 14.0, "1/250, f/8, ISO 100")]
 #[case(json!({"as": "stops", "text": "-1 1/3"}), -4.0 / 3.0, "−1⅓")]

@@ -54,6 +54,45 @@ async fn undo_and_redo_go_along_the_revisions_and_survive_a_restart() {
     assert_eq!(store.redo(&id, back.revision).await.expect("redone").job.name, "four");
 }
 
+/// Whatever is done in whatever order, the job is what a list of versions with a finger on one of them says it is.
+#[rstest]
+#[case("ssuursu")]
+#[case("suusrrr")]
+#[case("ssssuuuusrrruu")]
+#[case("surusurrsu")]
+#[tokio::test]
+async fn undo_and_redo_agree_with_a_model(#[case] doings: &str) {
+    let (store, _folder) = store().await;
+    let added = store.add(&named("version 0"), "New job").await.expect("added");
+    // Each version's name, its parent, and the child that redo goes to: the newest.
+    let mut versions: Vec<(String, Option<usize>, Option<usize>)> = vec![("version 0".to_owned(), None, None)];
+    let (mut here, mut revision) = (0, added.revision);
+    for doing in doings.chars() {
+        let (done, expected) = match doing {
+            's' => {
+                let name = format!("version {}", versions.len());
+                versions.push((name.clone(), Some(here), None));
+                versions[here].2 = Some(versions.len() - 1);
+                (store.save(&added.id, revision, "Name", &named(&name)).await, Some(versions.len() - 1))
+            }
+            'u' => (store.undo(&added.id, revision).await, versions[here].1),
+            _ => (store.redo(&added.id, revision).await, versions[here].2),
+        };
+        match (done, expected) {
+            (Ok(saved), Some(to)) => {
+                assert_eq!(saved.job.name, versions[to].0, "after {doing} of {doings}");
+                assert_eq!(
+                    (saved.undo.is_some(), saved.redo.is_some()),
+                    (versions[to].1.is_some(), versions[to].2.is_some())
+                );
+                (here, revision) = (to, saved.revision);
+            }
+            (Err(StoreError::NothingTo(_)), None) => {}
+            (done, expected) => panic!("{doing} of {doings}: {done:?} where {expected:?} was expected"),
+        }
+    }
+}
+
 #[tokio::test]
 async fn a_stale_save_is_refused_with_what_is_there() {
     let (store, _folder) = store().await;

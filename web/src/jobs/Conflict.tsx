@@ -16,8 +16,8 @@ export function Conflict({ document }: { document: JobDocument }) {
     >
       <Lead>
         This job was saved elsewhere{theirs ? ` at ${new Date(theirs.saved_at).toLocaleTimeString()}` : ''} (
-        {theirs?.undo ?? 'a change'}) while you changed it here. Both versions are kept: whichever you choose, undo goes
-        back to the other one if you keep yours.
+        {theirs?.undo ?? 'a change'}) while you changed it here. Neither is lost: keep what is here, and undo goes to
+        the other one; take the other one, and redo comes back to what is here.
       </Lead>
       <Row>
         <Button kind="strong" onPress={() => document.keep('mine')}>

@@ -66,7 +66,8 @@ export function useJobDocument(id: string): { document: JobDocument | undefined;
 
   const save = useCallback(async (): Promise<void> => {
     window.clearTimeout(timer.current);
-    await running.current;
+    // Of several that wait for the one under way, the first to go on is the next one that is under way.
+    while (running.current) await running.current;
     const sent = now.current;
     if (!sent || sent.change === undefined) return;
     const run = async () => {
@@ -105,7 +106,9 @@ export function useJobDocument(id: string): { document: JobDocument | undefined;
         }
       }
     };
-    running.current = run();
+    running.current = run().finally(() => {
+      running.current = undefined;
+    });
     await running.current;
   }, [id, saveIn, show, take]);
   useEffect(() => {
@@ -178,16 +181,12 @@ export function useJobDocument(id: string): { document: JobDocument | undefined;
       setConflict(undefined);
       setTrouble(undefined);
       take(conflict);
-      if (which === 'theirs') {
-        writeDraft(id, undefined);
-        show({ job: conflict.job, revision: conflict.revision, change: undefined });
-        setState('saved');
-      } else {
-        show({ ...mine, revision: conflict.revision });
-        void save();
-      }
+      show({ ...mine, revision: conflict.revision });
+      // What is here is kept as a revision either way: taking the other one is undoing it, and redo brings it back.
+      const same = JSON.stringify(mine.job) === JSON.stringify(conflict.job);
+      void (which === 'mine' || same ? save() : step('undo'));
     },
-    [conflict, id, save, show, take],
+    [conflict, save, show, step, take],
   );
 
   if (!current || !saved) return { document: undefined, error };
