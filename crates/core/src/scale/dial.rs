@@ -54,7 +54,7 @@ pub trait Engraved: Copy + 'static {
     /// What a photographer calls it: "shutter".
     const NAME: &'static str;
     #[doc(hidden)]
-    fn series(step: Step) -> &'static Series2;
+    fn series(step: Step) -> &'static Engravings;
     /// The exact value at a position: seconds, f-number or ISO.
     fn exact(notch: Notch) -> f64;
     /// The position of an exact value, in stops on this dial's own scale.
@@ -63,8 +63,9 @@ pub trait Engraved: Copy + 'static {
     fn label(nominal: f64) -> String;
 }
 
+/// A dial's own series, and the other one for the clicks the two share.
 #[doc(hidden)]
-pub struct Series2 {
+pub struct Engravings {
     series: Series,
     other: Series,
 }
@@ -80,21 +81,21 @@ pub struct Aperture;
 pub struct Iso;
 
 /// The thirds (and whole stops) first, or the halves first.
-fn pick(step: Step, thirds_first: &'static Series2, halves_first: &'static Series2) -> &'static Series2 {
+fn pick(step: Step, thirds_first: &'static Engravings, halves_first: &'static Engravings) -> &'static Engravings {
     if step == Step::Half { halves_first } else { thirds_first }
 }
 
 macro_rules! both_orders {
     ($thirds:ident, $halves:ident, $step:expr) => {{
-        static THIRDS_FIRST: Series2 = Series2 { series: $thirds, other: $halves };
-        static HALVES_FIRST: Series2 = Series2 { series: $halves, other: $thirds };
+        static THIRDS_FIRST: Engravings = Engravings { series: $thirds, other: $halves };
+        static HALVES_FIRST: Engravings = Engravings { series: $halves, other: $thirds };
         pick($step, &THIRDS_FIRST, &HALVES_FIRST)
     }};
 }
 
 impl Engraved for Shutter {
     const NAME: &'static str = "shutter";
-    fn series(step: Step) -> &'static Series2 {
+    fn series(step: Step) -> &'static Engravings {
         both_orders!(SHUTTER_THIRDS, SHUTTER_HALVES, step)
     }
     fn exact(notch: Notch) -> f64 {
@@ -110,7 +111,7 @@ impl Engraved for Shutter {
 
 impl Engraved for Aperture {
     const NAME: &'static str = "aperture";
-    fn series(step: Step) -> &'static Series2 {
+    fn series(step: Step) -> &'static Engravings {
         both_orders!(APERTURE_THIRDS, APERTURE_HALVES, step)
     }
     fn exact(notch: Notch) -> f64 {
@@ -126,7 +127,7 @@ impl Engraved for Aperture {
 
 impl Engraved for Iso {
     const NAME: &'static str = "ISO";
-    fn series(step: Step) -> &'static Series2 {
+    fn series(step: Step) -> &'static Engravings {
         both_orders!(ISO_THIRDS, ISO_HALVES, step)
     }
     fn exact(notch: Notch) -> f64 {
@@ -280,7 +281,7 @@ impl<E: Engraved> Dial<E> {
     }
 
     fn at(self, notch: i32) -> Setting<E> {
-        let Series2 { series, other } = E::series(self.step);
+        let Engravings { series, other } = E::series(self.step);
         let engraved = series.at(notch).or_else(|| other.at(notch));
         Setting::at(notch, engraved.unwrap_or_else(|| E::exact(Notch(notch))))
     }

@@ -30,7 +30,7 @@ impl Series {
     }
 }
 
-/// Shutter times as divisors: 1/x seconds. 30 s is 1/30⁻¹, written here as the time itself below one.
+/// Shutter times in seconds, the slowest first.
 pub(super) const SHUTTER_THIRDS: Series = Series {
     first: -150,
     step: 10,
