@@ -52,12 +52,12 @@ impl Tolva {
     }
 
     fn start(folder: TempDir) -> Self {
-        let mut tolva = Self { child: None, port: free_port(), folder };
+        let mut tolva = Self { child: None, port: 0, folder };
         tolva.run();
         tolva
     }
 
-    /// Starts it on the same port and data file.
+    /// Starts it, the first time on a free port, from then on on the same one.
     pub fn run(&mut self) {
         let mut child = Command::new(binary())
             .args(["serve", "--port", &self.port.to_string(), "--data"])
@@ -68,7 +68,8 @@ impl Tolva {
             .expect("tolva serve");
         let mut said = String::new();
         BufReader::new(child.stdout.take().expect("its output")).read_line(&mut said).expect("where it is");
-        assert!(said.contains(&self.url("")), "it said: {said}");
+        let port = said.trim().trim_end_matches('/').rsplit(':').next().and_then(|port| port.parse().ok());
+        self.port = port.unwrap_or_else(|| panic!("it said: {said}"));
         self.child = Some(child);
     }
 

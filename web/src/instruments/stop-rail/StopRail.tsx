@@ -80,7 +80,7 @@ export function StopRail({ plan, onMove, onEnd }: Props) {
   }, [frame]);
 
   const slim = width < 560;
-  const left = slim ? 8 : 168;
+  const left = slim ? 8 : 180;
   const right = slim ? 8 : 84;
   const laneHeight = slim ? 62 : 38;
   const wedgeHeight = 14;
