@@ -113,6 +113,13 @@ export function TypedField(props: Props) {
   const asked = useRef(0);
   const own = useId();
 
+  /** The field shows what stands again. */
+  const forget = () => {
+    setTyped(undefined);
+    setWrong(undefined);
+    writeTyped(keptAs, undefined);
+  };
+
   const understand = async (text: string, finished: boolean) => {
     const turn = ++asked.current;
     try {
@@ -151,26 +158,20 @@ export function TypedField(props: Props) {
   const finish = () => {
     if (typed === undefined) return;
     if (typed.trim() === '' || typed === label) {
-      setTyped(undefined);
-      setWrong(undefined);
-      writeTyped(keptAs, undefined);
+      forget();
     } else void understand(typed, true);
   };
   const nudge = (by: number) => {
     if (step === undefined || value === null || value === undefined) return;
     const to = Math.round((value + by * step) / step) * step;
     const held = Math.min(most ?? to, Math.max(least ?? to, to));
-    setTyped(undefined);
-    setWrong(undefined);
-    writeTyped(keptAs, undefined);
+    forget();
     onValue({ value: held, label: '' });
   };
   const onKeyDown = (event: KeyboardEvent) => {
     if (event.key === 'Enter') finish();
     if (event.key === 'Escape') {
-      setTyped(undefined);
-      setWrong(undefined);
-      writeTyped(keptAs, undefined);
+      forget();
     }
     const by = event.key === 'ArrowUp' ? 1 : event.key === 'ArrowDown' ? -1 : 0;
     if (by !== 0 && step !== undefined) {

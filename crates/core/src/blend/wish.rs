@@ -16,16 +16,23 @@ pub(super) enum FlashWish {
 }
 
 impl Blend {
+    /// The region the camera is set for, and where the ambient is to put it.
+    pub(super) fn ambient_place(self, setup: &CheckedSetup<'_>) -> (usize, Stops) {
+        match self {
+            Self::Lift { behind_stops, .. } | Self::Silhouette { behind_stops } => (setup.behind, Stops(behind_stops)),
+            Self::Fill { ambient_stops, .. } | Self::Overpower { ambient_stops, .. } => {
+                (setup.lit, Stops(ambient_stops))
+            }
+            // Each gives half of the light: a stop under the whole.
+            Self::HalfAndHalf { subject_stops } => (setup.lit, Stops(subject_stops - 1.0)),
+            Self::AmbientOnly { subject_stops } => (setup.lit, Stops(subject_stops)),
+        }
+    }
+
     /// The exposure value the camera and its filter are to be right for.
     pub(super) fn camera_ev(self, setup: &CheckedSetup<'_>) -> Ev {
-        let (behind, lit) = (setup.ambient[setup.behind], setup.ambient[setup.lit]);
-        match self {
-            Self::Lift { behind_stops, .. } | Self::Silhouette { behind_stops } => behind - Stops(behind_stops),
-            Self::Fill { ambient_stops, .. } | Self::Overpower { ambient_stops, .. } => lit - Stops(ambient_stops),
-            // Each gives half of the light: a stop under the whole.
-            Self::HalfAndHalf { subject_stops } => lit - Stops(subject_stops - 1.0),
-            Self::AmbientOnly { subject_stops } => lit - Stops(subject_stops),
-        }
+        let (region, place) = self.ambient_place(setup);
+        setup.ambient[region] - place
     }
 
     /// What the flash is to give the lit side where the ambient has put it at `ambient`.

@@ -22,9 +22,8 @@ pub(super) fn workings(setup: &CheckedSetup<'_>, outcome: &Outcome, show: Show) 
     let mut lines = Lines(Vec::new());
     readings(&mut lines, setup);
     camera(&mut lines, setup, outcome);
-    for (region, of) in setup.setup.regions.iter().zip(&outcome.regions) {
-        let index = setup.setup.regions.iter().position(|one| one.id == region.id).unwrap_or(0);
-        let mut sum = format!("{:.2} − {:.2}", setup.ambient[index].0, outcome.settings.ev100().0).replace('-', "−");
+    for ((region, of), ev) in setup.setup.regions.iter().zip(&outcome.regions).zip(&setup.ambient) {
+        let mut sum = format!("{:.2} − {:.2}", ev.0, outcome.settings.ev100().0).replace('-', "−");
         if setup.filter.0 > 0.0 {
             let _ = write!(sum, " − {:.2}", setup.filter.0);
         }
@@ -86,17 +85,12 @@ fn readings(lines: &mut Lines, setup: &CheckedSetup<'_>) {
 fn camera(lines: &mut Lines, setup: &CheckedSetup<'_>, outcome: &Outcome) {
     let blend = setup.setup.blend;
     let name = |region: usize| setup.setup.regions[region].name.clone();
-    let (region, place) = match blend {
-        Blend::Lift { behind_stops, .. } | Blend::Silhouette { behind_stops } => (setup.behind, behind_stops),
-        Blend::Fill { ambient_stops, .. } | Blend::Overpower { ambient_stops, .. } => (setup.lit, ambient_stops),
-        Blend::HalfAndHalf { subject_stops } => (setup.lit, subject_stops - 1.0),
-        Blend::AmbientOnly { subject_stops } => (setup.lit, subject_stops),
-    };
+    let (region, place) = blend.ambient_place(setup);
     let wanted = blend.camera_ev(setup);
     lines.add(
         "Camera",
-        format!("The ambient puts “{}” at {}, so the camera stands at", name(region), Stops(place).decimals()),
-        format!("{:.2} − ({})", setup.ambient[region].0, Stops(place).decimals()).replace('-', "−"),
+        format!("The ambient puts “{}” at {}, so the camera stands at", name(region), place.decimals()),
+        format!("{:.2} − ({})", setup.ambient[region].0, place.decimals()).replace('-', "−"),
         wanted.exact_label(),
     );
     let settings = outcome.settings;
