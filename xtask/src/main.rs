@@ -31,6 +31,8 @@ enum Task {
     Made,
     /// Describes the queries for the offline check, from the migrations (installs sqlite3).
     Queries,
+    /// Makes the list of the world's towns from the npm package it comes from.
+    Places,
     /// The speed of one plan, and of `solve` against a bare echo over loopback.
     Bench,
 }
@@ -45,6 +47,7 @@ fn main() -> ExitCode {
         Task::Screenshots => screenshots(),
         Task::Made => made::make(),
         Task::Queries => made::queries(),
+        Task::Places => made::places(),
         Task::Bench => bench(),
     };
     match done {
@@ -91,7 +94,9 @@ fn screenshots() -> Done {
 }
 
 fn bench() -> Done {
-    run(cargo(&["bench", "--package", "tolva-core", "--bench", "solve"]))?;
+    for bench in ["solve", "light"] {
+        run(cargo(&["bench", "--package", "tolva-core", "--bench", bench]))?;
+    }
     run(cargo(&["bench", "--package", "tolva-server", "--bench", "load"]))
 }
 

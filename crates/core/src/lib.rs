@@ -8,11 +8,13 @@
 //! | module | what it holds |
 //! |---|---|
 //! | [`scale`] | stops, the dials with their nominal and exact values, printing and parsing |
+//! | [`ambient`] | sun, sky, horizon and typical lights: the light that is there, over the day |
 //! | [`exposure`] | exposure values, meters, readings |
 //! | [`flash`] | guide numbers, power, sync |
 //! | [`modifier`] | glowing surfaces, what they lose and how they fall off close by |
 //! | [`blend`] | the wish, the search over the dials, the nearest answer, certainty, workings |
 //! | [`job`] | the open format: one document a job, checked with the path to each wrong field |
+//! | [`sums`] | single computations that anyone can check from outside |
 //!
 //! ```
 //! use tolva_core::{blend::{plan, Show}, job::{Job, Kit, Setup}};
@@ -25,9 +27,11 @@
 //! # Ok::<(), tolva_core::job::Problems>(())
 //! ```
 
+pub mod ambient;
 pub mod blend;
 pub mod exposure;
 pub mod flash;
 pub mod job;
 pub mod modifier;
 pub mod scale;
+pub mod sums;

@@ -2,8 +2,11 @@
 
 use tolva_e2e::{Browser, Key, Theme, Tolva, settle};
 
-const PAGES: [&str; 6] = [
+const PAGES: [&str; 9] = [
     "",
+    "/setups/doorway/place",
+    "/setups/yard/place",
+    "/setups/doorway/falling",
     "/setups/doorway/light",
     "/setups/doorway/blend",
     "/setups/net-store/depth",
@@ -67,8 +70,8 @@ async fn by_keyboard_alone() {
     b.shows("h1", "Ropeworks open day").await;
     tab_to(&b, "Keeper in the rope-walk doorway").await;
     b.press(Key::Enter).await;
-    b.shows("main h2", "Light that is there").await;
-    for (key, step) in [("2", "Blend"), ("3", "Depth and speed"), ("4", "Lights"), ("1", "Light that is there")] {
+    b.shows("main h2", "Place and hour").await;
+    for (key, step) in [("3", "Blend"), ("4", "Depth and speed"), ("5", "Lights"), ("2", "Light that is there")] {
         b.press(key).await;
         b.shows("main h2", step).await;
     }

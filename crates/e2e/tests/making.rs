@@ -13,8 +13,9 @@ async fn a_setup_from_nothing() {
     let name = b.field("Name", 0).await;
     b.fill(&name, "Mill portraits").await;
     b.button("New setup").await.click().await.expect("a new setup");
-    b.shows("main h2", "Light that is there").await;
+    b.shows("main h2", "Place and hour").await;
     b.shows("aside", "Not read yet").await;
+    b.link("Light that is there").await.click().await.expect("the light");
     for (nth, reading) in ["EV 13", "1/30 f/8 ISO 100", "2560 lx"].into_iter().enumerate() {
         let field = b.field("Reading", nth).await;
         b.fill(&field, reading).await;
@@ -32,7 +33,7 @@ async fn a_setup_from_nothing() {
     let id = tolva.job_id("Mill portraits").await;
     let job = tolva.job(&id).await;
     assert_eq!(job["setups"].as_array().map(Vec::len), Some(2));
-    assert_eq!(job["setups"][1]["regions"][1]["ambient"]["reading"]["camera"]["f_number"], 8.0);
+    assert_eq!(job["setups"][1]["regions"][1]["ambient"]["readings"][0]["reading"]["camera"]["f_number"], 8.0);
     assert_eq!(b.console_errors().await, Vec::<String>::new());
     b.close().await;
 }

@@ -37,7 +37,7 @@ async fn readings_of_every_kind() {
     // A dome's constant is larger: the same lux are less light on the meter's scale.
     b.xpath("//label[normalize-space()='Dome']").await.click().await.expect("the dome");
     b.shows("main", "EV 11.2").await;
-    stored(&tolva, &id, "/setups/0/regions/1/ambient/reading/lux/receptor", "dome").await;
+    stored(&tolva, &id, "/setups/0/regions/1/ambient/readings/0/reading/lux/receptor", "dome").await;
 
     let shadow = b.field("Reading", 2).await;
     shadow.click().await.expect("the field");

@@ -3,7 +3,7 @@
 //! Both get the same body over the same number of connections, in turns, so that whatever else the machine does falls
 //! on both. A number of requests, not a time: it stops by itself.
 
-#[path = "../tests/running/mod.rs"]
+#[path = "../tests/api/running.rs"]
 #[allow(dead_code, reason = "the tests use more of it")]
 mod running;
 

@@ -1,18 +1,19 @@
 //! The command line.
 
-use std::io::Write as _;
+use std::io::{BufRead as _, Write as _};
 use std::net::IpAddr;
 use std::path::{Path, PathBuf};
 
 use clap::{Args, Parser, Subcommand};
 use serde::Serialize;
 use thiserror::Error;
-use tolva_core::blend::{Plan, Show, plan};
-use tolva_core::job::{Job, Problems};
+use tolva_core::ambient::DayStrip;
+use tolva_core::blend::{self, Here, Plan, Show, Timetable, day_of, plan};
+use tolva_core::job::{Job, Kit, Problems, Setup};
 use tolva_store::{Store, StoreError};
 
 use crate::serve::{ServeError, Serving};
-use crate::{api, data_file, demo, serve};
+use crate::{api, data_file, demo, serve, timetable};
 
 /// Blends flash with the light that is already there.
 #[derive(Debug, Parser)]
@@ -30,6 +31,12 @@ enum Command {
     Demo(Demo),
     /// Reads a job file and writes the plan of each setup as JSON.
     Solve(Solve),
+    /// Reads a job file and writes the light of each setup's hour and day as JSON.
+    Light(OfSetups),
+    /// Reads a job file and writes the timetable of each setup's falling light.
+    Falling(Falling),
+    /// A single computation: reads one JSON object a line from standard input and writes one a line.
+    Sum(Sum),
     /// Writes a job from the data file as a job file.
     Export(Export),
     /// Reads job files into the data file.
@@ -79,6 +86,33 @@ struct Solve {
 }
 
 #[derive(Debug, Args)]
+struct OfSetups {
+    /// The job file; `-` for standard input.
+    file: PathBuf,
+    /// Only the setup with this id.
+    #[arg(long, value_name = "ID")]
+    setup: Option<String>,
+}
+
+#[derive(Debug, Args)]
+struct Falling {
+    #[command(flatten)]
+    of: OfSetups,
+    /// As a table (RFC 4180), of one setup.
+    #[arg(long, requires = "setup", conflicts_with = "ics")]
+    csv: bool,
+    /// As a calendar with alarms (RFC 5545), of one setup.
+    #[arg(long, requires = "setup")]
+    ics: bool,
+}
+
+#[derive(Debug, Args)]
+struct Sum {
+    /// Which: sun-position or sun-times.
+    name: String,
+}
+
+#[derive(Debug, Args)]
 struct Export {
     /// The job's id, or its name where only one job has it.
     job: String,
@@ -113,6 +147,12 @@ pub enum CliError {
     Serve(#[from] ServeError),
     #[error("cannot write: {0}")]
     Output(#[from] std::io::Error),
+    #[error("there is no setup “{0}” with a place and an hour in {file}; there is: {2}", file = .1.display())]
+    NoSuchSetup(String, PathBuf, String),
+    #[error("there is no sum “{0}”; there is {1}")]
+    NoSuchSum(String, String),
+    #[error("{0} of the lines could not be worked out: see each line's problems")]
+    SumsWrong(usize),
     #[error(transparent)]
     DataFile(#[from] data_file::NoDataFolder),
 }
@@ -162,6 +202,9 @@ pub async fn run(tolva: Tolva) -> Result<(), CliError> {
             .await?)
         }
         Command::Solve(solve) => print(&solved(&solve)?),
+        Command::Light(of) => print(&light(&of)?),
+        Command::Falling(falling) => write_falling(&falling),
+        Command::Sum(sum) => sums(&sum.name),
         Command::Export(export) => {
             let store = Store::open(&data_file::of(export.data.data)?).await?;
             let document = exported(&store, &export.job).await?.to_json();
@@ -217,6 +260,94 @@ fn solved(solve: &Solve) -> Result<Plans, CliError> {
         Ok(SetupPlan { setup_id: setup.id.clone(), name: setup.name.clone(), plan })
     });
     Ok(Plans { plans: plans.collect::<Result<_, CliError>>()?, job: job.name.clone() })
+}
+
+#[derive(Serialize)]
+struct OfSetup<T> {
+    setup_id: String,
+    name: String,
+    #[serde(flatten)]
+    found: T,
+}
+
+#[derive(Serialize)]
+struct LightFound {
+    here: Option<Here>,
+    day: DayStrip,
+}
+
+#[derive(Serialize)]
+struct FallingFound {
+    falling: Timetable,
+}
+
+/// Something worked out for each setup that has a place and an hour, or for the one that is asked for.
+fn of_setups<T>(
+    of: &OfSetups,
+    work: impl Fn(&Setup, &Kit) -> Result<T, Problems>,
+) -> Result<(Job, Vec<OfSetup<T>>), CliError> {
+    let job = read_job(&of.file)?;
+    let wanted = |setup: &&Setup| setup.scene.is_some() && of.setup.as_ref().is_none_or(|id| *id == setup.id);
+    let mut all = Vec::new();
+    for setup in job.setups.iter().filter(wanted) {
+        let found = work(setup, &job.kit).map_err(|problems| CliError::Job(of.file.clone(), problems))?;
+        all.push(OfSetup { setup_id: setup.id.clone(), name: setup.name.clone(), found });
+    }
+    if let (true, Some(id)) = (all.is_empty(), &of.setup) {
+        let there = job.setups.iter().filter(|setup| setup.scene.is_some()).map(|setup| setup.id.as_str());
+        let there = there.collect::<Vec<_>>().join(", ");
+        return Err(CliError::NoSuchSetup(id.clone(), of.file.clone(), there));
+    }
+    Ok((job, all))
+}
+
+/// From one point of a day's strip to the next.
+const STEP_MIN: f64 = 5.0;
+
+fn light(of: &OfSetups) -> Result<serde_json::Value, CliError> {
+    let (job, setups) = of_setups(of, |setup, kit| {
+        Ok(LightFound { here: plan(setup, kit, Show::default())?.here, day: day_of(setup, kit, STEP_MIN)? })
+    })?;
+    Ok(serde_json::json!({ "job": job.name, "setups": setups }))
+}
+
+fn write_falling(falling: &Falling) -> Result<(), CliError> {
+    let (job, setups) = of_setups(&falling.of, |setup, kit| {
+        Ok(FallingFound { falling: blend::falling(setup, kit, Show::default())? })
+    })?;
+    match setups.first() {
+        Some(one) if falling.csv => Ok(write!(std::io::stdout(), "{}", timetable::csv(&one.found.falling))?),
+        Some(one) if falling.ics => {
+            let title = format!("{}: {}", job.name, one.name);
+            let made = jiff::Timestamp::now();
+            Ok(write!(std::io::stdout(), "{}", timetable::calendar(&one.found.falling, &title, made))?)
+        }
+        _ => print(&serde_json::json!({ "job": job.name, "setups": setups })),
+    }
+}
+
+/// One JSON object a line in, one a line out. A line that is wrong gives an object with its `errors`, and the others are
+/// worked out all the same; the command then fails at its end.
+fn sums(name: &str) -> Result<(), CliError> {
+    if !tolva_core::sums::NAMES.contains(&name) {
+        return Err(CliError::NoSuchSum(name.to_owned(), tolva_core::sums::NAMES.join(", ")));
+    }
+    let mut out = std::io::BufWriter::new(std::io::stdout().lock());
+    let mut wrong = 0;
+    for line in std::io::stdin().lock().lines() {
+        let line = line?;
+        if line.trim().is_empty() {
+            continue;
+        }
+        let found = tolva_core::sums::sum(name, line.as_bytes()).unwrap_or_else(|| Ok(serde_json::Value::Null));
+        let object = found.unwrap_or_else(|problems| {
+            wrong += 1;
+            serde_json::json!({ "errors": problems.0 })
+        });
+        writeln!(out, "{object}")?;
+        out.flush()?;
+    }
+    if wrong == 0 { Ok(()) } else { Err(CliError::SumsWrong(wrong)) }
 }
 
 async fn exported(store: &Store, wanted: &str) -> Result<Job, CliError> {

@@ -7,6 +7,7 @@ mod data_file;
 mod demo;
 mod guard;
 mod serve;
+mod timetable;
 
 use std::process::ExitCode;
 

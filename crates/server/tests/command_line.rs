@@ -91,3 +91,48 @@ fn the_documents_are_written() {
     let schema: Value = serde_json::from_slice(&tolva(&["schema"]).stdout).expect("JSON");
     assert_eq!(schema["$schema"], "https://json-schema.org/draft/2020-12/schema");
 }
+
+/// Runs it with something on its standard input.
+fn with_input(arguments: &[&str], input: &str) -> Output {
+    use std::io::Write as _;
+    let mut child = Command::new(env!("CARGO_BIN_EXE_tolva"))
+        .args(arguments)
+        .stdin(std::process::Stdio::piped())
+        .stdout(std::process::Stdio::piped())
+        .stderr(std::process::Stdio::piped())
+        .spawn()
+        .expect("tolva");
+    child.stdin.take().expect("its input").write_all(input.as_bytes()).expect("written");
+    child.wait_with_output().expect("its output")
+}
+
+#[test]
+fn light_and_falling_light_of_a_job_file() {
+    let file = demo("ropeworks-open-day.json");
+    let file = file.to_str().expect("a path");
+    let light: Value = serde_json::from_slice(&tolva(&["light", file]).stdout).expect("JSON");
+    assert_eq!(light["setups"].as_array().map(Vec::len), Some(5));
+    assert!(light["setups"][0]["here"]["says"].as_str().is_some_and(|says| says.starts_with("Sun 6.5° up")));
+    let falling: Value = serde_json::from_slice(&tolva(&["falling", file, "--setup", "doorway"]).stdout).expect("JSON");
+    assert_eq!(falling["setups"][0]["falling"]["last"]["clock"], "20:55");
+    let csv = text(&tolva(&["falling", file, "--setup", "doorway", "--csv"]).stdout);
+    assert!(csv.lines().nth(2).is_some_and(|line| line.contains("Shutter 1/200 to 1/125")), "{csv}");
+    assert!(text(&tolva(&["falling", file, "--setup", "doorway", "--ics"]).stdout).contains("BEGIN:VALARM"));
+    let none = tolva(&["falling", file, "--setup", "attic"]);
+    assert!(!none.status.success() && text(&none.stderr).contains("doorway, yard"), "{}", text(&none.stderr));
+}
+
+#[test]
+fn sums_go_line_by_line() {
+    let good = r#"{"utc_date": "2026-06-25", "latitude_deg": -28.6065, "longitude_deg": -72.1402}"#;
+    let done = with_input(&["sum", "sun-times"], &format!("{good}\n{{\"utc_date\": 1}}\n\n{good}\n"));
+    let lines: Vec<Value> =
+        text(&done.stdout).lines().map(|line| serde_json::from_str(line).expect("an object a line")).collect();
+    assert_eq!(lines.len(), 3);
+    // pvlib 0.16.1 gives 11:41:32; within 30 s.
+    assert!(lines[0]["sunrise_utc"].as_str().is_some_and(|at| at.starts_with("2026-06-25T11:41:")), "{:?}", lines[0]);
+    assert_eq!((&lines[1]["errors"][0]["pointer"], &lines[2]), (&Value::from("/utc_date"), &lines[0]));
+    assert!(!done.status.success() && text(&done.stderr).contains("1 of the lines"));
+    let none = with_input(&["sum", "moon"], "");
+    assert!(!none.status.success() && text(&none.stderr).contains("sun-position, sun-times"));
+}

@@ -210,3 +210,16 @@ async fn migrations_run_once() {
     let mode: String = sqlx::query_scalar("PRAGMA journal_mode").fetch_one(&store.pool).await.expect("a mode");
     assert_eq!(mode, "wal");
 }
+
+/// A data file written while the format was version 1 is read as this version, and saved as it from then on.
+#[tokio::test]
+async fn jobs_of_an_older_format_are_read() {
+    let (store, _folder) = store().await;
+    let id = store.add(&named("old"), "New job").await.expect("added").id;
+    let old = include_str!("../../core/tests/data/job-version-1.json");
+    sqlx::query("UPDATE revision SET document = ?1").bind(old).execute(&store.pool).await.expect("an old document");
+    let job = store.job(&id).await.expect("read").job;
+    assert_eq!((job.format_version, job.name.as_str()), (2, "Ropeworks open day"));
+    let saved = store.save(&id, 1, "Name", &job).await.expect("saved");
+    assert_eq!(saved.job, job);
+}

@@ -4,6 +4,23 @@
  */
 
 export interface paths {
+    "/api/day": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** The light of a setup's day: lit side, shadow side and behind from midnight to midnight. */
+        post: operations["day"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/dials": {
         parameters: {
             query?: never;
@@ -32,6 +49,40 @@ export interface paths {
         put?: never;
         /** Reads a JSON body and sends it back. For measuring only. */
         post: operations["echo"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/falling": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** When to change what as the light falls, so that the blend stays as it is wished. */
+        post: operations["falling"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/forecast": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** The cloud over a place on a day, hour by hour: simulated. */
+        post: operations["forecast"];
         delete?: never;
         options?: never;
         head?: never;
@@ -126,6 +177,40 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/jobs/{id}/setups/{setup}/falling.csv": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The timetable of a setup that is kept, as a table. */
+        get: operations["falling_table"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/{id}/setups/{setup}/falling.ics": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The timetable of a setup that is kept, as a calendar with alarms. */
+        get: operations["falling_calendar"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/jobs/{id}/undo": {
         parameters: {
             query?: never;
@@ -143,6 +228,40 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/meter": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** A reading where no meter is at hand: simulated. */
+        post: operations["meter"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/moment": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Says what instant an hour at a place is, or what is wrong with it; without an hour, what clocks there show now. */
+        post: operations["moment"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/openapi.json": {
         parameters: {
             query?: never;
@@ -154,6 +273,43 @@ export interface paths {
         get: operations["document"];
         put?: never;
         post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/places": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Finds a place by name or coordinates, offline. The towns are those of GeoNames (CC BY 4.0), the outlines of the time
+         *     zones those of OpenStreetMap (ODbL).
+         */
+        get: operations["find_place"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/places/file": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** The positions in a file: a GPX, a GeoJSON, or a photo (its first 4 MiB will do). */
+        post: operations["places_of_file"];
         delete?: never;
         options?: never;
         head?: never;
@@ -221,7 +377,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** Computes the plan of a setup; with a mark to move, moves it first. */
+        /** Computes the plan of a setup; with a mark or an hour to move, moves it first. */
         post: operations["solve"];
         delete?: never;
         options?: never;
@@ -246,22 +402,78 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/sums/sun-position": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Where the sun stands (Solar Position Algorithm, NREL/TP-560-34302). */
+        post: operations["sum_sun_position"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/sums/sun-times": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** When the sun rises, passes the meridian and sets, on the day whose transit falls on a UTC date. */
+        post: operations["sum_sun_times"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/sums/{name}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** A sum that is not there. */
+        post: operations["sum_unknown"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
 }
 export type webhooks = Record<string, never>;
 export interface components {
     schemas: {
         /** @description The light that is there in one region, flash off. */
         Ambient: {
-            /** @description What was read. */
-            reading: components["schemas"]["Reading"];
             /**
              * Format: double
-             * @description How many stops brighter than mid grey the surface was that the reading was taken off: 0 for an incident
-             *     reading or a grey card, about 2.3 for white cloth, about 1 for pale skin (common practice, no source). −6 to 4.
+             * @description What is assumed where nothing was read and no place and hour say more: an EV at ISO 100, −10 to 24.
              */
-            surface_stops?: number;
-            /** @description True where nobody has read the light yet and the value is a guess. */
-            estimated?: boolean;
+            guess_ev100: number;
+            /** @description The readings taken, in order: the last one counts. */
+            readings?: components["schemas"]["Taken"][];
+        };
+        /** @description An angle over the horizon. */
+        AngleHeight: {
+            /**
+             * Format: double
+             * @description In degrees.
+             */
+            altitude_deg: number;
         };
         /** @description An aperture dial. */
         ApertureRange: {
@@ -278,8 +490,33 @@ export interface components {
             /** @description One click. */
             step: components["schemas"]["Step"];
         };
+        /** @description Lamps. */
+        Artificial: {
+            /** @description What kind of light. */
+            light: components["schemas"]["TypicalLight"];
+            /**
+             * Format: double
+             * @description The mains frequency there: 50 or 60.
+             */
+            mains_hz?: number;
+        };
         /** @description A point. */
         BareSurface: Record<string, never>;
+        /** @description What lies behind the subject, as the camera sees it. */
+        Behind: {
+            /** @description What it is. */
+            what: components["schemas"]["BehindWhat"];
+            /**
+             * Format: double
+             * @description How much of the frame behind the subject is sunlit when the sun is out, in percent.
+             */
+            sunlit_percent: number;
+        };
+        /**
+         * @description What lies behind the subject.
+         * @enum {string}
+         */
+        BehindWhat: "upright" | "ground" | "sky";
         /** @description How flash and the light that is there go together. All stops are from mid grey unless they say otherwise. */
         Blend: {
             /** @description The ambient is placed, and the flash fills it from so many stops under. */
@@ -427,6 +664,12 @@ export interface components {
              * @description ISO.
              */
             iso: number;
+            /**
+             * Format: double
+             * @description The exposure compensation that stood on the camera, in stops: at +1 its meter found a stop more light than these
+             *     settings are right for.
+             */
+            compensation_stops?: number;
         };
         /** @description Something to mind. */
         Caution: {
@@ -435,11 +678,92 @@ export interface components {
             /** @description In a sentence or two. */
             says: string;
         };
+        /** @description The cloud at an hour. */
+        CloudHour: {
+            /**
+             * @description In UTC: `2026-08-29T16:00:00Z`.
+             * @example 2026-08-29T16:00:00Z
+             */
+            utc: string;
+            /**
+             * Format: double
+             * @description Eighths of the sky.
+             */
+            cloud_eighths: number;
+        };
         /**
          * @description How a flash is controlled.
          * @enum {string}
          */
         Control: "manual" | "automatic";
+        /** @description Something that happens to the sun at an hour. */
+        DayEvent: {
+            /** @description What. */
+            event: components["schemas"]["SunEvent"];
+            /**
+             * Format: double
+             * @description When, in minutes from midnight.
+             */
+            minute: number;
+            /** @description The instant, in UTC. */
+            utc: string;
+            /** @description What clocks show: `20:52`. */
+            clock: string;
+            /** @description In words: `Sunset`, `Behind the hill`. */
+            says: string;
+        };
+        /** @description A setup whose day is asked for. */
+        DayRequest: {
+            /** @description The setup, with its place and hour. */
+            setup: components["schemas"]["Setup"];
+            /** @description The kit it refers to. */
+            kit: components["schemas"]["Kit"];
+            /**
+             * Format: double
+             * @description From one point of the strip to the next, in minutes, 1 to 60.
+             */
+            step_min: number;
+        };
+        /** @description A day's light. Minutes count from the midnight it begins with. */
+        DayStrip: {
+            /** @description The day, as `2026-08-29`. */
+            date: string;
+            /**
+             * Format: double
+             * @description How long it is: 1440 minutes, but for days on which clocks change.
+             */
+            minutes: number;
+            /** @description The minutes the lists below stand for. */
+            minute: number[];
+            /** @description The sun's apparent height in degrees. */
+            altitude_deg: number[];
+            /** @description Its bearing. */
+            azimuth_deg: number[];
+            /** @description Eighths of cloud. */
+            cloud_eighths: number[];
+            /** @description The lit side, EV at ISO 100. */
+            lit_ev100: number[];
+            /** @description The shadow side, EV at ISO 100. */
+            shadow_ev100: number[];
+            /** @description Behind, EV at ISO 100. */
+            behind_ev100: number[];
+            /** @description When the sun and its light come and go, in order. */
+            events: components["schemas"]["DayEvent"][];
+            /** @description The kinds of light, from midnight to midnight. */
+            spells: components["schemas"]["Spell"][];
+            /** @description The readings taken on this day. */
+            readings: components["schemas"]["ReadingOnStrip"][];
+            /** @description When all three lie within two stops of each other. */
+            close: components["schemas"]["Stretch"][];
+            /** @description When behind lies three stops or more over the subject: a silhouette without flash. */
+            silhouette: components["schemas"]["Stretch"][];
+            /** @description What whole hours read on the clocks of the place. */
+            hours: components["schemas"]["HourMark"][];
+            /** @description Whether the cloud is made up by a stand-in. */
+            simulated: boolean;
+            /** @description The day in a sentence: when the sun is up, or that it does not set or rise. */
+            says: string;
+        };
         /** @description What to put on the camera and the flashes. */
         DialCard: {
             /** @description The shutter. */
@@ -505,6 +829,53 @@ export interface components {
              */
             ev100: number;
         };
+        /**
+         * @description What gives way first as the light falls.
+         * @enum {string}
+         */
+        FallingOrder: "shutter_first" | "iso_first" | "aperture_first";
+        /** @description A setup whose timetable is asked for. */
+        FallingRequest: {
+            /** @description The setup, with its place and hour. */
+            setup: components["schemas"]["Setup"];
+            /** @description The kit it refers to. */
+            kit: components["schemas"]["Kit"];
+            /** @description How numbers are shown. */
+            show?: components["schemas"]["Show"];
+        };
+        /** @description One change. */
+        FallingStep: {
+            /** @description When, in UTC. */
+            utc: string;
+            /** @description When, on the clocks of the place: `19:58`. */
+            clock: string;
+            /**
+             * Format: double
+             * @description Minutes after the first step.
+             */
+            minute: number;
+            /** @description What to do: `Shutter 1/200 to 1/125`. The first says what to begin with. */
+            does: string[];
+            /** @description The shutter: `1/125`. */
+            shutter: string;
+            /** @description The aperture: `f/9`. */
+            aperture: string;
+            /** @description The sensitivity: `ISO 100`. */
+            iso: string;
+            /** @description The flash: `A at 1/8, 1.5 m`; `A off`; null without one. */
+            flash?: string | null;
+            /**
+             * Format: double
+             * @description For how long it holds, in minutes.
+             */
+            holds_min: number;
+            /** @description The same, as said: `9 min`. */
+            holds: string;
+            /** @description Where each region comes out when the step begins. */
+            regions: components["schemas"]["RegionThen"][];
+            /** @description What to know: `The shutter is at its floor.` */
+            notes: string[];
+        };
         /** @description What the photographer has fixed on the camera. What is missing is left to Tolva. */
         Fixed: {
             /**
@@ -551,6 +922,22 @@ export interface components {
         } | {
             /** @description A flash-meter reading. */
             measured: components["schemas"]["MeasuredOutput"];
+        };
+        /** @description Cloud hour by hour, as a forecast gave it. */
+        ForecastCloud: {
+            /** @description Who says so. */
+            source: string;
+            /** @description Whether it is made up by a stand-in and no real forecast. */
+            simulated: boolean;
+            /** @description The hours, in order; between them the cloud changes evenly. */
+            hours: components["schemas"]["CloudHour"][];
+        };
+        /** @description Where and for which day a forecast is asked. */
+        ForecastRequest: {
+            /** @description The place. */
+            site: components["schemas"]["Site"];
+            /** @description The day there. */
+            date: string;
         };
         /** @description What is missing. */
         Gap: {
@@ -604,11 +991,93 @@ export interface components {
             /** @description The zoom or reflector it holds for: "35 mm", "standard reflector". */
             holds_for?: string;
         };
+        /** @description The scene at its hour. */
+        Here: {
+            /** @description In a line: `Sun 9.4° up, sets 20:26, 1 h 06 min left`. */
+            says: string;
+            /**
+             * Format: double
+             * @description Minutes from the midnight the day begins with.
+             */
+            minute: number;
+            /** @description The hour in UTC. */
+            utc: string;
+            /** @description The zone and what it is ahead of UTC by: `Europe/Helsinki, UTC+3`. */
+            zone: string;
+            /** @description Whether clocks show this hour twice. */
+            comes_twice: boolean;
+            /**
+             * Format: double
+             * @description The sun's height over the horizon as it is seen, in degrees.
+             */
+            sun_altitude_deg: number;
+            /**
+             * Format: double
+             * @description Its bearing.
+             */
+            sun_azimuth_deg: number;
+            /** @description Whether it shows over what stands in the way. */
+            sun_shows: boolean;
+            /** @description Where it stands: `9.4° up, bearing 284°, west`. */
+            sun: string;
+            /** @description How its light reaches the subject: `From behind the camera, on the subject's left.` */
+            side: string;
+            /** @description The shadow of a person of 1.8 m: `10.8 m long, falling east`; null where there is none. */
+            shadow?: string | null;
+            /** @description What a cloud before the sun takes, and what a quarter of an hour does. */
+            changes: string[];
+            /** @description How the three lie to each other: `All three within two stops.` */
+            spread: string;
+            /** @description How high something stands at each of 72 bearings, from north, in degrees. */
+            skyline_deg: number[];
+            /** @description The part of the sky left over the subject: `88 % of the sky`. */
+            sky: string;
+            /** @description Whether there is daylight here. */
+            daylight: boolean;
+        };
+        /** @description An hour on the strip's axis. */
+        HourMark: {
+            /**
+             * Format: double
+             * @description When.
+             */
+            minute: number;
+            /** @description What clocks show: `18:00`. */
+            clock: string;
+        };
+        /**
+         * @description How a reading was taken.
+         * @enum {string}
+         */
+        How: "unsaid" | "incident_dome" | "incident_flat" | "luxmeter" | "spot_grey" | "spot_white" | "spot_palm" | "spot_skin_pale" | "spot_skin_medium" | "spot_skin_dark" | "camera";
+        /** @description One way to take a reading. */
+        HowOffer: {
+            /** @description Its name in the format. */
+            how: components["schemas"]["How"];
+            /** @description What it is called. */
+            name: string;
+            /**
+             * Format: double
+             * @description How far its usual surface lies over mid grey, in stops.
+             */
+            surface_stops: number;
+            /** @description How to take it while the sun shows. */
+            in_sun: components["schemas"]["Instruction"];
+            /** @description How to take it otherwise. */
+            in_shade: components["schemas"]["Instruction"];
+        };
         /**
          * @description What an incident meter collects its light with.
          * @enum {string}
          */
         IncidentReceptor: "flat" | "dome";
+        /** @description How a reading is taken. */
+        Instruction: {
+            /** @description Which way to point: it is drawn so. */
+            pointing: components["schemas"]["Pointing"];
+            /** @description In words. */
+            says: string;
+        };
         /** @description The sensitivities of a camera. */
         IsoRange: {
             /**
@@ -633,7 +1102,7 @@ export interface components {
             format: string;
             /**
              * Format: int32
-             * @description The version of the format: 1.
+             * @description The version of the format: 2.
              */
             format_version: number;
             /** @description What the job is called. 1 to 120 characters. */
@@ -694,6 +1163,20 @@ export interface components {
             flashes: components["schemas"]["Flash"][];
             /** @description Modifiers. At most 80. */
             modifiers: components["schemas"]["Modifier"][];
+        };
+        /** @description The end of it. */
+        LastMinute: {
+            /** @description When, in UTC. */
+            utc: string;
+            /** @description On the clocks of the place. */
+            clock: string;
+            /**
+             * Format: double
+             * @description Minutes after the first step.
+             */
+            minute: number;
+            /** @description Why: which limits are reached, and that waiting no longer helps. */
+            says: string;
         };
         /**
          * @description How distances are shown.
@@ -759,11 +1242,33 @@ export interface components {
             near_field?: string | null;
             compensation?: components["schemas"]["Said"] | null;
         };
+        /** @description One typical light. */
+        LightOffer: {
+            /** @description Its name in the format. */
+            light: components["schemas"]["TypicalLight"];
+            /** @description What it is called, with its exposure values: `Stage, EV 5 to 7`. */
+            name: string;
+        };
         /**
          * @description Which limit a wish runs into.
          * @enum {string}
          */
         Limit: "flash_too_weak" | "flash_too_strong" | "no_flash" | "ambient_too_bright" | "camera_too_bright" | "camera_too_dark" | "shutter_over_sync" | "not_a_silhouette";
+        /** @description A day and an hour as clocks at the place show them. */
+        LocalTime: {
+            /**
+             * @description `2026-08-29`, from 1900 to 2199.
+             * @example 2026-08-29
+             */
+            date: string;
+            /**
+             * @description `19:46`.
+             * @example 19:46
+             */
+            time: string;
+            /** @description Where clocks are put back and show this hour twice: whether the second one is meant. */
+            second_time?: boolean;
+        };
         /** @description An illuminance. */
         LuxReading: {
             /**
@@ -812,6 +1317,15 @@ export interface components {
             /** @description The modifier it was read through; none for a bare head. */
             modifier_id?: string | null;
         };
+        /** @description What is to be read. */
+        MeterRequest: {
+            /** @description The setup, at the hour of the reading. */
+            setup: components["schemas"]["Setup"];
+            /** @description The kit it refers to. */
+            kit: components["schemas"]["Kit"];
+            /** @description The region. */
+            region_id: string;
+        };
         /** @description A modifier: what shapes the flash. */
         Modifier: {
             /** @description Unique in the kit. */
@@ -837,6 +1351,92 @@ export interface components {
             /** @description Square, rectangular or a strip. */
             rectangle: components["schemas"]["RectangleSurface"];
         };
+        /** @description What an hour is. */
+        Moment: {
+            /** @description The day and the hour. */
+            at: components["schemas"]["LocalTime"];
+            /** @description The instant in UTC. */
+            utc: string;
+            /** @description Whether clocks show this hour twice. */
+            comes_twice: boolean;
+        };
+        /** @description A day and an hour in a zone; without them, now. */
+        MomentRequest: {
+            /** @description The zone by its IANA name. */
+            time_zone: string;
+            at?: components["schemas"]["LocalTime"] | null;
+        };
+        /** @description Something that stands in the way of the sun: a range of bearings, up to a height. */
+        Obstacle: {
+            /** @description What it is. May be empty. */
+            name?: string;
+            /**
+             * Format: double
+             * @description The bearing it begins at, clockwise from true north.
+             */
+            from_deg: number;
+            /**
+             * Format: double
+             * @description The bearing it ends at, clockwise from there; it may pass north.
+             */
+            to_deg: number;
+            /** @description How high it stands. */
+            height: components["schemas"]["ObstacleHeight"];
+        };
+        /** @description How high something stands, seen from the subject. */
+        ObstacleHeight: {
+            /** @description As an angle. */
+            angle: components["schemas"]["AngleHeight"];
+        } | {
+            /** @description As a size and a distance. */
+            size: components["schemas"]["SizeHeight"];
+        };
+        /** @description Shade with the sky over it. */
+        OpenShade: {
+            /**
+             * Format: double
+             * @description How much of the sky overhead is seen, in percent.
+             */
+            sky_percent: number;
+        };
+        /** @description One order of what gives way. */
+        OrderOffer: {
+            /** @description Its name in the format. */
+            order: components["schemas"]["FallingOrder"];
+            /** @description What it is called. */
+            name: string;
+            /** @description What it does. */
+            meaning: string;
+        };
+        /** @description A place that was found. */
+        Place: {
+            /** @description What it is called: `Kotka`. */
+            name: string;
+            /** @description Where that is, in words: `Finland`, or `3 km from Kotka, Finland`. */
+            within: string;
+            /**
+             * Format: double
+             * @description North is positive.
+             */
+            latitude_deg: number;
+            /**
+             * Format: double
+             * @description East is positive.
+             */
+            longitude_deg: number;
+            /**
+             * Format: double
+             * @description Over the sea, in metres; null where nobody said.
+             */
+            elevation_m?: number | null;
+            /** @description Its time zone by its IANA name. */
+            time_zone: string;
+        };
+        /** @description The places that were found, the most likely first. */
+        PlacesFound: {
+            /** @description The places. */
+            places: components["schemas"]["Place"][];
+        };
         /** @description A mark put somewhere else. */
         Placing: {
             /** @description The region. */
@@ -855,6 +1455,7 @@ export interface components {
             possible: boolean;
             /** @description The answer in a sentence. */
             says: string;
+            here?: components["schemas"]["Here"] | null;
             /** @description What to set. */
             dial_card: components["schemas"]["DialCard"];
             /** @description What each region gets. */
@@ -869,6 +1470,11 @@ export interface components {
             /** @description The arithmetic, in order. */
             workings: components["schemas"]["Working"][];
         };
+        /**
+         * @description Which way a receptor is pointed: it is drawn so.
+         * @enum {string}
+         */
+        Pointing: "under_the_sun" | "towards_the_camera" | "at_the_surface";
         /**
          * @description How power is shown.
          * @enum {string}
@@ -951,6 +1557,25 @@ export interface components {
             /** @description The settings a meter or camera gave. */
             camera: components["schemas"]["CameraSaid"];
         };
+        /** @description A reading on the strip. */
+        ReadingOnStrip: {
+            /** @description The part of the picture. */
+            role: components["schemas"]["Role"];
+            /**
+             * Format: double
+             * @description When, in minutes from midnight.
+             */
+            minute: number;
+            /**
+             * Format: double
+             * @description EV at ISO 100.
+             */
+            ev100: number;
+            /** @description In words: `Behind EV 12.6 at 19:46`. */
+            says: string;
+            /** @description Whether a stand-in made it up. */
+            simulated: boolean;
+        };
         /** @description A rectangle. */
         RectangleSurface: {
             /**
@@ -983,8 +1608,12 @@ export interface components {
             name: string;
             /** @description Its part in the picture. */
             role: components["schemas"]["Role"];
-            /** @description What was read, as it was given: `1/250, f/8, ISO 100`. */
-            reading: string;
+            /** @description What was read last, as it was given: `1/250, f/8, ISO 100`; null where nothing was. */
+            reading?: string | null;
+            /** @description What the exposure value rests on: `read 24 min ago, −⅓ since`, `estimate from sun and sky`. */
+            source: string;
+            /** @description The readings before the last, the newest first, five at most: `19:26, EV 12.6, incident, dome`. */
+            earlier: string[];
             /** @description The exposure value it comes to: `EV 12.6`. */
             ev: string;
             /** @description True where nobody has read the light yet. */
@@ -1007,6 +1636,15 @@ export interface components {
             flash_share: string;
             /** @description Whether a mid grey there renders as full white. */
             clipped: boolean;
+        };
+        /** @description Where a region comes out. */
+        RegionThen: {
+            /** @description What it is called. */
+            name: string;
+            /** @description Ambient and flash together. */
+            together: components["schemas"]["Said"];
+            /** @description Its light: `EV 11.2`. */
+            ev: string;
         };
         /** @description A way to close a gap. */
         Remedy: {
@@ -1047,6 +1685,31 @@ export interface components {
             /** @description The whole document. */
             job: components["schemas"]["Job"];
         };
+        /** @description Place, hour and what they do to the light. */
+        Scene: {
+            /** @description The place. */
+            site: components["schemas"]["Site"];
+            /** @description The day and the hour there. */
+            at: components["schemas"]["LocalTime"];
+            /**
+             * Format: double
+             * @description The bearing the subject faces, in degrees clockwise from true north. The camera looks the other way.
+             */
+            facing_deg: number;
+            /**
+             * Format: double
+             * @description The focal length, in millimetres in full-frame terms: it says how near the frame the sun stands.
+             */
+            lens_mm?: number;
+            /** @description What stands in the way of the sun. */
+            horizon?: components["schemas"]["Obstacle"][];
+            /** @description The cloud. */
+            weather: components["schemas"]["Weather"];
+            /** @description What is around the subject. */
+            surroundings: components["schemas"]["Surroundings"];
+            /** @description What lies behind it. */
+            behind: components["schemas"]["Behind"];
+        };
         /** @description One lighting arrangement. */
         Setup: {
             /** @description Unique in the job. */
@@ -1055,6 +1718,7 @@ export interface components {
             name: string;
             /** @description Anything else. May be empty. */
             notes?: string;
+            scene?: components["schemas"]["Scene"] | null;
             /** @description The parts of the picture that get their own exposure. One at least is behind, one the lit side. */
             regions: components["schemas"]["Region"][];
             /** @description The wish. */
@@ -1073,6 +1737,8 @@ export interface components {
              * @description The slowest shutter time that may be chosen, in seconds: hand-held, or for a subject that moves.
              */
             slowest_shutter_s: number;
+            /** @description What gives way first as the light falls. */
+            falling_order?: components["schemas"]["FallingOrder"];
             /** @description The flashes. One for now. */
             lights: components["schemas"]["Light"][];
         };
@@ -1118,6 +1784,44 @@ export interface components {
              */
             based_on: number;
         };
+        /** @description A place on the ground. */
+        Site: {
+            /** @description What it is called. May be empty. */
+            name?: string;
+            /**
+             * Format: double
+             * @description North is positive.
+             */
+            latitude_deg: number;
+            /**
+             * Format: double
+             * @description East is positive.
+             */
+            longitude_deg: number;
+            /**
+             * Format: double
+             * @description Over the sea, in metres.
+             */
+            elevation_m?: number;
+            /**
+             * @description Its time zone by its IANA name: `Europe/Helsinki`.
+             * @example Europe/Helsinki
+             */
+            time_zone: string;
+        };
+        /** @description So high, so far away. */
+        SizeHeight: {
+            /**
+             * Format: double
+             * @description How high it stands over the subject's face, in metres.
+             */
+            height_m: number;
+            /**
+             * Format: double
+             * @description How far away it is, in metres.
+             */
+            distance_m: number;
+        };
         /** @description A setup to solve. */
         SolveRequest: {
             /** @description The setup. */
@@ -1127,6 +1831,11 @@ export interface components {
             /** @description How numbers are shown. */
             show?: components["schemas"]["Show"];
             place?: components["schemas"]["Placing"] | null;
+            /**
+             * Format: double
+             * @description The minute of its day, from midnight, that the setup is moved to first.
+             */
+            minute?: number | null;
         };
         /** @description A setup and its plan. */
         SolveResponse: {
@@ -1134,6 +1843,23 @@ export interface components {
             setup: components["schemas"]["Setup"];
             /** @description Its plan. */
             plan: components["schemas"]["Plan"];
+        };
+        /** @description A stretch of one kind of light. */
+        Spell: {
+            /** @description What it is called: `Low sun`. */
+            name: string;
+            /**
+             * Format: double
+             * @description From, in minutes from midnight.
+             */
+            from_minute: number;
+            /**
+             * Format: double
+             * @description To.
+             */
+            to_minute: number;
+            /** @description From and to on the clock, and how long: `20:08 to 20:52, 44 min`. */
+            says: string;
         };
         /** @description What a front end needs once. */
         Start: {
@@ -1146,19 +1872,164 @@ export interface components {
             full_white_stops: number;
             /** @description The blends, in the order they are offered. */
             blends: components["schemas"]["BlendOffer"][];
+            /** @description The ways to take a reading. */
+            hows: components["schemas"]["HowOffer"][];
+            /** @description Typical lights indoors and at night, the brightest first. */
+            typical_lights: components["schemas"]["LightOffer"][];
+            /** @description What may give way first as the light falls. */
+            falling_orders: components["schemas"]["OrderOffer"][];
+            /** @description A scene as it is first offered; its place and hour are to be put in. */
+            new_scene: components["schemas"]["Scene"];
             /** @description A new job, with the starter kit and one setup. */
             new_job: components["schemas"]["Job"];
+        };
+        /** @description One amount of cloud. */
+        SteadyCloud: {
+            /**
+             * Format: double
+             * @description Eighths of the sky: 0 clear, 8 overcast.
+             */
+            cloud_eighths: number;
         };
         /**
          * @description How far one click of a camera's dial goes.
          * @enum {string}
          */
         Step: "third" | "half" | "whole";
+        /** @description A stretch of the day. */
+        Stretch: {
+            /**
+             * Format: double
+             * @description From, in minutes from midnight.
+             */
+            from_minute: number;
+            /**
+             * Format: double
+             * @description To.
+             */
+            to_minute: number;
+            /** @description On the clock: `20:08 to 20:52`. */
+            says: string;
+        };
+        /**
+         * @description What happens to the sun.
+         * @enum {string}
+         */
+        SunEvent: "astronomical_dawn" | "nautical_dawn" | "civil_dawn" | "sunrise" | "comes_out" | "transit" | "goes_behind" | "sunset" | "civil_dusk" | "nautical_dusk" | "astronomical_dusk";
+        /** @description Where the sun stands. */
+        SunPosition: {
+            /**
+             * Format: double
+             * @description The height of its centre without refraction.
+             */
+            true_altitude_deg: number;
+            /**
+             * Format: double
+             * @description The same as it is seen, in air of 1013.25 hPa and 12 °C.
+             */
+            apparent_altitude_deg: number;
+            /**
+             * Format: double
+             * @description Its bearing, clockwise from true north.
+             */
+            azimuth_deg: number;
+        };
+        /** @description What `sun-position` is asked. */
+        SunPositionAsked: {
+            /**
+             * Format: date-time
+             * @description The instant, as `2026-08-29T16:46:00Z`, from 1900 to 2199.
+             * @example 2026-08-29T16:46:00Z
+             */
+            utc: string;
+            /**
+             * Format: double
+             * @description North is positive.
+             */
+            latitude_deg: number;
+            /**
+             * Format: double
+             * @description East is positive.
+             */
+            longitude_deg: number;
+            /**
+             * Format: double
+             * @description Over the sea, in metres.
+             */
+            elevation_m?: number;
+        };
+        /** @description What `sun-times` is asked. */
+        SunTimesAsked: {
+            /**
+             * @description The UTC date, as `2026-08-29`, from 1900 to 2199.
+             * @example 2026-08-29
+             */
+            utc_date: string;
+            /**
+             * Format: double
+             * @description North is positive.
+             */
+            latitude_deg: number;
+            /**
+             * Format: double
+             * @description East is positive.
+             */
+            longitude_deg: number;
+        };
+        /** @description The sun's times of the day whose transit falls on the UTC date, to a second. */
+        SunTimesFound: {
+            /** @description Its upper edge comes over a level horizon (centre at −0.8333°); null where it does not. */
+            sunrise_utc?: string | null;
+            /** @description It passes the meridian. */
+            transit_utc?: string | null;
+            /** @description Its upper edge goes under; null where it does not. */
+            sunset_utc?: string | null;
+        };
+        /** @description What is around the subject. */
+        Surroundings: "open_ground" | "snow" | "sand" | "water" | {
+            /** @description Out of the sun, under the open sky. */
+            open_shade: components["schemas"]["OpenShade"];
+        } | "trees" | "awning" | "dark_street" | {
+            /** @description Lamps: indoors, or at night. */
+            artificial: components["schemas"]["Artificial"];
+        };
+        /** @description One reading, and how, where and when it was taken. */
+        Taken: {
+            /** @description What was read. */
+            reading: components["schemas"]["Reading"];
+            /** @description How. */
+            how?: components["schemas"]["How"];
+            /**
+             * Format: double
+             * @description How many stops brighter than mid grey the surface was that the reading was taken off: 0 for an incident
+             *     reading or a grey card, about 2.3 for white cloth, about 1 for pale skin (common practice, no source). −6 to 4.
+             */
+            surface_stops?: number;
+            at?: components["schemas"]["LocalTime"] | null;
+            /** @description Where, in words. May be empty. */
+            place?: string;
+            /** @description Whether a stand-in made it up and no meter took it. */
+            simulated?: boolean;
+        };
         /**
          * @description The theme.
          * @enum {string}
          */
         Theme: "device" | "daylight" | "dusk";
+        /** @description The timetable of a setup's falling light. */
+        Timetable: {
+            /** @description In a sentence: how many changes, and until when. */
+            says: string;
+            /** @description What gives way first. */
+            order: components["schemas"]["FallingOrder"];
+            /** @description The time zone its clocks keep. */
+            time_zone: string;
+            /** @description The settings to begin with, then every change. Never empty. */
+            steps: components["schemas"]["FallingStep"][];
+            last?: components["schemas"]["LastMinute"] | null;
+            /** @description Whether cloud or a reading in it is made up by a stand-in. */
+            simulated: boolean;
+        };
         /** @description What was typed, and what it is meant to be. */
         Typed: {
             /** @description What it is meant to be. */
@@ -1168,6 +2039,11 @@ export interface components {
             /** @description The unit of a bare number that is a length. */
             length?: components["schemas"]["LengthUnit"];
         };
+        /**
+         * @description A kind of light where there is no daylight.
+         * @enum {string}
+         */
+        TypicalLight: "home" | "workplace" | "sports_hall" | "stage" | "shop_fronts" | "floodlit_building" | "street" | "candles";
         /** @description What was understood. */
         Understood: {
             /**
@@ -1178,6 +2054,14 @@ export interface components {
             /** @description The same, as it is shown. */
             label: string;
             reading?: components["schemas"]["Reading"] | null;
+        };
+        /** @description The cloud over the day. */
+        Weather: {
+            /** @description The same all day, by hand. */
+            steady: components["schemas"]["SteadyCloud"];
+        } | {
+            /** @description Hour by hour. */
+            forecast: components["schemas"]["ForecastCloud"];
         };
         /** @description One line of the workings. */
         Working: {
@@ -1199,6 +2083,39 @@ export interface components {
 }
 export type $defs = Record<string, never>;
 export interface operations {
+    day: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["DayRequest"];
+            };
+        };
+        responses: {
+            /** @description The day */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DayStrip"];
+                };
+            };
+            /** @description A field is wrong */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+        };
+    };
     dials: {
         parameters: {
             query?: never;
@@ -1252,6 +2169,72 @@ export interface operations {
                 };
                 content: {
                     "application/json": unknown;
+                };
+            };
+        };
+    };
+    falling: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["FallingRequest"];
+            };
+        };
+        responses: {
+            /** @description The timetable */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Timetable"];
+                };
+            };
+            /** @description A field is wrong */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+        };
+    };
+    forecast: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ForecastRequest"];
+            };
+        };
+        responses: {
+            /** @description The cloud */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ForecastCloud"];
+                };
+            };
+            /** @description A field is wrong */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
                 };
             };
         };
@@ -1502,6 +2485,52 @@ export interface operations {
             };
         };
     };
+    falling_table: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+                setup: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description CSV (RFC 4180) */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "text/csv": string;
+                };
+            };
+        };
+    };
+    falling_calendar: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+                setup: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description iCalendar (RFC 5545) */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "text/calendar": string;
+                };
+            };
+        };
+    };
     undo: {
         parameters: {
             query?: never;
@@ -1537,6 +2566,72 @@ export interface operations {
             };
         };
     };
+    meter: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["MeterRequest"];
+            };
+        };
+        responses: {
+            /** @description The reading */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Taken"];
+                };
+            };
+            /** @description A field is wrong */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+        };
+    };
+    moment: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["MomentRequest"];
+            };
+        };
+        responses: {
+            /** @description The moment */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Moment"];
+                };
+            };
+            /** @description No such hour */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+        };
+    };
     document: {
         parameters: {
             query?: never;
@@ -1553,6 +2648,71 @@ export interface operations {
                 };
                 content: {
                     "application/json": unknown;
+                };
+            };
+        };
+    };
+    find_place: {
+        parameters: {
+            query: {
+                /** @description The beginning of a name (`Kotka`, `Springfield, IL`), or coordinates in any usual notation. */
+                text: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description The places */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PlacesFound"];
+                };
+            };
+            /** @description No such place */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+        };
+    };
+    places_of_file: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/octet-stream": number[];
+            };
+        };
+        responses: {
+            /** @description The places */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PlacesFound"];
+                };
+            };
+            /** @description No position in it */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
                 };
             };
         };
@@ -1725,6 +2885,94 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Start"];
+                };
+            };
+        };
+    };
+    sum_sun_position: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SunPositionAsked"];
+            };
+        };
+        responses: {
+            /** @description The sum */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SunPosition"];
+                };
+            };
+            /** @description A field is wrong */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+        };
+    };
+    sum_sun_times: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SunTimesAsked"];
+            };
+        };
+        responses: {
+            /** @description The sum */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SunTimesFound"];
+                };
+            };
+            /** @description A field is wrong */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+        };
+    };
+    sum_unknown: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                name: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No such sum: says which there are */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
                 };
             };
         };

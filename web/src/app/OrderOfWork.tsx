@@ -1,6 +1,6 @@
 import { Link } from 'react-aria-components';
 import styled from 'styled-components';
-import type { Plan } from '../api/client';
+import type { Plan, Setup } from '../api/client';
 import { type StepId, steps, summary } from '../steps/steps';
 import { narrow } from './theme';
 
@@ -25,7 +25,7 @@ const Step = styled(Link)`
   display: grid;
   grid-template-columns: 20px 1fr;
   gap: 0 9px;
-  padding: 9px 14px 9px 13px;
+  padding: 7px 14px 7px 13px;
   color: inherit;
   text-decoration: none;
   border-left: 3px solid transparent;
@@ -51,10 +51,10 @@ const Step = styled(Link)`
   }
 `;
 
-type Props = { base: string; step: StepId; plan: Plan | undefined; blendName: string };
+type Props = { base: string; step: StepId; setup: Setup; plan: Plan | undefined; blendName: string };
 
 /** The order of work is the navigation, and each step shows its present value. */
-export function OrderOfWork({ base, step, plan, blendName }: Props) {
+export function OrderOfWork({ base, step, setup, plan, blendName }: Props) {
   return (
     <Nav aria-label="Order of work">
       <h2>Order of work</h2>
@@ -65,7 +65,7 @@ export function OrderOfWork({ base, step, plan, blendName }: Props) {
               <span>{index + 1}</span>
               <span style={{ color: 'inherit' }}>
                 <strong>{one.name}</strong>
-                <small>{summary(one.id, plan, blendName)}</small>
+                <small>{summary(one.id, setup, plan, blendName)}</small>
               </span>
             </Step>
           </li>

@@ -12,8 +12,10 @@ import { SetupContext, useJob } from '../jobs/JobContext';
 import { blendKind } from '../steps/blend/blend';
 import { BlendStep } from '../steps/blend/BlendStep';
 import { DepthStep } from '../steps/depth/DepthStep';
+import { FallingStep } from '../steps/falling/FallingStep';
 import { LightStep } from '../steps/light/LightStep';
 import { LightsStep } from '../steps/lights/LightsStep';
+import { PlaceStep } from '../steps/place/PlaceStep';
 import { isStep, steps } from '../steps/steps';
 import { ButtonLink } from '../ui/Button';
 import { Choice } from '../ui/Choice';
@@ -38,6 +40,13 @@ const Page = styled.div`
   @media (min-width: 821px) and (max-width: 1080px) {
     grid-template-columns: 176px minmax(0, 1fr) 252px;
   }
+  @media print {
+    display: block;
+    height: auto !important;
+    > :not(main) {
+      display: none;
+    }
+  }
   ${narrow} {
     grid-template: 'header' auto 'card' auto 'rail' auto 'nav' auto 'main' auto 'answer' auto / minmax(0, 1fr);
     gap: 10px;
@@ -56,6 +65,9 @@ const Main = styled.main`
     ${wide} {
       overflow: hidden;
     }
+    @media print {
+      overflow: visible;
+    }
   }
   ${narrow} {
     display: contents;
@@ -66,6 +78,11 @@ const Step = styled.div`
   min-height: 0;
   overflow: auto;
   padding: 12px;
+  /* What is hidden in it but heard stays in its place. */
+  position: relative;
+  @media print {
+    overflow: visible;
+  }
   ${narrow} {
     grid-area: main;
     overflow: visible;
@@ -75,6 +92,9 @@ const Step = styled.div`
 `;
 const Rail = styled.div`
   padding: 0 12px 12px;
+  @media print {
+    display: none;
+  }
   ${narrow} {
     grid-area: rail;
     padding: 0;
@@ -110,6 +130,18 @@ const Setups = styled.div`
   flex: 0 1 340px;
 `;
 
+const SunNow = styled.p`
+  flex: none;
+  font-size: 13.5px;
+  background: var(--chosen);
+  border-radius: 7px;
+  padding: 5px 10px;
+  white-space: nowrap;
+  @media (max-width: 1180px) {
+    display: none;
+  }
+`;
+
 /** One setup: the order of work, the step, the stop rail and the dial card. */
 export function Workbench() {
   const { setup: setupId } = useParams();
@@ -143,7 +175,7 @@ function Bench({ setup: kept }: { setup: Setup }) {
   const { id, job, edit } = document;
   const { show } = usePreferences();
   const start = useStart();
-  const step = isStep(params.step) ? params.step : 'light';
+  const step = isStep(params.step) ? params.step : 'place';
   const base = `/jobs/${id}/setups/${kept.id}`;
   const panel = useRef<HTMLDivElement>(null);
   const shown = useRef(step);
@@ -165,12 +197,15 @@ function Bench({ setup: kept }: { setup: Setup }) {
     (what: string, to: (kit: Kit) => Kit) => edit(what, (whole) => ({ ...whole, kit: to(whole.kit) })),
     [edit],
   );
-  const moved = useCallback((to: Setup) => change('Mark moved', () => to), [change]);
+  const moved = useCallback((what: string, to: Setup) => change(what, () => to), [change]);
   const { live, move, end } = useMoving(kept, job.kit, show, moved);
   const setup = live?.setup ?? kept;
   const { plan: settled, problem } = usePlan(kept, job.kit, show);
   const plan = live?.plan ?? settled;
-  const open = useMemo(() => ({ setup, kit: job.kit, change, changeKit }), [setup, job.kit, change, changeKit]);
+  const open = useMemo(
+    () => ({ setup, kit: job.kit, change, changeKit, move, letGo: end }),
+    [setup, job.kit, change, changeKit, move, end],
+  );
   const blendName = start?.blends.find((one) => one.kind === blendKind(setup.blend))?.name ?? '';
 
   useShortcuts([
@@ -206,6 +241,7 @@ function Bench({ setup: kept }: { setup: Setup }) {
               onChange={(other) => void navigate(`/jobs/${id}/setups/${other}/${step}`)}
             />
           </Setups>
+          {plan?.here && <SunNow>{plan.here.says}</SunNow>}
         </Header>
         <Side>
           {plan && <DialCard plan={plan} />}
@@ -219,18 +255,20 @@ function Bench({ setup: kept }: { setup: Setup }) {
           )}
           {plan && <Answer plan={plan} />}
         </Side>
-        <OrderOfWork base={base} step={step} plan={plan} blendName={blendName} />
+        <OrderOfWork base={base} step={step} setup={setup} plan={plan} blendName={blendName} />
         <Main>
           {plan && (
             <>
               <Step ref={panel}>
+                {step === 'place' && <PlaceStep plan={plan} />}
                 {step === 'light' && <LightStep plan={plan} />}
                 {step === 'blend' && <BlendStep plan={plan} />}
                 {step === 'depth' && <DepthStep />}
                 {step === 'lights' && <LightsStep plan={plan} />}
+                {step === 'falling' && <FallingStep />}
               </Step>
               <Rail>
-                <StopRail plan={plan} onMove={move} onEnd={end} />
+                <StopRail plan={plan} onMove={(place) => move({ place })} onEnd={end} />
               </Rail>
             </>
           )}

@@ -32,6 +32,12 @@ export const GlobalStyle = createGlobalStyle`
   ol, ul { list-style: none; }
   button, input, textarea, select { font: inherit; color: inherit; }
   :focus-visible, [data-focus-visible] { outline: 2.5px solid var(--focus); outline-offset: 2px; }
+  .only-print { display: none; }
+  @media print {
+    :root, :root[data-theme] { color-scheme: light; ${daylight} --ground: #fff; --panel: #fff; --chosen: #fff; }
+    .no-print { display: none !important; }
+    .only-print { display: block; }
+  }
   @media (prefers-reduced-motion: reduce) { * { animation: none !important; transition: none !important; } }
 `;
 

@@ -30,23 +30,27 @@ export function usePlan(
   return { plan: data?.plan, problem: error ?? undefined };
 }
 
+/** What can be moved: a mark on the rail, the hour along its day, or anything of the setup. */
+export type Move = { place: Placing } | { minute: number } | { setup: Setup };
+
 /**
- * Moving a mark: each new place is solved at once, one request at a time, the newest place next. What is shown on the
- * way is `live`; the setup is changed once, when the mark is let go.
+ * Moving something: each new place is solved at once, one request at a time, the newest place next. What is shown on
+ * the way is `live`; the setup is changed once, when it is let go.
  */
-export function useMoving(setup: Setup, kit: Kit, show: Show, done: (setup: Setup) => void) {
+export function useMoving(setup: Setup, kit: Kit, show: Show, done: (what: string, setup: Setup) => void) {
   const [live, setLive] = useState<Solved>();
   const from = useRef<Setup>(undefined);
-  const next = useRef<Placing>(undefined);
+  const next = useRef<Move>(undefined);
   const busy = useRef(false);
   const ended = useRef(false);
   const last = useRef<Solved>(undefined);
+  const what = useRef('');
 
   const finish = useCallback(() => {
     const result = last.current;
     from.current = last.current = undefined;
     ended.current = false;
-    if (result) done(result.setup);
+    if (result) done(what.current, result.setup);
     setLive(undefined);
   }, [done]);
 
@@ -54,13 +58,13 @@ export function useMoving(setup: Setup, kit: Kit, show: Show, done: (setup: Setu
     if (busy.current) return;
     busy.current = true;
     while (next.current && from.current) {
-      const place = next.current;
+      const move = next.current;
       next.current = undefined;
       try {
-        last.current = await answered(api.POST('/api/solve', { body: { setup: from.current, kit, show, place } }));
+        last.current = await answered(api.POST('/api/solve', { body: { setup: from.current, kit, show, ...move } }));
         setLive(last.current);
       } catch {
-        // A place that cannot be had leaves the mark where it was.
+        // A place that cannot be had leaves things where they were.
       }
     }
     busy.current = false;
@@ -68,9 +72,10 @@ export function useMoving(setup: Setup, kit: Kit, show: Show, done: (setup: Setu
   }, [finish, kit, show]);
 
   const move = useCallback(
-    (placing: Placing) => {
+    (to: Move) => {
       from.current ??= setup;
-      next.current = placing;
+      next.current = to;
+      what.current = 'place' in to ? 'Mark moved' : 'minute' in to ? 'Hour moved' : 'Subject turned';
       void run();
     },
     [run, setup],

@@ -1,5 +1,6 @@
 import { createContext, useContext } from 'react';
 import type { Kit, Setup } from '../api/client';
+import type { Move } from '../instruments/usePlan';
 import type { JobDocument } from './useJobDocument';
 
 export const JobContext = createContext<JobDocument | undefined>(undefined);
@@ -17,6 +18,9 @@ export type OpenSetup = {
   kit: Kit;
   change: (what: string, to: (setup: Setup) => Setup) => void;
   changeKit: (what: string, to: (kit: Kit) => Kit) => void;
+  /** Moves something under the pointer: solved at once, and changed when it is let go by `letGo`. */
+  move: (to: Move) => void;
+  letGo: () => void;
 };
 
 export const SetupContext = createContext<OpenSetup | undefined>(undefined);

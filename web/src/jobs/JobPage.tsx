@@ -68,7 +68,7 @@ export function JobPage() {
     edit(`Job: ${field}`, (one) => ({ ...one, [field]: text }));
   const add = (setup: Setup, change: string) => {
     edit(change, (one) => ({ ...one, setups: [...one.setups, setup] }));
-    void navigate(`/jobs/${id}/setups/${setup.id}/light`);
+    void navigate(`/jobs/${id}/setups/${setup.id}/place`);
   };
   const ids = job.setups.map((one) => one.id);
   const fresh = () => {
@@ -214,7 +214,7 @@ function SetupLine({ setup }: { setup: Setup }) {
   if (light?.power) settings.push(`${light.light_id} at ${light.power}`);
   return (
     <div>
-      <Link href={`/jobs/${id}/setups/${setup.id}/light`}>{setup.name}</Link>
+      <Link href={`/jobs/${id}/setups/${setup.id}/place`}>{setup.name}</Link>
       <p>
         {settings.join(', ')}
         {plan && !plan.possible ? '. Not as wished.' : ''}

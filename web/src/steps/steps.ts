@@ -1,11 +1,13 @@
-import type { Plan } from '../api/client';
+import type { Plan, Setup } from '../api/client';
 
 /** The steps that exist, in the order of work. */
 export const steps = [
+  { id: 'place', name: 'Place and hour' },
   { id: 'light', name: 'Light that is there' },
   { id: 'blend', name: 'Blend' },
   { id: 'depth', name: 'Depth and speed' },
   { id: 'lights', name: 'Lights' },
+  { id: 'falling', name: 'Falling light' },
 ] as const;
 
 export type StepId = (typeof steps)[number]['id'];
@@ -13,7 +15,11 @@ export type StepId = (typeof steps)[number]['id'];
 export const isStep = (id: string | undefined): id is StepId => steps.some((step) => step.id === id);
 
 /** The present value of a step, so that the order of work is also the summary. */
-export function summary(step: StepId, plan: Plan | undefined, blendName: string): string {
+export function summary(step: StepId, setup: Setup, plan: Plan | undefined, blendName: string): string {
+  if (step === 'place') {
+    const scene = setup.scene;
+    return scene ? [scene.site.name, scene.at.time].filter(Boolean).join(', ') : 'Not said yet';
+  }
   if (!plan) return '';
   const card = plan.dial_card;
   switch (step) {
@@ -26,6 +32,8 @@ export function summary(step: StepId, plan: Plan | undefined, blendName: string)
         .join(', ')} stops`;
     case 'depth':
       return `${card.aperture.label}, ${card.shutter.label}`;
+    case 'falling':
+      return plan.here ? 'When to change what' : 'Needs place and hour';
     case 'lights': {
       const light = card.lights[0];
       if (!light) return 'No flash';

@@ -86,7 +86,8 @@ type Props = {
   value: number | null | undefined;
   /** Shown instead of the core's label, where there is no single number (a reading as it was given). */
   shown?: string;
-  onValue: (understood: Understood) => void;
+  /** May answer, or promise, a text of what is wrong with it in its place: it then stays in the field. */
+  onValue: (understood: Understood) => unknown;
   /** Where a text that was not understood is kept, so that a closed tab loses nothing. */
   keptAs: string;
   /** One step of the arrow keys; Shift takes three. */
@@ -97,6 +98,8 @@ type Props = {
   most?: number;
   /** The range in words, for a number outside it. */
   allowed?: string;
+  /** Said only when the field is left or Enter is pressed, not at every letter. */
+  whenFinished?: boolean;
   /** Something to do with the field as a whole, beside its name. */
   action?: { name: string; run: () => void } | undefined;
 };
@@ -132,10 +135,16 @@ export function TypedField(props: Props) {
         writeTyped(keptAs, text);
         return;
       }
+      const problem: unknown = await onValue(understood);
+      if (turn !== asked.current) return;
+      if (typeof problem === 'string') {
+        writeTyped(keptAs, text);
+        if (finished) setWrong(problem);
+        return;
+      }
       setWrong(undefined);
       writeTyped(keptAs, undefined);
       if (finished) setTyped(undefined);
-      onValue(understood);
     } catch (failure) {
       if (turn !== asked.current) return;
       writeTyped(keptAs, text);
@@ -153,7 +162,9 @@ export function TypedField(props: Props) {
 
   const change = (text: string) => {
     setTyped(text);
-    if (text.trim() !== '') void understand(text, false);
+    if (text.trim() === '') return;
+    if (props.whenFinished) writeTyped(keptAs, text);
+    else void understand(text, false);
   };
   const finish = () => {
     if (typed === undefined) return;

@@ -2,21 +2,34 @@
 
 use super::outcome::Outcome;
 use super::plan::Caution;
-use crate::job::{CheckedSetup, Control};
+use crate::ambient::{LensAndSun, SUNLIT_STILL_SHADE, SunSide, flicker_shows, sun_side};
+use crate::job::{CheckedScene, CheckedSetup, Control, Known, Surroundings, Weather};
+use crate::scale::{Setting, Shutter};
+
+/// A reading that was followed this far is to be taken again. Common practice, no source.
+const READ_AGAIN: f64 = 1.0;
+/// Less of the sky overhead than this is no open shade. Common practice, no source.
+const OPEN_SHADE_PERCENT: f64 = 50.0;
 
 pub(super) fn cautions(setup: &CheckedSetup<'_>, outcome: &Outcome) -> Vec<Caution> {
     let mut all = Vec::new();
     let mut add = |heading: &str, says: String| all.push(Caution { heading: heading.to_owned(), says });
     let settings = outcome.settings;
-    let guessed: Vec<&str> = setup
-        .setup
-        .regions
-        .iter()
-        .filter(|region| region.ambient.estimated)
-        .map(|region| region.name.as_str())
-        .collect();
+    let names = |of: &dyn Fn(Known) -> bool| {
+        let regions = setup.setup.regions.iter().zip(&setup.known).filter(|(_, known)| of(**known));
+        regions.map(|(region, _)| region.name.as_str()).collect::<Vec<_>>().join(", ")
+    };
+    let guessed = names(&|known| known == Known::Guess);
     if !guessed.is_empty() {
-        add("Not read yet", format!("{}: estimates. Read the light with the flash off.", guessed.join(", ")));
+        add("Not read yet", format!("{guessed}: estimates. Read the light with the flash off."));
+    }
+    let modelled = names(&|known| known == Known::Model);
+    if !modelled.is_empty() {
+        add("Not read yet", format!("{modelled}: estimated from place and hour. Read the light with the flash off."));
+    }
+    let moved = names(&|known| matches!(known, Known::Read { moved, .. } if moved.0.abs() > READ_AGAIN));
+    if !moved.is_empty() {
+        add("Read it again", format!("{moved}: the light has moved more than a stop since it was read."));
     }
     let faster_than =
         |limit: crate::scale::Setting<crate::scale::Shutter>| settings.shutter.position().0 > limit.position().0 + 1e-6;
@@ -65,6 +78,78 @@ pub(super) fn cautions(setup: &CheckedSetup<'_>, outcome: &Outcome) -> Vec<Cauti
             "Focus and frame before the filter goes on, and never look at the sun through an optical finder."
                 .to_owned(),
         );
+    }
+    if let Some(scene) = &setup.scene {
+        all.extend(of_scene(scene, settings.shutter));
+    }
+    all
+}
+
+/// What to mind where the sun is, and about the surroundings. Common practice, no source.
+fn of_scene(scene: &CheckedScene<'_>, shutter: Setting<Shutter>) -> Vec<Caution> {
+    let mut all = Vec::new();
+    let mut add = |heading: &str, says: String| all.push(Caution { heading: heading.to_owned(), says });
+    let looks = (scene.scene.facing_deg + 180.0).rem_euclid(360.0);
+    let lens = LensAndSun::new(scene.now.sun, looks, scene.scene.lens_mm);
+    if scene.now.sun_shows && scene.light.is_daylight() {
+        if let Some(turn) = lens.turn_deg {
+            let hand = if turn > 0.0 { "right" } else { "left" };
+            let stands = if lens.in_frame() {
+                "stands in the frame".to_owned()
+            } else {
+                format!("stands {:.0}° off the lens's axis and reaches its glass", lens.off_axis_deg)
+            };
+            add(
+                "Sun and lens",
+                format!(
+                    "The sun {stands}: flare. Turn the camera {:.0}° to the {hand}, or hold a card just outside the \
+                     frame so that its shadow falls on the glass. Never look at the sun through an optical finder, and \
+                     do not aim the lens at it for long.",
+                    turn.abs().ceil()
+                ),
+            );
+        } else if sun_side(scene.now.sun, scene.scene.facing_deg) == SunSide::InFront {
+            add("Sun in the eyes", "The subject faces the sun: nobody should have to look into it.".to_owned());
+        }
+    }
+    match scene.scene.surroundings {
+        Surroundings::OpenShade(shade) if shade.sky_percent < OPEN_SHADE_PERCENT => add(
+            "Not open shade",
+            format!(
+                "{:.0} % of the sky overhead is less than half: light and colour come from what stands around. Read \
+                 both.",
+                shade.sky_percent
+            ),
+        ),
+        Surroundings::Trees | Surroundings::Awning => {
+            add("Colour must be measured", "Leaves and cloth colour the light: measure it there.".to_owned());
+        }
+        Surroundings::Artificial(lamps) if lamps.light.flickers() && flicker_shows(shutter, lamps.mains_hz) => add(
+            "Flicker",
+            format!(
+                "{} is shorter than half a period of {:.0} Hz mains: lamps may band or change from frame to frame. 1/{:.0} \
+                 or slower is safe.",
+                shutter.label(),
+                lamps.mains_hz,
+                // The dial's setting at half a period: 1/100 at 50 Hz, 1/125 at 60 Hz.
+                if lamps.mains_hz < 55.0 { 100.0 } else { 125.0 }
+            ),
+        ),
+        _ => {}
+    }
+    if scene.light.subject_in_shade() && SUNLIT_STILL_SHADE.contains(&scene.scene.behind.sunlit_percent) {
+        add(
+            "On the edge",
+            format!(
+                "{:.0} % of the frame behind is sunlit: up to 15 to 20 % is treated as shade, more as sun. Look again.",
+                scene.scene.behind.sunlit_percent
+            ),
+        );
+    }
+    if let Weather::Forecast(forecast) = &scene.scene.weather
+        && forecast.simulated
+    {
+        add("Simulated weather", "The cloud is made up by a stand-in. Look at the sky.".to_owned());
     }
     all
 }

@@ -3,7 +3,9 @@
 
 mod cautions;
 mod certainty;
+mod falling;
 mod gap;
+mod here;
 mod outcome;
 mod place;
 mod plan;
@@ -14,7 +16,9 @@ mod wedge;
 mod wish;
 mod workings;
 
+pub use falling::{FallingOrder, FallingStep, LastMinute, RegionThen, Timetable, falling};
 pub use gap::{Gap, Limit};
+pub use here::{Here, at_minute, day_of};
 pub use place::{Grip, Placing, place};
 pub use plan::{
     Caution, DialCard, Dialled, FlashMark, LightCard, Mark, Plan, Ratio, RegionOnRail, Remedy, Said, Show, Working,

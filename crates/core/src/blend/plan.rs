@@ -4,6 +4,7 @@ use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 
 use super::gap::Gap;
+use super::here::Here;
 use super::place::Grip;
 use crate::job::{Control, Role, Setup};
 use crate::scale::{LengthUnit, PowerNotation, Stops};
@@ -44,6 +45,8 @@ pub struct Plan {
     pub possible: bool,
     /// The answer in a sentence.
     pub says: String,
+    /// Where the sun stands at the setup's hour, and what that does; null where no place and hour are given.
+    pub here: Option<Here>,
     /// What to set.
     pub dial_card: DialCard,
     /// What each region gets.
@@ -150,8 +153,12 @@ pub struct RegionOnRail {
     pub name: String,
     /// Its part in the picture.
     pub role: Role,
-    /// What was read, as it was given: `1/250, f/8, ISO 100`.
-    pub reading: String,
+    /// What was read last, as it was given: `1/250, f/8, ISO 100`; null where nothing was.
+    pub reading: Option<String>,
+    /// What the exposure value rests on: `read 24 min ago, −⅓ since`, `estimate from sun and sky`.
+    pub source: String,
+    /// The readings before the last, the newest first, five at most: `19:26, EV 12.6, incident, dome`.
+    pub earlier: Vec<String>,
     /// The exposure value it comes to: `EV 12.6`.
     pub ev: String,
     /// True where nobody has read the light yet.

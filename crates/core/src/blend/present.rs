@@ -2,13 +2,16 @@
 
 use super::cautions::cautions;
 use super::certainty::uncertainty;
+use super::here;
 use super::outcome::Outcome;
 use super::place::{Grip, moves};
 use super::plan::{DialCard, Dialled, FlashMark, LightCard, Mark, Plan, Ratio, RegionOnRail, Remedy, Show};
 use super::wedge::FULL_WHITE;
 use super::wish::FlashWish;
 use super::workings::workings;
-use crate::job::CheckedSetup;
+use crate::ambient::span_label;
+use crate::exposure::{How, Taken};
+use crate::job::{CheckedSetup, Known};
 use crate::scale::{Engraved, Setting, Stops};
 
 pub(super) fn present(setup: &CheckedSetup<'_>, outcome: &Outcome, remedies: Vec<Remedy>, show: Show) -> Plan {
@@ -20,6 +23,7 @@ pub(super) fn present(setup: &CheckedSetup<'_>, outcome: &Outcome, remedies: Vec
     Plan {
         possible: outcome.gaps.is_empty(),
         says: says(setup, outcome),
+        here: setup.scene.as_ref().map(|scene| here::here(setup, scene, show.length)),
         dial_card: DialCard {
             shutter: dialled(settings.shutter, setup.shutter.is_some()),
             aperture: dialled(settings.aperture, setup.aperture.is_some()),
@@ -89,14 +93,16 @@ fn rail(setup: &CheckedSetup<'_>, outcome: &Outcome) -> Vec<RegionOnRail> {
                 let moves = moves(blend, region.role, grip, outcome.light.is_some());
                 Mark { at: at.into(), grip: moves.map(|_| grip), moves: moves.map(str::to_owned) }
             };
-            let sigma = uncertainty(of, &region.ambient, setup.light.as_ref(), index == setup.lit);
+            let sigma = uncertainty(of, setup.known[index], setup.light.as_ref(), index == setup.lit);
             RegionOnRail {
                 region_id: region.id.clone(),
                 name: region.name.clone(),
                 role: region.role,
-                reading: region.ambient.reading.label(),
+                reading: region.ambient.last().map(|taken| taken.reading.label()),
+                source: source(setup, index),
+                earlier: region.ambient.readings.iter().rev().skip(1).take(5).map(earlier).collect(),
                 ev: setup.ambient[index].label(),
-                estimated: region.ambient.estimated,
+                estimated: !matches!(setup.known[index], Known::Read { .. }),
                 ambient: mark(of.ambient, Grip::Ambient),
                 flashes: setup
                     .light
@@ -113,4 +119,38 @@ fn rail(setup: &CheckedSetup<'_>, outcome: &Outcome) -> Vec<RegionOnRail> {
             }
         })
         .collect()
+}
+
+/// A reading that no longer counts, in a line.
+fn earlier(taken: &Taken) -> String {
+    let mut parts: Vec<String> = taken.at.iter().map(|at| at.time.clone()).collect();
+    parts.push(taken.reading.label());
+    if taken.how != How::Unsaid {
+        parts.push(taken.how.name().to_lowercase());
+    }
+    if taken.simulated {
+        parts.push("simulated".to_owned());
+    }
+    parts.join(", ")
+}
+
+/// What the light of a region rests on: `read 24 min ago, −⅓ since`.
+fn source(setup: &CheckedSetup<'_>, region: usize) -> String {
+    let simulated = setup.setup.regions[region].ambient.last().is_some_and(|taken| taken.simulated);
+    let read = if simulated { "simulated reading" } else { "read" };
+    match setup.known[region] {
+        Known::Guess => "estimate".to_owned(),
+        Known::Model if setup.scene.as_ref().is_some_and(|scene| scene.light.is_daylight()) => {
+            "estimate from sun and sky".to_owned()
+        }
+        Known::Model => "handbook estimate".to_owned(),
+        Known::Read { minutes: None, .. } => read.to_owned(),
+        Known::Read { minutes: Some(minutes), .. } if minutes.abs() < 0.5 => format!("{read} now"),
+        Known::Read { minutes: Some(minutes), moved } => {
+            let when = if minutes > 0.0 { "ago" } else { "later" };
+            let moved = moved.to_third();
+            let since = if moved.0 == 0.0 { String::new() } else { format!(", {} since", moved.as_given()) };
+            format!("{read} {} {when}{since}", span_label(minutes))
+        }
+    }
 }

@@ -7,7 +7,7 @@ use super::plan::{Show, Working};
 use super::search::flash_needed;
 use super::wish::FlashWish;
 use crate::exposure::Reading;
-use crate::job::{Blend, CheckedSetup, FlashOutput};
+use crate::job::{Blend, CheckedSetup, FlashOutput, Known};
 use crate::scale::{PowerNotation, Stops};
 
 struct Lines(Vec<Working>);
@@ -53,24 +53,35 @@ pub(super) fn workings(setup: &CheckedSetup<'_>, outcome: &Outcome, show: Show) 
 fn readings(lines: &mut Lines, setup: &CheckedSetup<'_>) {
     let mut incident = None;
     let mut reflected = false;
-    for (region, ev) in setup.setup.regions.iter().zip(&setup.ambient) {
-        let ambient = &region.ambient;
-        let how = match &ambient.reading {
-            Reading::Ev(_) => ambient.reading.ev100().exact_label(),
-            Reading::Lux(read) => {
-                format!("log₂({} · 100 / {:.0})", ambient.reading.label(), read.receptor.constant())
+    for ((region, ev), known) in setup.setup.regions.iter().zip(&setup.ambient).zip(&setup.known) {
+        let taken = match (region.ambient.last(), known) {
+            (Some(taken), Known::Read { .. }) => taken,
+            (_, known) => {
+                let says = format!("The light on “{}”", region.name);
+                let from = if *known == Known::Model { "from place and hour" } else { "a guess" };
+                lines.add("Estimate", says, from, ev.exact_label());
+                continue;
             }
-            Reading::Camera(_) => format!("{} = {}", ambient.reading.label(), ambient.reading.ev100().exact_label()),
         };
-        let sum = if ambient.surface_stops == 0.0 {
+        let reading = &taken.reading;
+        let how = match reading {
+            Reading::Ev(_) => reading.ev100().exact_label(),
+            Reading::Lux(read) => format!("log₂({} · 100 / {:.0})", reading.label(), read.receptor.constant()),
+            Reading::Camera(_) => format!("{} = {}", reading.label(), reading.ev100().exact_label()),
+        };
+        let mut sum = if taken.surface_stops == 0.0 {
             how
         } else {
-            format!("{how}, less the surface's {}", Stops(ambient.surface_stops).decimals())
+            format!("{how}, less the surface's {}", Stops(taken.surface_stops).decimals())
         };
-        let word = if ambient.estimated { "Estimate" } else { "Reading" };
-        lines.add(word, format!("The light on “{}”", region.name), sum, ev.exact_label());
-        incident = incident.or(ambient.reading.grey_card_over());
-        reflected |= matches!(ambient.reading, Reading::Camera(_));
+        if let Known::Read { moved, .. } = known
+            && moved.0.abs() > 0.005
+        {
+            let _ = write!(sum, ", and {} since by sun and sky", moved.decimals());
+        }
+        lines.add("Reading", format!("The light on “{}”", region.name), sum, ev.exact_label());
+        incident = incident.or(reading.grey_card_over());
+        reflected |= matches!(reading, Reading::Camera(_));
     }
     if let (Some(over), true) = (incident, reflected) {
         lines.add(

@@ -4,23 +4,47 @@ use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 
 use super::meter::{IncidentReceptor, reflected_over};
-use super::{CameraSettings, Ev};
+use super::{CameraSettings, Ev, How};
+use crate::ambient::LocalTime;
 use crate::scale::{ParseError, Setting, Stops, parse_aperture, parse_iso, parse_shutter};
 
 /// The light that is there in one region, flash off.
 #[derive(Clone, Debug, PartialEq, Serialize, Deserialize, ToSchema)]
 #[serde(deny_unknown_fields)]
 pub struct Ambient {
+    /// What is assumed where nothing was read and no place and hour say more: an EV at ISO 100, −10 to 24.
+    #[schema(minimum = -10, maximum = 24)]
+    pub guess_ev100: f64,
+    /// The readings taken, in order: the last one counts.
+    #[serde(default)]
+    #[schema(max_items = 60)]
+    pub readings: Vec<Taken>,
+}
+
+/// One reading, and how, where and when it was taken.
+#[derive(Clone, Debug, PartialEq, Serialize, Deserialize, ToSchema)]
+#[serde(deny_unknown_fields)]
+pub struct Taken {
     /// What was read.
     pub reading: Reading,
+    /// How.
+    #[serde(default)]
+    pub how: How,
     /// How many stops brighter than mid grey the surface was that the reading was taken off: 0 for an incident
     /// reading or a grey card, about 2.3 for white cloth, about 1 for pale skin (common practice, no source). −6 to 4.
     #[serde(default)]
     #[schema(minimum = -6, maximum = 4)]
     pub surface_stops: f64,
-    /// True where nobody has read the light yet and the value is a guess.
-    #[serde(default)]
-    pub estimated: bool,
+    /// When, by the clocks of the place; left out where nobody noted it, and then the light is taken not to change.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub at: Option<LocalTime>,
+    /// Where, in words. May be empty.
+    #[serde(default, skip_serializing_if = "String::is_empty")]
+    #[schema(max_length = 120)]
+    pub place: String,
+    /// Whether a stand-in made it up and no meter took it.
+    #[serde(default, skip_serializing_if = "std::ops::Not::not")]
+    pub simulated: bool,
 }
 
 /// One reading, in the form it was taken in.
@@ -69,6 +93,16 @@ pub struct CameraSaid {
     /// ISO.
     #[schema(minimum = 3, maximum = 10_000_000)]
     pub iso: f64,
+    /// The exposure compensation that stood on the camera, in stops: at +1 its meter found a stop more light than these
+    /// settings are right for.
+    #[serde(default, skip_serializing_if = "is_zero")]
+    #[schema(minimum = -6, maximum = 6)]
+    pub compensation_stops: f64,
+}
+
+#[expect(clippy::trivially_copy_pass_by_ref, reason = "as serde asks for it")]
+fn is_zero(stops: &f64) -> bool {
+    *stops == 0.0
 }
 
 /// The ranges readings are accepted in.
@@ -80,6 +114,8 @@ pub(crate) mod ranges {
     pub const LUX: RangeInclusive<f64> = 0.001..=200_000.0;
     /// A surface's distance from mid grey, in stops.
     pub const SURFACE: RangeInclusive<f64> = -6.0..=4.0;
+    /// A camera's compensation, in stops.
+    pub const COMPENSATION: RangeInclusive<f64> = -6.0..=6.0;
 }
 
 impl CameraSaid {
@@ -98,7 +134,7 @@ impl Reading {
         match self {
             Self::Ev(reading) => Ev(reading.ev100),
             Self::Lux(reading) => Ev::from_lux(reading.illuminance_lux, reading.receptor.constant()),
-            Self::Camera(said) => said.settings().ev100(),
+            Self::Camera(said) => said.settings().ev100() + Stops(said.compensation_stops),
         }
     }
 
@@ -108,7 +144,10 @@ impl Reading {
             Self::Ev(_) => self.ev100().label(),
             Self::Lux(reading) if reading.illuminance_lux < 10.0 => format!("{:.2} lx", reading.illuminance_lux),
             Self::Lux(reading) => format!("{:.0} lx", reading.illuminance_lux),
-            Self::Camera(said) => said.settings().label(),
+            Self::Camera(said) if said.compensation_stops == 0.0 => said.settings().label(),
+            Self::Camera(said) => {
+                format!("{} at {}", said.settings().label(), Stops(said.compensation_stops).as_given())
+            }
         }
     }
 
@@ -121,10 +160,32 @@ impl Reading {
     }
 }
 
-impl Ambient {
-    /// The exposure value of the region: the reading less what its surface lies over mid grey.
+impl Taken {
+    /// A reading by itself: nobody said how or when.
+    pub fn of(reading: Reading) -> Self {
+        Self { reading, how: How::Unsaid, surface_stops: 0.0, at: None, place: String::new(), simulated: false }
+    }
+
+    /// The exposure value it comes to: the reading less what its surface lies over mid grey.
     pub fn ev100(&self) -> Ev {
         self.reading.ev100() - Stops(self.surface_stops)
+    }
+}
+
+impl Ambient {
+    /// A guess: nobody has read the light yet.
+    pub fn guessed(ev100: f64) -> Self {
+        Self { guess_ev100: ev100, readings: Vec::new() }
+    }
+
+    /// A reading.
+    pub fn read(reading: Reading) -> Self {
+        Self { guess_ev100: reading.ev100().0.clamp(-10.0, 24.0), readings: vec![Taken::of(reading)] }
+    }
+
+    /// The reading that counts: the last one.
+    pub fn last(&self) -> Option<&Taken> {
+        self.readings.last()
     }
 }
 
@@ -179,6 +240,7 @@ fn parse_camera_said(typed: &str, text: &str) -> Result<Reading, ParseError> {
         shutter_s: parse_shutter(shutter)?.nominal,
         f_number: parse_aperture(aperture)?.nominal,
         iso: parse_iso(iso)?.nominal,
+        compensation_stops: 0.0,
     }))
 }
 
@@ -220,9 +282,17 @@ mod tests {
 
     #[test]
     fn a_surface_is_taken_off() {
-        let reading = Reading::Ev(EvReading { ev100: 13.0 });
-        let white_wall = Ambient { reading, surface_stops: 2.3, estimated: false };
+        let white_wall = Taken { surface_stops: 2.3, ..Taken::of(Reading::Ev(EvReading { ev100: 13.0 })) };
         assert!((white_wall.ev100().0 - 10.7).abs() < 1e-9);
+    }
+
+    /// At +1 the camera gives a stop more than its meter asked for: the light it found is a stop over its settings.
+    #[test]
+    fn compensation_is_added() {
+        let said = CameraSaid { shutter_s: 1.0 / 250.0, f_number: 8.0, iso: 100.0, compensation_stops: 1.0 };
+        let reading = Reading::Camera(said);
+        assert!((reading.ev100().0 - 15.0).abs() < 1e-9);
+        assert_eq!(reading.label(), "1/250, f/8, ISO 100 at +1");
     }
 
     proptest! {

@@ -4,20 +4,26 @@
 mod blend;
 mod check;
 mod kit;
+mod migrate;
 mod problems;
 mod read;
+mod scene;
 mod setup;
 mod starter;
 
 pub use blend::{Blend, BlendField};
-pub(crate) use check::CheckedLight;
 pub use check::CheckedSetup;
+pub(crate) use check::{CheckedLight, CheckedScene, Known, followers};
 pub use kit::{
     ApertureRange, BareSurface, Camera, DiscSurface, Flash, FlashOutput, GuideNumberFeet, GuideNumberMetres, IsoRange,
     Kit, MeasuredOutput, Modifier, ModifierSurface, PowerRange, RectangleSurface, ShutterRange,
 };
 pub use problems::{Problem, Problems};
 pub use read::read_json;
+pub use scene::{
+    AngleHeight, Artificial, Behind, BehindWhat, CloudHour, ForecastCloud, Obstacle, ObstacleHeight, OpenShade, Scene,
+    Site, SizeHeight, SteadyCloud, Surroundings, Weather,
+};
 pub use setup::{Control, Fixed, Light, Reach, Region, Role, Setup};
 
 use serde::{Deserialize, Serialize};
@@ -26,7 +32,7 @@ use utoipa::ToSchema;
 /// The name every job document carries in `format`.
 pub const FORMAT: &str = "tolva-job";
 /// The version this Tolva writes.
-pub const FORMAT_VERSION: u32 = 1;
+pub const FORMAT_VERSION: u32 = 2;
 
 /// One job: a booking with a place, a date and one or more setups, and the kit they use.
 #[derive(Clone, Debug, PartialEq, Serialize, Deserialize, ToSchema)]
@@ -35,8 +41,8 @@ pub struct Job {
     /// Always `tolva-job`.
     #[schema(example = "tolva-job")]
     pub format: String,
-    /// The version of the format: 1.
-    #[schema(minimum = 1, maximum = 1)]
+    /// The version of the format: 2.
+    #[schema(minimum = 2, maximum = 2)]
     pub format_version: u32,
     /// What the job is called. 1 to 120 characters.
     #[schema(min_length = 1, max_length = 120)]
@@ -83,7 +89,8 @@ impl Job {
         }
     }
 
-    /// Reads a job from JSON: the syntax, the format and its version, every field, then every value.
+    /// Reads a job from JSON: the syntax, the format and its version, every field, then every value. A document of an
+    /// older version is brought to this one.
     ///
     /// # Errors
     /// What is wrong, with a JSON pointer to each wrong field.
@@ -94,8 +101,10 @@ impl Job {
     /// assert_eq!(wrong.0[0].pointer, "/format_version");
     /// ```
     pub fn from_json(json: &[u8]) -> Result<Self, Problems> {
-        read::version(json)?;
-        let job: Self = read_json(json)?;
+        let job: Self = match read::version(json)? {
+            FORMAT_VERSION => read_json(json)?,
+            older => migrate::from(older, json)?,
+        };
         job.check()?;
         Ok(job)
     }
@@ -118,7 +127,7 @@ pub fn json_schema() -> serde_json::Value {
     }
     let mut schema = serde_json::json!({
         "$schema": "https://json-schema.org/draft/2020-12/schema",
-        "title": "Tolva job, format version 1",
+        "title": format!("Tolva job, format version {FORMAT_VERSION}"),
     });
     if let (Some(all), serde_json::Value::Object(job)) = (schema.as_object_mut(), serde_json::json!(Job::schema())) {
         all.extend(job);

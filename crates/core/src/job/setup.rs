@@ -3,8 +3,9 @@
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 
-use super::{Blend, Kit};
-use crate::exposure::{Ambient, EvReading, Reading};
+use super::{Blend, Kit, Scene};
+use crate::blend::FallingOrder;
+use crate::exposure::Ambient;
 
 /// One lighting arrangement.
 #[derive(Clone, Debug, PartialEq, Serialize, Deserialize, ToSchema)]
@@ -20,6 +21,9 @@ pub struct Setup {
     #[serde(default)]
     #[schema(max_length = 4000)]
     pub notes: String,
+    /// Where and when; left out while nobody has said it.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub scene: Option<Scene>,
     /// The parts of the picture that get their own exposure. One at least is behind, one the lit side.
     #[schema(min_items = 2, max_items = 12)]
     pub regions: Vec<Region>,
@@ -37,6 +41,9 @@ pub struct Setup {
     /// The slowest shutter time that may be chosen, in seconds: hand-held, or for a subject that moves.
     #[schema(minimum = 0.000_01, maximum = 3600)]
     pub slowest_shutter_s: f64,
+    /// What gives way first as the light falls.
+    #[serde(default)]
+    pub falling_order: FallingOrder,
     /// The flashes. One for now.
     #[schema(max_items = 1)]
     pub lights: Vec<Light>,
@@ -148,7 +155,7 @@ impl Setup {
             id: id.to_owned(),
             name: name.to_owned(),
             role,
-            ambient: Ambient { reading: Reading::Ev(EvReading { ev100 }), surface_stops: 0.0, estimated: true },
+            ambient: Ambient::guessed(ev100),
         };
         let light = kit.flashes.get(kit.flashes.len() / 2).map(|flash| Light {
             id: "A".to_owned(),
@@ -163,6 +170,7 @@ impl Setup {
             id: id.to_owned(),
             name: "New setup".to_owned(),
             notes: String::new(),
+            scene: None,
             regions: vec![
                 estimated("behind", "Behind", Role::Behind, 13.0),
                 estimated("lit", "Face, lit side", Role::LitSide, 12.0),
@@ -173,6 +181,7 @@ impl Setup {
             fixed: Fixed::default(),
             filter_stops: 0.0,
             slowest_shutter_s: 1.0 / 60.0,
+            falling_order: FallingOrder::default(),
             lights: light.into_iter().collect(),
         }
     }

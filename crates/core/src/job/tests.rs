@@ -36,7 +36,7 @@ fn a_document_is_read_back_as_it_was_written() {
 #[case("/date", json!("2026-02-30"), "/date", "2026-08-29")]
 #[case("/date", json!("soon"), "/date", "soon")]
 #[case("/format", json!("other"), "/format", "tolva-job")]
-#[case("/format_version", json!(2), "/format_version", "version 2 is not known")]
+#[case("/format_version", json!(3), "/format_version", "version 3 is not known")]
 #[case("/colour", json!(1), "/colour", "unknown field `colour`")]
 #[case("/setups/0/lights/0/distance_m", json!(0), "/setups/0/lights/0/distance_m", "0 is not allowed here: it must be from 0.1 to 50 m")]
 #[case("/setups/0/lights/0/distance_m", json!("near"), "/setups/0/lights/0/distance_m", "expected f64")]
@@ -45,7 +45,8 @@ fn a_document_is_read_back_as_it_was_written() {
 #[case("/setups/0/lights/0/power_stops", json!(-9), "/setups/0/lights/0/power_stops", "below the lowest power")]
 #[case("/setups/0/blend", json!({"lift": {"subject_stops": 9, "behind_stops": 0}}), "/setups/0/blend/lift/subject_stops", "from -6 to 3 stops")]
 #[case("/setups/0/blend", json!({"glow": {}}), "/setups/0/blend", "unknown variant `glow`")]
-#[case("/setups/0/regions/1/ambient/reading", json!({"lux": {"illuminance_lux": -5}}), "/setups/0/regions/1/ambient/reading/lux/illuminance_lux", "0.001 to 200000 lx")]
+#[case("/setups/0/regions/1/ambient/readings", json!([{"reading": {"lux": {"illuminance_lux": -5}}}]), "/setups/0/regions/1/ambient/readings/0/reading/lux/illuminance_lux", "0.001 to 200000 lx")]
+#[case("/setups/0/regions/1/ambient/readings", json!([{"reading": {"ev": {"ev100": 9}}, "at": {"date": "2026-08-29", "time": "late"}}]), "/setups/0/regions/1/ambient/readings/0/at/time", "19:46")]
 #[case("/setups/0/regions/1/role", json!("behind"), "/setups/0/regions", "lit_side")]
 #[case("/setups/0/regions/1/id", json!("behind"), "/setups/0/regions/1/id", "twice")]
 #[case("/setups/0/fixed", json!({"iso": 0}), "/setups/0/fixed/iso", "3 to 10000000")]
@@ -151,7 +152,7 @@ proptest! {
             1 => setup.slowest_shutter_s = value,
             2 => setup.fixed.shutter_s = Some(value),
             3 => setup.lights[0].distance_m = Some(value),
-            4 => setup.regions[0].ambient.surface_stops = value,
+            4 => setup.regions[0].ambient.guess_ev100 = value,
             _ => setup.lights[0].reaches[0].stops = value,
         }
         match crate::blend::plan(&job.setups[0], &job.kit, crate::blend::Show::default()) {

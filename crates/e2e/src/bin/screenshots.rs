@@ -8,7 +8,12 @@ use tolva_e2e::{Browser, Theme, Tolva};
 /// A picture: its name, the page, the theme, the size.
 type Picture = (&'static str, &'static str, Theme, (u32, u32));
 
-const ROPEWORKS: [Picture; 7] = [
+const ROPEWORKS: [Picture; 12] = [
+    ("place", "/setups/doorway/place", Theme::Daylight, (1280, 800)),
+    ("place-silhouette-dusk", "/setups/slipway/place", Theme::Dusk, (1280, 800)),
+    ("place-phone", "/setups/doorway/place", Theme::Daylight, (390, 1900)),
+    ("falling-light", "/setups/doorway/falling", Theme::Daylight, (1280, 800)),
+    ("falling-light-phone", "/setups/doorway/falling", Theme::Dusk, (390, 1900)),
     ("light", "/setups/doorway/light", Theme::Daylight, (1280, 800)),
     ("blend", "/setups/doorway/blend", Theme::Daylight, (1280, 800)),
     ("depth-and-speed", "/setups/net-store/depth", Theme::Daylight, (1280, 800)),

@@ -19,21 +19,44 @@ pub struct Body<T>(pub T);
 /// A JSON body as bytes, for what reads itself.
 pub struct Bytes(pub Vec<u8>);
 
+/// A file as it is, sent as `application/octet-stream`.
+pub struct File(pub Vec<u8>);
+
+impl FromRequest for File {
+    type Error = ApiError;
+    type Future = std::pin::Pin<Box<dyn Future<Output = Result<Self, ApiError>>>>;
+
+    fn from_request(request: &HttpRequest, payload: &mut Payload) -> Self::Future {
+        let bytes = of_kind(request, payload, "application/octet-stream");
+        Box::pin(async move { Ok(Self(bytes.await?)) })
+    }
+}
+
+/// The bytes of a body that must be of a kind. Another kind is refused, so that no other page's form can send one.
+fn of_kind(
+    request: &HttpRequest,
+    payload: &mut Payload,
+    wanted: &'static str,
+) -> impl Future<Output = Result<Vec<u8>, ApiError>> + use<> {
+    let kind = request.headers().get(CONTENT_TYPE).and_then(|kind| kind.to_str().ok()).unwrap_or("");
+    let right = kind.split(';').next().is_some_and(|kind| kind.trim().eq_ignore_ascii_case(wanted));
+    let payload = payload.take();
+    async move {
+        if !right {
+            let problem = ProblemDocument::new(StatusCode::UNSUPPORTED_MEDIA_TYPE, "Of another kind");
+            return Err(problem.saying(format!("the body must be sent as {wanted}")).into());
+        }
+        read(payload).await
+    }
+}
+
 impl FromRequest for Bytes {
     type Error = ApiError;
     type Future = std::pin::Pin<Box<dyn Future<Output = Result<Self, ApiError>>>>;
 
     fn from_request(request: &HttpRequest, payload: &mut Payload) -> Self::Future {
-        let kind = request.headers().get(CONTENT_TYPE).and_then(|kind| kind.to_str().ok()).unwrap_or("");
-        let json = kind.split(';').next().is_some_and(|kind| kind.trim().eq_ignore_ascii_case("application/json"));
-        let payload = payload.take();
-        Box::pin(async move {
-            if !json {
-                let problem = ProblemDocument::new(StatusCode::UNSUPPORTED_MEDIA_TYPE, "Not JSON");
-                return Err(problem.saying("the body must be sent as application/json").into());
-            }
-            Ok(Self(read(payload).await?))
-        })
+        let bytes = of_kind(request, payload, "application/json");
+        Box::pin(async move { Ok(Self(bytes.await?)) })
     }
 }
 

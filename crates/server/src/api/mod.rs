@@ -1,13 +1,17 @@
 //! The JSON API: everything the screen does. Stateless but for the stored jobs.
 
 mod body;
+mod devices;
 mod echo;
+mod falling;
 mod jobs;
+mod places;
 mod plans;
 mod preferences;
 mod problem;
 mod reading;
 mod start;
+mod sums;
 
 pub use problem::ProblemDocument;
 
@@ -30,6 +34,18 @@ pub fn routes(config: &mut ServiceConfig<'_>) {
         .service(start::start)
         .service(plans::solve)
         .service(plans::dials)
+        .service(plans::day)
+        .service(falling::timetable)
+        .service(falling::calendar)
+        .service(falling::table)
+        .service(places::find)
+        .service(places::of_file)
+        .service(places::moment)
+        .service(devices::forecast)
+        .service(devices::meter)
+        .service(sums::position)
+        .service(sums::times)
+        .service(sums::unknown)
         .service(reading::read)
         .service(reading::say)
         .service(jobs::list)

@@ -2,7 +2,8 @@
 
 use actix_web::{HttpResponse, post};
 use serde::{Deserialize, Serialize};
-use tolva_core::blend::{Placing, Plan, Show, place, plan};
+use tolva_core::ambient::DayStrip;
+use tolva_core::blend::{Placing, Plan, Show, at_minute, day_of, place, plan};
 use tolva_core::job::{Camera, CheckedSetup, Kit, Setup};
 use tolva_core::scale::{Dial, Engraved};
 use utoipa::ToSchema;
@@ -24,6 +25,9 @@ pub struct SolveRequest {
     /// A mark on the rail that is moved first.
     #[serde(default)]
     place: Option<Placing>,
+    /// The minute of its day, from midnight, that the setup is moved to first.
+    #[serde(default)]
+    minute: Option<f64>,
 }
 
 /// A setup and its plan.
@@ -35,7 +39,7 @@ pub struct SolveResponse {
     plan: Plan,
 }
 
-/// Computes the plan of a setup; with a mark to move, moves it first.
+/// Computes the plan of a setup; with a mark or an hour to move, moves it first.
 #[utoipa::path(
     request_body = SolveRequest,
     responses(
@@ -45,13 +49,45 @@ pub struct SolveResponse {
 )]
 #[post("/api/solve")]
 pub async fn solve(body: Body<SolveRequest>) -> Result<HttpResponse, ApiError> {
-    let SolveRequest { setup, kit, show, place: placing } = body.0;
+    let SolveRequest { setup, kit, show, place: placing, minute } = body.0;
     let setup = match placing {
         Some(placing) => place(&setup, &kit, &placing)?,
         None => setup,
     };
+    let setup = match minute {
+        Some(minute) => at_minute(&setup, &kit, minute)?,
+        None => setup,
+    };
     let plan = plan(&setup, &kit, show)?;
     Ok(HttpResponse::Ok().json(SolveResponse { setup, plan }))
+}
+
+/// A setup whose day is asked for.
+#[derive(Debug, Deserialize, ToSchema)]
+#[serde(deny_unknown_fields)]
+pub struct DayRequest {
+    /// The setup, with its place and hour.
+    setup: Setup,
+    /// The kit it refers to.
+    kit: Kit,
+    /// From one point of the strip to the next, in minutes, 1 to 60.
+    #[schema(minimum = 1, maximum = 60)]
+    step_min: f64,
+}
+
+/// The light of a setup's day: lit side, shadow side and behind from midnight to midnight.
+#[utoipa::path(
+    operation_id = "day",
+    request_body = DayRequest,
+    responses(
+        (status = OK, description = "The day", body = DayStrip),
+        (status = UNPROCESSABLE_ENTITY, description = "A field is wrong", body = ProblemDocument, content_type = "application/problem+json"),
+    )
+)]
+#[post("/api/day")]
+pub async fn day(body: Body<DayRequest>) -> Result<HttpResponse, ApiError> {
+    let DayRequest { setup, kit, step_min } = body.0;
+    Ok(HttpResponse::Ok().json(day_of(&setup, &kit, step_min)?))
 }
 
 /// One setting of a dial.

@@ -40,9 +40,18 @@ pub enum Theme {
 #[utoipa::path(operation_id = "get_preferences", responses((status = OK, description = "The preferences", body = Preferences)))]
 #[get("/api/preferences")]
 pub async fn get(store: Data<Store>) -> Result<HttpResponse, ApiError> {
+    Ok(HttpResponse::Ok().json(kept(&store).await?))
+}
+
+async fn kept(store: &Store) -> Result<Preferences, ApiError> {
     // Preferences of another version are no reason to stop: they are the defaults again.
     let kept = store.preferences().await?.and_then(|text| serde_json::from_str::<Preferences>(&text).ok());
-    Ok(HttpResponse::Ok().json(kept.unwrap_or_default()))
+    Ok(kept.unwrap_or_default())
+}
+
+/// How numbers are shown.
+pub async fn shown(store: &Store) -> Result<Show, ApiError> {
+    Ok(kept(store).await?.show)
 }
 
 /// Keeps the preferences.

@@ -21,7 +21,7 @@ fn example() -> (Setup, Kit) {
 
 fn read(setup: &mut Setup, evs: [f64; 3]) {
     for (region, ev100) in setup.regions.iter_mut().zip(evs) {
-        region.ambient = Ambient { reading: Reading::Ev(EvReading { ev100 }), surface_stops: 0.0, estimated: false };
+        region.ambient = Ambient::read(Reading::Ev(EvReading { ev100 }));
     }
 }
 
@@ -328,8 +328,8 @@ fn workings_lead_from_the_reading_to_the_power() {
 #[test]
 fn mixed_readings_are_named() {
     let (mut setup, kit) = example();
-    setup.regions[0].ambient.reading = crate::exposure::parse_reading("20000 lx").expect("lux");
-    setup.regions[1].ambient.reading = crate::exposure::parse_reading("1/125 f/4 ISO 100").expect("a camera");
+    setup.regions[0].ambient = Ambient::read(crate::exposure::parse_reading("20000 lx").expect("lux"));
+    setup.regions[1].ambient = Ambient::read(crate::exposure::parse_reading("1/125 f/4 ISO 100").expect("a camera"));
     let plan = solved(&setup, &kit);
     assert!(plan.workings.iter().any(|line| line.says.starts_with("Mixed") && line.gives == "+0.20"));
 }

@@ -10,7 +10,7 @@ fn setup(kit: &Kit, readings: [&str; 3], blend: Blend) -> Setup {
     let mut setup = Setup::new("walk", kit);
     for (region, typed) in setup.regions.iter_mut().zip(readings) {
         let reading = parse_reading(typed).expect("a reading");
-        region.ambient = Ambient { reading, surface_stops: 0.0, estimated: false };
+        region.ambient = Ambient::read(reading);
     }
     setup.blend = blend;
     setup

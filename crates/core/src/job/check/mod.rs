@@ -2,11 +2,20 @@
 
 use std::collections::HashSet;
 
+mod kit;
+mod scene;
+
+use kit::kit;
+pub(crate) use scene::CheckedScene;
+use scene::local_time;
+
 use super::kit::{Camera, Flash, FlashOutput, Kit, Modifier, ModifierSurface};
 use super::problems::{Checker, Problems};
 use super::setup::{Light, Role, Setup};
 use super::{FORMAT, FORMAT_VERSION, Job};
-use crate::exposure::{Ev, Reading, ranges as reading_range};
+pub(crate) use crate::ambient::Known;
+use crate::ambient::{Follower, date_of};
+use crate::exposure::{Ev, Reading, Taken, ranges as reading_range};
 use crate::flash::GuideNumber;
 use crate::modifier::Surface;
 use crate::scale::parsing::range;
@@ -17,8 +26,12 @@ use crate::scale::{Aperture, Dial, Iso, Metres, Power, PowerStep, Setting, Shutt
 pub struct CheckedSetup<'a> {
     pub(crate) setup: &'a Setup,
     pub(crate) camera: &'a Camera,
+    /// Where and when, where it was said.
+    pub(crate) scene: Option<CheckedScene<'a>>,
     /// The light that is there, one a region.
     pub(crate) ambient: Vec<Ev>,
+    /// What it rests on, one a region.
+    pub(crate) known: Vec<Known>,
     pub(crate) behind: usize,
     pub(crate) lit: usize,
     pub(crate) shadow: Option<usize>,
@@ -73,7 +86,7 @@ impl Job {
         c.text("client", &self.client, 0, 120);
         c.text("place", &self.place, 0, 120);
         c.text("notes", &self.notes, 0, 4000);
-        if !is_date(&self.date) {
+        if !self.date.is_empty() && date_of(&self.date).is_err() {
             c.wrong("date", format!("“{}” is not a day: write 2026-08-29, or leave it empty", self.date));
         }
         c.within("kit", |c| kit(c, &self.kit));
@@ -89,30 +102,6 @@ impl Job {
     }
 }
 
-/// Empty, or a day of the proleptic Gregorian calendar as year, month, day.
-fn is_date(text: &str) -> bool {
-    if text.is_empty() {
-        return true;
-    }
-    let parts: Vec<&str> = text.split('-').collect();
-    let [year, month, day] = parts.as_slice() else { return false };
-    let number = |part: &str, length: usize| {
-        (part.len() == length && part.bytes().all(|b| b.is_ascii_digit())).then(|| part.parse::<u32>().ok()).flatten()
-    };
-    let (Some(year), Some(month), Some(day)) = (number(year, 4), number(month, 2), number(day, 2)) else {
-        return false;
-    };
-    let leap = year % 4 == 0 && (year % 100 != 0 || year % 400 == 0);
-    let days = match month {
-        4 | 6 | 9 | 11 => 30,
-        2 if leap => 29,
-        2 => 28,
-        1..=12 => 31,
-        _ => return false,
-    };
-    (1..=days).contains(&day)
-}
-
 impl<'a> CheckedSetup<'a> {
     /// Checks a kit and a setup. Pointers begin with `/kit` and `/setup`.
     ///
@@ -124,89 +113,25 @@ impl<'a> CheckedSetup<'a> {
         let checked = c.within("setup", |c| setup(c, one, of));
         c.done(checked)
     }
+
+    /// The setup.
+    pub fn setup(&self) -> &'a Setup {
+        self.setup
+    }
+
+    /// The light on a region before anything was read: the scene's, or the guess where there is no scene. Nothing where
+    /// there is no such region.
+    pub fn modelled(&self, region_id: &str) -> Option<Ev> {
+        let region = self.setup.regions.iter().find(|region| region.id == region_id)?;
+        let guess = Ev(region.ambient.guess_ev100);
+        Some(self.scene.as_ref().map_or(guess, |scene| scene.now.of(region.role)))
+    }
 }
 
 fn unique<'a>(c: &mut Checker, seen: &mut HashSet<&'a str>, id: &'a str) {
     c.text("id", id, 1, 60);
     if !seen.insert(id) {
         c.wrong("id", format!("“{id}” is there twice: each id must be unique"));
-    }
-}
-
-fn kit(c: &mut Checker, kit: &Kit) {
-    for (field, count, least, most) in [
-        ("cameras", kit.cameras.len(), 1, 40),
-        ("flashes", kit.flashes.len(), 0, 40),
-        ("modifiers", kit.modifiers.len(), 0, 80),
-    ] {
-        if !(least..=most).contains(&count) {
-            c.wrong(field, format!("{count} {field} are not allowed: it must be from {least} to {most}"));
-        }
-    }
-    let mut ids = HashSet::new();
-    c.each("cameras", &kit.cameras, |c, camera| {
-        unique(c, &mut ids, &camera.id);
-        c.text("name", &camera.name, 1, 120);
-        c.within("shutter", |c| {
-            c.number("slowest_s", camera.shutter.slowest_s, &range::SHUTTER_S, "s");
-            c.number("fastest_s", camera.shutter.fastest_s, &range::SHUTTER_S, "s");
-        });
-        c.within("aperture", |c| {
-            c.number("widest_f_number", camera.aperture.widest_f_number, &range::F_NUMBER, "");
-            c.number("smallest_f_number", camera.aperture.smallest_f_number, &range::F_NUMBER, "");
-        });
-        c.within("iso", |c| {
-            c.number("base_iso", camera.iso.base_iso, &range::ISO, "");
-            c.number("highest_iso", camera.iso.highest_iso, &range::ISO, "");
-        });
-        c.number("sync_rated_s", camera.sync_rated_s, &range::SHUTTER_S, "s");
-        c.number("sync_safe_s", camera.sync_safe_s, &range::SHUTTER_S, "s");
-        if camera.sync_safe_s < camera.sync_rated_s * 0.999 {
-            c.wrong("sync_safe_s", "the safe sync must not be faster than the rated one");
-        }
-    });
-    let mut ids = HashSet::new();
-    c.each("modifiers", &kit.modifiers, |c, modifier| {
-        unique(c, &mut ids, &modifier.id);
-        c.text("name", &modifier.name, 1, 120);
-        c.number("loss_stops", modifier.loss_stops, &(-3.0..=8.0), "stops");
-        c.within("surface", |c| match &modifier.surface {
-            ModifierSurface::Bare(_) => {}
-            ModifierSurface::Disc(disc) => c.within("disc", |c| c.number("diameter_m", disc.diameter_m, &SIZE_M, "m")),
-            ModifierSurface::Rectangle(rectangle) => c.within("rectangle", |c| {
-                c.number("width_m", rectangle.width_m, &SIZE_M, "m");
-                c.number("height_m", rectangle.height_m, &SIZE_M, "m");
-            }),
-        });
-    });
-    let mut ids = HashSet::new();
-    c.each("flashes", &kit.flashes, |c, flash| {
-        unique(c, &mut ids, &flash.id);
-        c.text("name", &flash.name, 1, 120);
-        c.within("power", |c| c.number("lowest_stops", flash.power.lowest_stops, &POWER, "stops"));
-        c.within("output", |c| output(c, &flash.output, kit));
-    });
-}
-
-fn output(c: &mut Checker, output: &FlashOutput, kit: &Kit) {
-    match output {
-        FlashOutput::GuideNumberMetres(gn) => c.within("guide_number_metres", |c| {
-            c.number("guide_number_m", gn.guide_number_m, &(1.0..=1000.0), "m");
-            c.text("holds_for", &gn.holds_for, 0, 120);
-        }),
-        FlashOutput::GuideNumberFeet(gn) => c.within("guide_number_feet", |c| {
-            c.number("guide_number_ft", gn.guide_number_ft, &(3.0..=3300.0), "ft");
-            c.text("holds_for", &gn.holds_for, 0, 120);
-        }),
-        FlashOutput::Measured(read) => c.within("measured", |c| {
-            c.number("f_number", read.f_number, &range::F_NUMBER, "");
-            c.number("iso", read.iso, &range::ISO, "");
-            c.number("distance_m", read.distance_m, &DISTANCE_M, "m");
-            c.number("power_stops", read.power_stops, &POWER, "stops");
-            if let Some(id) = &read.modifier_id {
-                found(c, "modifier_id", id, &kit.modifiers, |modifier| &modifier.id);
-            }
-        }),
     }
 }
 
@@ -250,11 +175,19 @@ fn setup<'a>(c: &mut Checker, setup: &'a Setup, kit: &'a Kit) -> Option<CheckedS
     }
     let mut light_found = None;
     c.each("lights", &setup.lights, |c, one| light_found = light(c, one, setup, kit));
+    let scene = match &setup.scene {
+        Some(one) => Some(c.within("scene", |c| scene::scene(c, one))?),
+        None => None,
+    };
     let (behind, lit, camera) = (behind?, lit?, camera?);
+    let followers = followers(setup, scene.as_ref());
+    let (at, now) = (scene.as_ref().map(|scene| scene.light.at), scene.as_ref().map(|scene| scene.now));
     Some(CheckedSetup {
         setup,
         camera,
-        ambient: setup.regions.iter().map(|region| region.ambient.ev100()).collect(),
+        ambient: followers.iter().map(|follower| follower.ev(now.as_ref())).collect(),
+        known: followers.iter().map(|follower| follower.known(at, now.as_ref())).collect(),
+        scene,
         behind,
         lit,
         shadow,
@@ -272,6 +205,12 @@ fn setup<'a>(c: &mut Checker, setup: &'a Setup, kit: &'a Kit) -> Option<CheckedS
     })
 }
 
+/// How each region's light goes on from what is known of it.
+pub(crate) fn followers(setup: &Setup, scene: Option<&CheckedScene<'_>>) -> Vec<Follower> {
+    let light = scene.map(|scene| &scene.light);
+    setup.regions.iter().map(|region| Follower::new(&region.ambient, region.role, light)).collect()
+}
+
 type RegionsFound = (Option<usize>, Option<usize>, Option<usize>);
 
 fn regions(c: &mut Checker, setup: &Setup) -> RegionsFound {
@@ -283,18 +222,11 @@ fn regions(c: &mut Checker, setup: &Setup) -> RegionsFound {
         unique(c, &mut ids, &region.id);
         c.text("name", &region.name, 1, 120);
         c.within("ambient", |c| {
-            c.number("surface_stops", region.ambient.surface_stops, &reading_range::SURFACE, "stops");
-            c.within("reading", |c| match &region.ambient.reading {
-                Reading::Ev(read) => c.within("ev", |c| c.number("ev100", read.ev100, &reading_range::EV, "")),
-                Reading::Lux(read) => c.within("lux", |c| {
-                    c.number("illuminance_lux", read.illuminance_lux, &reading_range::LUX, "lx");
-                }),
-                Reading::Camera(said) => c.within("camera", |c| {
-                    c.number("shutter_s", said.shutter_s, &range::SHUTTER_S, "s");
-                    c.number("f_number", said.f_number, &range::F_NUMBER, "");
-                    c.number("iso", said.iso, &range::ISO, "");
-                }),
-            });
+            c.number("guess_ev100", region.ambient.guess_ev100, &reading_range::EV, "");
+            if region.ambient.readings.len() > 60 {
+                c.wrong("readings", format!("{} readings are too many: at most 60", region.ambient.readings.len()));
+            }
+            c.each("readings", &region.ambient.readings, taken);
         });
     });
     let role = |role| setup.regions.iter().position(|region| region.role == role);
@@ -305,6 +237,26 @@ fn regions(c: &mut Checker, setup: &Setup) -> RegionsFound {
         }
     }
     (behind, lit, role(Role::ShadowSide))
+}
+
+fn taken(c: &mut Checker, taken: &Taken) {
+    c.number("surface_stops", taken.surface_stops, &reading_range::SURFACE, "stops");
+    c.text("place", &taken.place, 0, 120);
+    if let Some(at) = &taken.at {
+        c.within("at", |c| local_time(c, at));
+    }
+    c.within("reading", |c| match &taken.reading {
+        Reading::Ev(read) => c.within("ev", |c| c.number("ev100", read.ev100, &reading_range::EV, "")),
+        Reading::Lux(read) => c.within("lux", |c| {
+            c.number("illuminance_lux", read.illuminance_lux, &reading_range::LUX, "lx");
+        }),
+        Reading::Camera(said) => c.within("camera", |c| {
+            c.number("shutter_s", said.shutter_s, &range::SHUTTER_S, "s");
+            c.number("f_number", said.f_number, &range::F_NUMBER, "");
+            c.number("iso", said.iso, &range::ISO, "");
+            c.number("compensation_stops", said.compensation_stops, &reading_range::COMPENSATION, "stops");
+        }),
+    });
 }
 
 fn light<'a>(c: &mut Checker, light: &'a Light, setup: &'a Setup, kit: &'a Kit) -> Option<CheckedLight<'a>> {

@@ -1,5 +1,6 @@
 //! The API of a running Tolva: good, bad, oversized and foreign requests.
 
+mod light;
 mod running;
 
 use reqwest::StatusCode;
@@ -8,7 +9,7 @@ use running::Running;
 use serde_json::{Value, json};
 
 fn example() -> Value {
-    serde_json::from_str(include_str!("../../../demo/ropeworks-open-day.json")).expect("the demo data")
+    serde_json::from_str(include_str!("../../../../demo/ropeworks-open-day.json")).expect("the demo data")
 }
 
 fn solve_request() -> Value {

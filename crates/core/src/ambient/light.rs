@@ -1,0 +1,371 @@
+//! The light of a scene at any instant: on the lit side, on the shadow side and behind.
+
+use jiff::Timestamp;
+use jiff::tz::TimeZone;
+
+use super::{Daylight, Skyline, Spot, Sun, WrongTime, daylight, zone};
+use crate::exposure::{Ev, IncidentReceptor};
+use crate::job::{BehindWhat, Role, Scene, Surroundings, Weather};
+
+/// How far each cheek is turned from where the face looks; the brighter one is the lit side. Common practice, no source.
+const CHEEK_DEG: f64 = 45.0;
+/// The reflectance of usual ground, of snow, of dry sand, of water and of a dark street. From memory.
+const GROUND: f64 = 0.2;
+const SNOW: f64 = 0.8;
+const SAND: f64 = 0.4;
+const WATER: f64 = 0.08;
+const DARK_GROUND: f64 = 0.1;
+/// The part of the sky left under trees, under an awning, in a narrow street. Common practice, no source.
+const SKY_UNDER_TREES: f64 = 0.25;
+const SKY_UNDER_AWNING: f64 = 0.35;
+const SKY_IN_STREET: f64 = 0.3;
+/// A frame with this much of it sunlit behind a shaded subject is still treated as in shade: common practice, no source
+/// ("15 to 20 %").
+pub(crate) const SUNLIT_STILL_SHADE: std::ops::RangeInclusive<f64> = 15.0..=20.0;
+/// How far the shadow side and what lies behind are under a lamp's light, where nothing was read. Common practice.
+const UNDER_LAMPS: f64 = 1.0;
+
+/// A scene that was found good, ready to give its light at any instant.
+#[derive(Clone, Debug)]
+pub struct SceneLight {
+    /// Where.
+    pub spot: Spot,
+    /// The zone its clocks keep.
+    pub zone: TimeZone,
+    /// The hour of the scene.
+    pub at: Timestamp,
+    facing_deg: f64,
+    skyline: Skyline,
+    sky_on_level: f64,
+    /// The part of the sky seen by what faces as the subject does, and by a cheek turned left and right of that.
+    sky_ahead: f64,
+    sky_left: f64,
+    sky_right: f64,
+    cloud: Cloud,
+    surroundings: Surroundings,
+    behind: crate::job::Behind,
+}
+
+#[derive(Clone, Debug)]
+enum Cloud {
+    Steady(f64),
+    Hours(Vec<(Timestamp, f64)>),
+}
+
+/// The light of a scene at an instant.
+#[derive(Clone, Copy, Debug, PartialEq)]
+pub struct LightNow {
+    /// Where the sun stands.
+    pub sun: Sun,
+    /// Whether it is over the skyline.
+    pub sun_shows: bool,
+    /// Eighths of cloud.
+    pub cloud_eighths: f64,
+    /// On the side the ambient lights more.
+    pub lit: Ev,
+    /// On the side it lights less.
+    pub shadow: Ev,
+    /// Of what lies behind.
+    pub behind: Ev,
+}
+
+impl LightNow {
+    /// The exposure value of a role's region.
+    pub fn of(&self, role: Role) -> Ev {
+        match role {
+            Role::LitSide => self.lit,
+            Role::ShadowSide => self.shadow,
+            Role::Behind => self.behind,
+        }
+    }
+}
+
+impl SceneLight {
+    /// A checked scene's light.
+    ///
+    /// # Errors
+    /// An hour that is none, in a zone that is known or not. Numbers are checked by [`crate::job`].
+    pub fn new(scene: &Scene) -> Result<Self, WrongTime> {
+        let zone = zone(&scene.site.time_zone)?;
+        let at = scene.at.instant(&zone)?;
+        let skyline = Skyline::new(&scene.horizon);
+        let cloud = match &scene.weather {
+            Weather::Steady(steady) => Cloud::Steady(steady.cloud_eighths),
+            Weather::Forecast(forecast) => {
+                let hour = |hour: &crate::job::CloudHour| Some((hour.utc.parse().ok()?, hour.cloud_eighths));
+                Cloud::Hours(forecast.hours.iter().filter_map(hour).collect())
+            }
+        };
+        Ok(Self {
+            spot: Spot {
+                latitude_deg: scene.site.latitude_deg,
+                longitude_deg: scene.site.longitude_deg,
+                elevation_m: scene.site.elevation_m,
+            },
+            zone,
+            at,
+            facing_deg: scene.facing_deg,
+            sky_on_level: skyline.sky_on_level(),
+            sky_ahead: skyline.sky_on_face(scene.facing_deg),
+            sky_left: skyline.sky_on_face(scene.facing_deg - CHEEK_DEG),
+            sky_right: skyline.sky_on_face(scene.facing_deg + CHEEK_DEG),
+            skyline,
+            cloud,
+            surroundings: scene.surroundings,
+            behind: scene.behind,
+        })
+    }
+
+    /// Eighths of cloud at an instant: even between a forecast's hours, and as its ends before and after them.
+    pub fn cloud_eighths(&self, at: Timestamp) -> f64 {
+        match &self.cloud {
+            Cloud::Steady(eighths) => *eighths,
+            Cloud::Hours(hours) => {
+                let after = hours.partition_point(|(hour, _)| *hour <= at);
+                match (after.checked_sub(1).map(|before| hours[before]), hours.get(after)) {
+                    (Some((from, a)), Some((to, b))) => {
+                        let share = super::minutes_between(from, at) / super::minutes_between(from, *to);
+                        a + (b - a) * share
+                    }
+                    (Some((_, only)), None) | (None, Some(&(_, only))) => only,
+                    (None, None) => 0.0,
+                }
+            }
+        }
+    }
+
+    /// Whether there is daylight in this scene at all.
+    pub fn is_daylight(&self) -> bool {
+        !matches!(self.surroundings, Surroundings::Artificial(_))
+    }
+
+    /// Whether a sun shows over the skyline.
+    pub fn shows(&self, sun: Sun) -> bool {
+        self.skyline.shows(sun)
+    }
+
+    /// The part of the sky over the subject that nothing stands before, of level ground's light under an even sky.
+    pub fn sky_overhead(&self) -> f64 {
+        self.sky_on_level * self.around_subject().1
+    }
+
+    /// Whether the surroundings keep the sun off the subject.
+    pub fn subject_in_shade(&self) -> bool {
+        self.is_daylight() && !self.around_subject().2
+    }
+
+    /// What stands in the way.
+    pub fn skyline(&self) -> &Skyline {
+        &self.skyline
+    }
+
+    /// The light at an instant.
+    pub fn at(&self, at: Timestamp) -> LightNow {
+        self.under(self.spot.sun(at), at)
+    }
+
+    /// The light at an instant, under a sun that is known.
+    pub fn under(&self, sun: Sun, at: Timestamp) -> LightNow {
+        self.light(sun, self.shows(sun), self.cloud_eighths(at))
+    }
+
+    /// The same with a cloud before the sun.
+    pub fn with_sun_hidden(&self, at: Timestamp) -> LightNow {
+        self.light(self.spot.sun(at), false, self.cloud_eighths(at))
+    }
+
+    fn light(&self, sun: Sun, sun_shows: bool, cloud_eighths: f64) -> LightNow {
+        let now = |lit, shadow, behind| LightNow { sun, sun_shows, cloud_eighths, lit, shadow, behind };
+        if let Surroundings::Artificial(lamps) = self.surroundings {
+            let ev = lamps.light.ev();
+            let under = ev - crate::scale::Stops(UNDER_LAMPS);
+            return now(ev, under, under);
+        }
+        let whole = daylight(sun, cloud_eighths);
+        let open = if sun_shows { whole } else { whole.without_sun() };
+        let (ground, subject_sky, in_sun) = self.around_subject();
+        let at_subject = if in_sun { open } else { open.without_sun() };
+        let cheek = |turned: f64, sky_seen: f64| {
+            // The ground before the subject lies in the same light as the subject.
+            let (facing, sky) = (self.facing_deg + turned, subject_sky * sky_seen);
+            Ev::from_lux(face_lux(at_subject, sun, facing, sky, ground, self.sky_on_level), FLAT)
+        };
+        let behind_in_sun = in_sun || self.behind.sunlit_percent > *SUNLIT_STILL_SHADE.end();
+        let shaded_behind = !in_sun && !behind_in_sun;
+        let there = if behind_in_sun { open } else { open.without_sun() };
+        let sky_there = if shaded_behind { subject_sky } else { 1.0 };
+        let behind = match self.behind.what {
+            BehindWhat::Upright => {
+                let sky = sky_there * self.sky_ahead;
+                Ev::from_lux(face_lux(there, sun, self.facing_deg, sky, ground, self.sky_on_level), FLAT)
+            }
+            BehindWhat::Ground => {
+                Ev::from_lux(there.direct_level_lux + there.sky_lux * self.sky_on_level * sky_there, FLAT)
+            }
+            BehindWhat::Sky => sky_ev(whole),
+        };
+        let (one, other) = (cheek(-CHEEK_DEG, self.sky_left), cheek(CHEEK_DEG, self.sky_right));
+        // The lit side is the brighter one, whichever way a wall before it turns that.
+        let (lit, shadow) = if one >= other { (one, other) } else { (other, one) };
+        now(lit, shadow, behind)
+    }
+
+    /// What is around the subject: the ground's reflectance, the part of the sky it sees, and whether the sun reaches it.
+    fn around_subject(&self) -> (f64, f64, bool) {
+        match self.surroundings {
+            Surroundings::OpenGround | Surroundings::Artificial(_) => (GROUND, 1.0, true),
+            Surroundings::Snow => (SNOW, 1.0, true),
+            Surroundings::Sand => (SAND, 1.0, true),
+            Surroundings::Water => (WATER, 1.0, true),
+            Surroundings::OpenShade(shade) => (GROUND, (shade.sky_percent / 100.0).max(0.01), false),
+            Surroundings::Trees => (GROUND, SKY_UNDER_TREES, false),
+            Surroundings::Awning => (GROUND, SKY_UNDER_AWNING, false),
+            Surroundings::DarkStreet => (DARK_GROUND, SKY_IN_STREET, false),
+        }
+    }
+}
+
+const FLAT: f64 = 250.0;
+
+/// One bearing less another, −180 to 180: positive is clockwise.
+pub(crate) fn bearing_apart(bearing_deg: f64, from_deg: f64) -> f64 {
+    (bearing_deg - from_deg + 180.0).rem_euclid(360.0) - 180.0
+}
+
+/// On a vertical face: `E = E_dn·max(0, cos i) + ½·v·E_sky + ½·ρ·E_level`, from the definition of illuminance under an
+/// even sky over even ground. `sky` is v, the part of the sky the face sees; `sky_on_level` that of the ground.
+fn face_lux(light: Daylight, sun: Sun, facing_deg: f64, sky: f64, ground: f64, sky_on_level: f64) -> f64 {
+    let direct = light.direct_normal_lux * incidence(sun, facing_deg).max(0.0);
+    let level = light.direct_level_lux + light.sky_lux * sky_on_level * sky.min(1.0);
+    direct + 0.5 * sky * light.sky_lux + 0.5 * ground * level
+}
+
+/// The cosine of the angle between the sun and the normal of a vertical face.
+pub fn incidence(sun: Sun, facing_deg: f64) -> f64 {
+    sun.apparent_altitude_deg.to_radians().cos() * bearing_apart(sun.azimuth_deg, facing_deg).to_radians().cos()
+}
+
+/// What a receptor held upright and pointed at a bearing collects, in lux: a flat one weighs the direct light by cos θ,
+/// a dome by (1 + cos θ)/2. Source: physics of a hemispherical receptor; common form.
+pub fn receptor_lux(light: Daylight, sun: Sun, pointed_deg: f64, receptor: IncidentReceptor) -> f64 {
+    let cos = incidence(sun, pointed_deg);
+    let direct = match receptor {
+        IncidentReceptor::Flat => cos.max(0.0),
+        IncidentReceptor::Dome => f64::midpoint(1.0, cos),
+    };
+    light.direct_normal_lux * direct + 0.5 * light.sky_lux + 0.5 * GROUND * light.total_lux()
+}
+
+/// A clear or grey sky low over the horizon, read by a spot meter: an even sky's luminance is E/π, and L = 0.125·2^EV.
+/// The true sky is brighter towards the sun and darker away from it: an estimate. Source: ISO 2720 for K = 12.5.
+fn sky_ev(light: Daylight) -> Ev {
+    Ev((light.sky_lux / std::f64::consts::PI / 0.125).log2())
+}
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+    use crate::ambient::{LocalTime, TypicalLight};
+    use crate::job::{Artificial, Behind, OpenShade, Site, SteadyCloud};
+    use rstest::rstest;
+
+    /// 60° north, a summer afternoon: the sun stands in the west-south-west.
+    fn scene(time: &str) -> Scene {
+        let site = Site {
+            name: String::new(),
+            latitude_deg: 60.0,
+            longitude_deg: 25.0,
+            elevation_m: 0.0,
+            time_zone: "Europe/Helsinki".to_owned(),
+        };
+        let at = LocalTime { date: "2026-06-21".to_owned(), time: time.to_owned(), second_time: false };
+        Scene { facing_deg: 250.0, ..Scene::new(site, at) }
+    }
+
+    fn light(scene: &Scene) -> LightNow {
+        let light = SceneLight::new(scene).expect("a good scene");
+        light.at(light.at)
+    }
+
+    #[test]
+    fn a_face_in_the_sun_has_a_lit_and_a_shadow_side() {
+        let now = light(&Scene { facing_deg: 200.0, ..scene("17:30") });
+        assert!(now.sun_shows && (now.sun.azimuth_deg - 260.0).abs() < 10.0, "{:?}", now.sun);
+        assert!((14.0..15.6).contains(&now.lit.0), "{now:?}");
+        assert!((now.lit - now.shadow).0 > 1.5, "{now:?}");
+    }
+
+    #[test]
+    fn back_to_the_sun_the_face_lies_in_its_own_shade() {
+        let front = light(&scene("17:00"));
+        let back = light(&Scene { facing_deg: 70.0, ..scene("17:00") });
+        assert!((front.lit - back.lit).0 > 2.0, "{front:?} {back:?}");
+        assert!((back.lit - back.shadow).0 < 0.1);
+    }
+
+    /// Handbook exposure values (ANSI PH2.7, from memory), with a stop of room: bright cloud 13, heavy overcast and open
+    /// shade 12.
+    #[rstest]
+    #[case(Surroundings::OpenShade(OpenShade { sky_percent: 60.0 }), 0.0, 12.0)]
+    #[case(Surroundings::OpenGround, 6.0, 13.0)]
+    #[case(Surroundings::OpenGround, 8.0, 12.0)]
+    fn handbook_values(#[case] surroundings: Surroundings, #[case] cloud_eighths: f64, #[case] ev: f64) {
+        let weather = Weather::Steady(SteadyCloud { cloud_eighths });
+        let now = light(&Scene { weather, surroundings, ..scene("13:20") });
+        assert!((now.lit.0 - ev).abs() < 1.0, "{now:?}");
+    }
+
+    #[test]
+    fn snow_lifts_the_shadow_side() {
+        let plain = light(&Scene { facing_deg: 200.0, ..scene("17:30") });
+        let snow = light(&Scene { facing_deg: 200.0, surroundings: Surroundings::Snow, ..scene("17:30") });
+        assert!((snow.shadow - plain.shadow).0 > 0.5 && snow.lit > plain.lit);
+    }
+
+    /// Up to a fifth of the frame sunlit behind: treated as in shade; more: as in sun (common practice).
+    #[rstest]
+    #[case(15.0, false)]
+    #[case(20.0, false)]
+    #[case(21.0, true)]
+    #[case(80.0, true)]
+    fn how_much_of_the_frame_behind_is_sunlit(#[case] sunlit_percent: f64, #[case] as_in_sun: bool) {
+        let shade = Surroundings::OpenShade(OpenShade { sky_percent: 60.0 });
+        let behind = Behind { what: BehindWhat::Upright, sunlit_percent };
+        let now = light(&Scene { surroundings: shade, behind, ..scene("17:00") });
+        assert_eq!((now.behind - now.lit).0 > 1.5, as_in_sun, "{now:?}");
+    }
+
+    #[test]
+    fn lamps_do_not_follow_the_sun() {
+        let lamps = Surroundings::Artificial(Artificial { light: TypicalLight::Home, mains_hz: 50.0 });
+        let (noon, night) = (
+            light(&Scene { surroundings: lamps, ..scene("13:00") }),
+            light(&Scene { surroundings: lamps, ..scene("23:59") }),
+        );
+        assert_eq!((noon.lit, noon.behind), (night.lit, night.behind));
+        assert!((noon.lit.0 - 6.0).abs() < 1e-12);
+    }
+
+    #[test]
+    fn cloud_goes_evenly_between_the_hours_of_a_forecast() {
+        let hours = [("2026-06-21T12:00:00Z", 2.0), ("2026-06-21T13:00:00Z", 6.0)];
+        let hours = hours.map(|(utc, cloud_eighths)| crate::job::CloudHour { utc: utc.to_owned(), cloud_eighths });
+        let forecast =
+            crate::job::ForecastCloud { source: "made up".to_owned(), simulated: true, hours: hours.to_vec() };
+        let light = SceneLight::new(&Scene { weather: Weather::Forecast(forecast), ..scene("12:00") }).expect("good");
+        let cloud = |utc: &str| light.cloud_eighths(utc.parse().expect("an instant"));
+        assert!((cloud("2026-06-21T12:15:00Z") - 3.0).abs() < 1e-9);
+        assert!((cloud("2026-06-21T09:00:00Z") - 2.0).abs() < 1e-9);
+        assert!((cloud("2026-06-21T19:00:00Z") - 6.0).abs() < 1e-9);
+    }
+
+    /// (1 + cos θ)/2 of a dome: all of a light before it, half of one beside it, none of one behind it.
+    #[test]
+    fn what_a_dome_collects() {
+        let sun = |azimuth_deg| Sun { true_altitude_deg: 0.0, apparent_altitude_deg: 0.0, azimuth_deg };
+        let light = Daylight { direct_normal_lux: 1000.0, direct_level_lux: 0.0, sky_lux: 0.0 };
+        let dome = |azimuth| receptor_lux(light, sun(azimuth), 0.0, IncidentReceptor::Dome);
+        assert!((dome(0.0) - 1000.0).abs() < 1e-6 && (dome(90.0) - 500.0).abs() < 1e-6 && dome(180.0).abs() < 1e-6);
+        assert!(receptor_lux(light, sun(90.0), 0.0, IncidentReceptor::Flat).abs() < 1e-6);
+    }
+}

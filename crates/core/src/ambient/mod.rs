@@ -1,0 +1,27 @@
+//! The light that is already there: where the sun stands, what sun and sky give on a face and behind it, what stands in
+//! the way, typical lamps, and how all of it falls.
+
+mod aim;
+mod follow;
+mod horizon;
+mod light;
+mod moment;
+mod sky;
+mod strip;
+mod sun;
+mod track;
+mod typical;
+
+pub use aim::{LensAndSun, SunSide, compass_point, shadow_length_m, sun_side};
+pub(crate) use follow::{Follower, Known};
+pub use horizon::Skyline;
+pub use light::{LightNow, SceneLight, incidence, receptor_lux};
+pub(crate) use light::{SUNLIT_STILL_SHADE, bearing_apart};
+pub(crate) use moment::date_of;
+pub use moment::{LocalTime, WrongTime, clock, day, minutes_between, span_label, zone};
+pub use sky::{Daylight, air_mass, clear_total_lux, daylight};
+pub use strip::{DayEvent, DayStrip, HourMark, ReadingOnStrip, Spell, Stretch, SunEvent};
+pub(crate) use strip::{Lane, NextTurn, day_strip, next_turn};
+pub use sun::{Air, Spot, Sun, SunTimes};
+pub use track::SunTrack;
+pub use typical::{TypicalLight, flicker_shows};

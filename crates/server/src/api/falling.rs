@@ -1,0 +1,84 @@
+//! Falling light: the timetable of a setup, and as files.
+
+use actix_web::http::StatusCode;
+use actix_web::http::header::CONTENT_DISPOSITION;
+use actix_web::web::{Data, Path};
+use actix_web::{HttpResponse, get, post};
+use serde::Deserialize;
+use tolva_core::blend::{Show, Timetable, falling};
+use tolva_core::job::{Kit, Setup};
+use tolva_store::Store;
+use utoipa::ToSchema;
+
+use super::body::Body;
+use super::preferences::shown;
+use super::problem::{ApiError, ProblemDocument};
+use crate::timetable as files;
+
+/// A setup whose timetable is asked for.
+#[derive(Debug, Deserialize, ToSchema)]
+#[serde(deny_unknown_fields)]
+pub struct FallingRequest {
+    /// The setup, with its place and hour.
+    setup: Setup,
+    /// The kit it refers to.
+    kit: Kit,
+    /// How numbers are shown.
+    #[serde(default)]
+    show: Show,
+}
+
+/// When to change what as the light falls, so that the blend stays as it is wished.
+#[utoipa::path(
+    operation_id = "falling",
+    request_body = FallingRequest,
+    responses(
+        (status = OK, description = "The timetable", body = Timetable),
+        (status = UNPROCESSABLE_ENTITY, description = "A field is wrong", body = ProblemDocument, content_type = "application/problem+json"),
+    )
+)]
+#[post("/api/falling")]
+pub async fn timetable(body: Body<FallingRequest>) -> Result<HttpResponse, ApiError> {
+    let FallingRequest { setup, kit, show } = body.0;
+    Ok(HttpResponse::Ok().json(falling(&setup, &kit, show)?))
+}
+
+/// The timetable of a setup that is kept, as a calendar with alarms.
+#[utoipa::path(
+    operation_id = "falling_calendar",
+    responses((status = OK, description = "iCalendar (RFC 5545)", body = String, content_type = "text/calendar"))
+)]
+#[get("/api/jobs/{id}/setups/{setup}/falling.ics")]
+pub async fn calendar(at: Path<(String, String)>, store: Data<Store>) -> Result<HttpResponse, ApiError> {
+    let (found, title) = of_kept(&at, &store).await?;
+    Ok(file("text/calendar; charset=utf-8", "ics", files::calendar(&found, &title, jiff::Timestamp::now())))
+}
+
+/// The timetable of a setup that is kept, as a table.
+#[utoipa::path(
+    operation_id = "falling_table",
+    responses((status = OK, description = "CSV (RFC 4180)", body = String, content_type = "text/csv"))
+)]
+#[get("/api/jobs/{id}/setups/{setup}/falling.csv")]
+pub async fn table(at: Path<(String, String)>, store: Data<Store>) -> Result<HttpResponse, ApiError> {
+    let (found, _) = of_kept(&at, &store).await?;
+    Ok(file("text/csv; charset=utf-8", "csv", files::csv(&found)))
+}
+
+async fn of_kept(at: &(String, String), store: &Store) -> Result<(Timetable, String), ApiError> {
+    let (id, wanted) = at;
+    let job = store.job(id).await?.job;
+    let Some(setup) = job.setups.iter().find(|setup| &setup.id == wanted) else {
+        let problem = ProblemDocument::new(StatusCode::NOT_FOUND, "No such setup");
+        return Err(problem.saying(format!("there is no setup “{wanted}” in this job")).into());
+    };
+    let found = falling(setup, &job.kit, shown(store).await?)?;
+    Ok((found, format!("{}: {}", job.name, setup.name)))
+}
+
+fn file(kind: &str, ending: &str, body: String) -> HttpResponse {
+    HttpResponse::Ok()
+        .content_type(kind)
+        .insert_header((CONTENT_DISPOSITION, format!("attachment; filename=\"falling-light.{ending}\"")))
+        .body(body)
+}

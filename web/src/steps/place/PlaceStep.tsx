@@ -1,0 +1,218 @@
+import styled from 'styled-components';
+import type { Here, Plan, Scene } from '../../api/client';
+import { narrow } from '../../app/theme';
+import { DayStrip } from '../../instruments/day-strip/DayStrip';
+import { useDay } from '../../instruments/day-strip/useDay';
+import { useJob, useSetup } from '../../jobs/JobContext';
+import { Grid, Lead, Panel, Title } from '../../ui/Panel';
+import { TextField } from '../../ui/TextField';
+import { TypedField } from '../../ui/TypedField';
+import { Compass } from './Compass';
+import { Horizon } from './Horizon';
+import { PlaceFinder } from './PlaceFinder';
+import { SurroundingsForm } from './SurroundingsForm';
+import { useScene } from './useScene';
+import { WeatherForm } from './WeatherForm';
+import { WhenFields } from './WhenFields';
+
+const Columns = styled.div`
+  display: grid;
+  grid-template-columns: minmax(0, 1fr) 236px;
+  gap: 18px;
+  margin-bottom: 6px;
+  ${narrow} {
+    grid-template-columns: minmax(0, 1fr);
+  }
+`;
+const Stack = styled.div`
+  display: flex;
+  flex-direction: column;
+  gap: 10px;
+`;
+const Head = styled.div`
+  display: flex;
+  flex-wrap: wrap;
+  align-items: baseline;
+  gap: 0 14px;
+  > * {
+    margin: 0;
+  }
+`;
+const Facts = styled.dl`
+  display: grid;
+  grid-template-columns: 66px 1fr;
+  gap: 2px 8px;
+  font-size: 14px;
+  line-height: 1.3;
+  dt {
+    color: var(--quiet);
+  }
+`;
+const Credit = styled.p`
+  font-size: 12.5px;
+  color: var(--quiet);
+  margin-top: 12px;
+`;
+
+/** Where, when, which way the subject faces; how the light goes over the day. */
+export function PlaceStep({ plan }: { plan: Plan }) {
+  const { scene } = useScene();
+  if (!scene || !plan.here) return <NoPlace />;
+  return <Placed plan={plan} scene={scene} here={plan.here} />;
+}
+
+function NoPlace() {
+  return (
+    <Panel>
+      <Title>Place and hour</Title>
+      <Lead>
+        Say where, and Tolva works out the sun and the sky there at any hour, offline: how bright both sides of the face
+        and what lies behind are before anything is read, how a reading goes on from when it was taken, and when to
+        change what as the light falls. Nobody needs it: readings alone will do.
+      </Lead>
+      <PlaceFinder label="A name, coordinates, or a file with a point in it" />
+      <Credits />
+    </Panel>
+  );
+}
+
+function Placed({ plan, scene, here }: { plan: Plan; scene: Scene; here: Here }) {
+  const { setup, kit } = useSetup();
+  const day = useDay(setup, kit);
+  return (
+    <Stack>
+      <Panel>
+        <Columns>
+          <Stack>
+            <Head>
+              <Title>Place and hour</Title>
+              <p>
+                <strong>{scene.site.name || 'Unnamed place'}</strong>, {here.zone}
+              </p>
+            </Head>
+            <WhenFields scene={scene} here={here} />
+            <Facts>
+              <dt>Sun</dt>
+              <dd>{here.sun}</dd>
+              <dt>Lights</dt>
+              <dd>{here.side}</dd>
+              {here.shadow && (
+                <>
+                  <dt>Shadow</dt>
+                  <dd>of a person of 1.8 m: {here.shadow}</dd>
+                </>
+              )}
+              <dt>Light</dt>
+              <dd>{here.spread}</dd>
+              {here.changes.length > 0 && (
+                <>
+                  <dt>Changes</dt>
+                  <dd>
+                    {here.changes.map((one) => (
+                      <div key={one}>{one}</div>
+                    ))}
+                  </dd>
+                </>
+              )}
+            </Facts>
+          </Stack>
+          <Compass scene={scene} here={here} day={day} />
+        </Columns>
+        {day && <DayStrip day={day} here={here} clock={scene.at.time} rail={plan.rail} />}
+      </Panel>
+      <Panel>
+        <Grid $min={300}>
+          <WeatherForm scene={scene} />
+          <SurroundingsForm scene={scene} here={here} />
+        </Grid>
+      </Panel>
+      <Panel>
+        <Horizon scene={scene} />
+      </Panel>
+      <Panel>
+        <SiteForm scene={scene} />
+        <Credits />
+      </Panel>
+    </Stack>
+  );
+}
+
+/** The place in numbers, and another one. */
+function SiteForm({ scene }: { scene: Scene }) {
+  const { id } = useJob();
+  const { put, goTo } = useScene();
+  const { site } = scene;
+  return (
+    <Stack>
+      <h3>The place</h3>
+      <PlaceFinder label="Another place: a name or coordinates" />
+      <Grid $min={150}>
+        <TextField
+          name="Called"
+          value={site.name ?? ''}
+          onChange={(name) => put('Name of the place', { site: { ...site, name } })}
+        />
+        <TypedField
+          name="Latitude, degrees"
+          as="number"
+          value={site.latitude_deg}
+          keptAs={`${id}/latitude`}
+          least={-90}
+          most={90}
+          allowed="from −90 to 90 degrees"
+          onValue={({ value }) => goTo({ ...site, latitude_deg: value })}
+        />
+        <TypedField
+          name="Longitude, degrees"
+          as="number"
+          value={site.longitude_deg}
+          keptAs={`${id}/longitude`}
+          least={-180}
+          most={180}
+          allowed="from −180 to 180 degrees"
+          onValue={({ value }) => goTo({ ...site, longitude_deg: value })}
+        />
+        <TypedField
+          name="Above the sea"
+          as="length"
+          value={site.elevation_m ?? 0}
+          keptAs={`${id}/elevation`}
+          least={-500}
+          most={9000}
+          allowed="from −500 to 9000 m"
+          onValue={({ value }) => put('Altitude', { site: { ...site, elevation_m: value } })}
+        />
+        <TypedField
+          name="Subject faces, degrees"
+          as="number"
+          value={scene.facing_deg}
+          keptAs={`${id}/facing`}
+          least={0}
+          most={360}
+          step={5}
+          allowed="from 0 to 360 degrees, clockwise from true north"
+          onValue={({ value }) => put('Subject turned', { facing_deg: value })}
+        />
+        <TypedField
+          name="Lens, mm on full frame"
+          as="number"
+          value={scene.lens_mm ?? 85}
+          keptAs={`${id}/lens`}
+          least={8}
+          most={1200}
+          allowed="from 8 to 1200 mm"
+          onValue={({ value }) => put('Lens', { lens_mm: value })}
+        />
+      </Grid>
+    </Stack>
+  );
+}
+
+function Credits() {
+  return (
+    <Credit>
+      Towns: GeoNames, CC BY 4.0. Outlines of time zones: OpenStreetMap contributors, ODbL. Both ship with Tolva.
+      Bearings are from true north: a magnetic compass may be some degrees off.
+    </Credit>
+  );
+}

@@ -1,0 +1,82 @@
+import { CloudSun } from 'lucide-react';
+import { useState } from 'react';
+import styled from 'styled-components';
+import { answered, api, ApiProblem, type Scene } from '../../api/client';
+import { useJob } from '../../jobs/JobContext';
+import { Button } from '../../ui/Button';
+import { Notice } from '../../ui/Panel';
+import { TypedField } from '../../ui/TypedField';
+import { useScene } from './useScene';
+
+const Stack = styled.div`
+  display: flex;
+  flex-direction: column;
+  gap: 10px;
+  align-items: flex-start;
+  > :not(button) {
+    width: 100%;
+  }
+`;
+
+/** Cloud by hand, or as a forecast gave it. */
+export function WeatherForm({ scene }: { scene: Scene }) {
+  const { id } = useJob();
+  const { put } = useScene();
+  const [wrong, setWrong] = useState<string>();
+  const { weather } = scene;
+  const forecast = 'forecast' in weather ? weather.forecast : undefined;
+  const ask = async () => {
+    try {
+      const body = { site: scene.site, date: scene.at.date };
+      put('Forecast', { weather: { forecast: await answered(api.POST('/api/forecast', { body })) } });
+      setWrong(undefined);
+    } catch (failure) {
+      setWrong(failure instanceof ApiProblem ? failure.message : 'The forecast does not answer.');
+    }
+  };
+  return (
+    <Stack>
+      <h3>Weather</h3>
+      {forecast ? (
+        <>
+          <p>
+            Cloud hour by hour from “{forecast.source}”{forecast.simulated && ', made up: no real weather'}.
+          </p>
+          <Button
+            onPress={() =>
+              put('Cloud by hand', {
+                weather: { steady: { cloud_eighths: Math.round(forecast.hours[12]?.cloud_eighths ?? 0) } },
+              })
+            }
+          >
+            By hand instead
+          </Button>
+        </>
+      ) : (
+        <>
+          <TypedField
+            name="Cloud, eighths of the sky"
+            as="number"
+            value={'steady' in weather ? weather.steady.cloud_eighths : 0}
+            keptAs={`${id}/cloud`}
+            step={1}
+            least={0}
+            most={8}
+            allowed="from 0, clear, to 8, overcast"
+            hint="0 clear, 4 partly cloudy, 8 overcast"
+            onValue={({ value }) => put('Cloud', { weather: { steady: { cloud_eighths: value } } })}
+          />
+          <Button onPress={() => void ask()}>
+            <CloudSun size={16} aria-hidden /> Simulated forecast
+          </Button>
+        </>
+      )}
+      {wrong && (
+        <Notice role="alert">
+          <strong>No forecast. </strong>
+          {wrong}
+        </Notice>
+      )}
+    </Stack>
+  );
+}
