@@ -33,6 +33,8 @@ enum Task {
     Queries,
     /// Makes the list of the world's towns from the npm package it comes from.
     Places,
+    /// Dragging the hour in a browser: from the pointer's move to the frame that shows it.
+    Drag,
     /// The speed of one plan, and of `solve` against a bare echo over loopback.
     Bench,
 }
@@ -44,10 +46,11 @@ fn main() -> ExitCode {
     let done = match task {
         Task::Demo { arguments } => demo(&arguments),
         Task::Verify => verify(),
-        Task::Screenshots => screenshots(),
+        Task::Screenshots => in_a_browser("screenshots"),
         Task::Made => made::make(),
         Task::Queries => made::queries(),
         Task::Places => made::places(),
+        Task::Drag => in_a_browser("drag"),
         Task::Bench => bench(),
     };
     match done {
@@ -85,12 +88,13 @@ fn verify() -> Done {
     run(cargo(&["test", "--workspace"]))
 }
 
-fn screenshots() -> Done {
+/// Runs one of the programs that drive a browser, on a fresh build.
+fn in_a_browser(program: &str) -> Done {
     install::browser()?;
     install::front_end_packages()?;
     npm(&["run", "build"])?;
     run(cargo(&["build", "--quiet", "--package", "tolva-server"]))?;
-    run(cargo(&["run", "--quiet", "--package", "tolva-e2e", "--bin", "screenshots"]))
+    run(cargo(&["run", "--quiet", "--package", "tolva-e2e", "--bin", program]))
 }
 
 fn bench() -> Done {

@@ -145,3 +145,58 @@ async fn no_request_leaves_the_machine() {
     assert!(reached.as_str().is_some_and(|said| said.contains("TypeError")), "the policy lets nothing out: {reached}");
     b.close().await;
 }
+
+/// What is only there after a press: the sheets of the kit, the finder, the keys, the calendar, the places that were
+/// found. In both themes.
+#[tokio::test]
+async fn axe_finds_nothing_in_what_opens() {
+    let tolva = Tolva::with_demo_data();
+    let b = Browser::open().await;
+    let id = tolva.job_id("Ropeworks open day").await;
+    for theme in [Theme::Daylight, Theme::Dusk] {
+        b.go(&tolva.url(&format!("jobs/{id}/setups/doorway/depth"))).await;
+        b.theme(theme).await;
+        b.button("Edit this camera").await.click().await.expect("the camera");
+        b.css("[role=dialog] input").await;
+        assert_eq!(b.axe().await, Vec::<String>::new(), "the camera, {theme:?}");
+        b.press(Key::Escape).await;
+        b.go(&tolva.url(&format!("jobs/{id}/setups/doorway/place"))).await;
+        b.css("[aria-label='Day strip']").await;
+        b.button("Open the calendar").await.click().await.expect("the calendar");
+        b.css("[role=dialog] table").await;
+        assert_eq!(b.axe().await, Vec::<String>::new(), "the calendar, {theme:?}");
+        b.press(Key::Escape).await;
+        b.chord(Key::Control, 'k').await;
+        b.css("[role=dialog] [role=menu]").await;
+        assert_eq!(b.axe().await, Vec::<String>::new(), "the finder, {theme:?}");
+        b.press(Key::Escape).await;
+    }
+    b.close().await;
+}
+
+/// A phone: the place is found, the hour moved and the timetable read with a finger's targets.
+#[tokio::test]
+async fn place_and_falling_light_on_a_phone() {
+    let tolva = Tolva::with_demo_data();
+    let b = Browser::open().await;
+    b.size(390, 844).await;
+    let id = tolva.job_id("Ropeworks open day").await;
+    b.go(&tolva.url(&format!("jobs/{id}/setups/doorway/place"))).await;
+    b.shows("main", "Old ropeworks").await;
+    b.css("[aria-label='Day strip'] [role=slider]").await;
+    b.script("document.querySelector(\"[aria-label='Day strip'] [role=slider]\").focus()").await;
+    b.chord(Key::Shift, Key::Right).await;
+    b.shows("nav", "20:26").await;
+    let small = b
+        .script("return [...document.querySelectorAll('main button')].filter((e) => e.offsetParent && e.getBoundingClientRect().height < 40).map((e) => e.textContent || e.ariaLabel)")
+        .await;
+    assert_eq!(small, serde_json::json!([]), "targets a finger misses");
+    b.link("Falling light").await.click().await.expect("falling light");
+    b.shows("[aria-label='Now and next']", "Since 20:26").await;
+    // The table keeps hour, change and how long; the regions' columns are for wide screens.
+    let columns = b
+        .script("return [...document.querySelectorAll(\"[aria-label='Timetable'] th\")].filter((e) => e.offsetParent).length")
+        .await;
+    assert_eq!(columns, 3);
+    b.close().await;
+}

@@ -221,3 +221,24 @@ async fn the_bin_gives_jobs_back() {
     b.button("Put into the bin: Harvest supper at the mill").await;
     b.close().await;
 }
+
+/// An edit that an older Tolva left in this browser, in the format it had then, is taken up and saved.
+#[tokio::test]
+async fn an_edit_from_before_an_upgrade_is_not_lost() {
+    let tolva = Tolva::with_demo_data();
+    let b = Browser::open().await;
+    let id = tolva.job_id("Ropeworks open day").await;
+    b.go(&tolva.url("")).await;
+    b.link("Ropeworks open day").await;
+    let old = include_str!("../../core/tests/data/job-version-1.json").replace("12.6", "13.4");
+    let draft = serde_json::json!({ "based_on": 1, "change": "Reading of Behind", "job": serde_json::from_str::<serde_json::Value>(&old).expect("a job") });
+    let key = serde_json::json!(format!("tolva.draft.{id}"));
+    b.script(&format!("localStorage.setItem({key}, JSON.stringify({draft}))")).await;
+    b.go(&tolva.url(&format!("jobs/{id}/setups/doorway/light"))).await;
+    b.shows("main", "EV 13.4").await;
+    b.saved().await;
+    let job = tolva.job(&id).await;
+    assert_eq!(job["setups"][0]["regions"][0]["ambient"]["readings"][0]["reading"]["ev"]["ev100"], 13.4);
+    assert_eq!(job["format_version"], 2);
+    b.close().await;
+}

@@ -222,7 +222,7 @@ async fn readings_are_taken_again() {
     b.shows("[aria-label='Earlier readings of Behind']", "19:26, EV 12.6, incident, dome").await;
     b.shows("nav", "10.2,").await;
     b.button("Simulated meter: read Face, lit side").await.click().await.expect("the stand-in");
-    b.shows("main", "Simulated reading now").await;
+    b.shows("main", "Simulated reading at this hour").await;
     stored(&tolva, &id, "/setups/0/regions/1/ambient/readings/1/simulated", |simulated| simulated == true).await;
     b.link("Falling light").await.click().await.expect("falling light");
     b.shows("main", "Simulated: cloud or a reading in it is made up").await;

@@ -62,6 +62,8 @@ pub async fn serve(store: Store, at: Serving, ready: impl FnOnce(&str)) -> Resul
             .wrap(TracingLogger::default())
     })
     .listen(listener)?
+    // An answer goes out in two parts; held back, the second would wait forty milliseconds for the first.
+    .tcp_nodelay(true)
     .shutdown_timeout(5)
     .run();
     tracing::info!(%address, "listening");

@@ -453,6 +453,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/upgrade": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** A job document of any version that is known, as one of this version. Nothing is stored. */
+        post: operations["upgrade_job"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
 }
 export type webhooks = Record<string, never>;
 export interface components {
@@ -1020,6 +1037,10 @@ export interface components {
             sun_shows: boolean;
             /** @description Where it stands: `9.4° up, bearing 284°, west`. */
             sun: string;
+            /** @description What refraction does to its height: `lifted 0.1° by refraction`; null well below the horizon. */
+            refraction?: string | null;
+            /** @description The kind of light it is, and how long it lasts: `Low sun until 20:26, 1 h 00 min left`. */
+            spell: string;
             /** @description How its light reaches the subject: `From behind the camera, on the subject's left.` */
             side: string;
             /** @description The shadow of a person of 1.8 m: `10.8 m long, falling east`; null where there is none. */
@@ -2968,6 +2989,39 @@ export interface operations {
         responses: {
             /** @description No such sum: says which there are */
             404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+        };
+    };
+    upgrade_job: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Job"];
+            };
+        };
+        responses: {
+            /** @description The same job */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Job"];
+                };
+            };
+            /** @description A field is wrong */
+            422: {
                 headers: {
                     [name: string]: unknown;
                 };

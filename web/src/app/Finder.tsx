@@ -12,8 +12,6 @@ const Box = styled(Input)`
 `;
 const Found = styled(Menu)`
   margin-top: 8px;
-  max-height: 52vh;
-  overflow: auto;
   outline: none;
 `;
 const One = styled(MenuItem)`

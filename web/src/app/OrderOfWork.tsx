@@ -1,3 +1,4 @@
+import { memo } from 'react';
 import { Link } from 'react-aria-components';
 import styled from 'styled-components';
 import type { Plan, Setup } from '../api/client';
@@ -60,17 +61,32 @@ export function OrderOfWork({ base, step, setup, plan, blendName }: Props) {
       <h2>Order of work</h2>
       <ol>
         {steps.map((one, index) => (
-          <li key={one.id}>
-            <Step href={`${base}/${one.id}`} aria-current={one.id === step ? 'step' : undefined}>
-              <span>{index + 1}</span>
-              <span style={{ color: 'inherit' }}>
-                <strong>{one.name}</strong>
-                <small>{summary(one.id, setup, plan, blendName)}</small>
-              </span>
-            </Step>
-          </li>
+          <Item
+            key={one.id}
+            href={`${base}/${one.id}`}
+            current={one.id === step}
+            number={index + 1}
+            name={one.name}
+            says={summary(one.id, setup, plan, blendName)}
+          />
         ))}
       </ol>
     </Nav>
   );
 }
+
+type ItemProps = { href: string; current: boolean; number: number; name: string; says: string };
+
+const Item = memo(function Item({ href, current, number, name, says }: ItemProps) {
+  return (
+    <li>
+      <Step href={href} aria-current={current ? 'step' : undefined}>
+        <span>{number}</span>
+        <span style={{ color: 'inherit' }}>
+          <strong>{name}</strong>
+          <small>{says}</small>
+        </span>
+      </Step>
+    </li>
+  );
+});

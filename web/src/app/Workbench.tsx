@@ -8,7 +8,7 @@ import { Answer } from '../instruments/dial-card/Answer';
 import { DialCard } from '../instruments/dial-card/DialCard';
 import { StopRail } from '../instruments/stop-rail/StopRail';
 import { useMoving, usePlan } from '../instruments/usePlan';
-import { SetupContext, useJob } from '../jobs/JobContext';
+import { KeptSetupContext, SetupContext, useJob, useSetup } from '../jobs/JobContext';
 import { blendKind } from '../steps/blend/blend';
 import { BlendStep } from '../steps/blend/BlendStep';
 import { DepthStep } from '../steps/depth/DepthStep';
@@ -130,7 +130,7 @@ const Setups = styled.div`
   flex: 0 1 340px;
 `;
 
-const SunNow = styled.p`
+const SunBox = styled.p`
   flex: none;
   font-size: 13.5px;
   background: var(--chosen);
@@ -141,6 +141,12 @@ const SunNow = styled.p`
     display: none;
   }
 `;
+
+/** Where the sun stands at the hour of the setup. */
+function SunNow() {
+  const says = useSetup().plan?.here?.says;
+  return says ? <SunBox>{says}</SunBox> : null;
+}
 
 /** One setup: the order of work, the step, the stop rail and the dial card. */
 export function Workbench() {
@@ -203,10 +209,38 @@ function Bench({ setup: kept }: { setup: Setup }) {
   const { plan: settled, problem } = usePlan(kept, job.kit, show);
   const plan = live?.plan ?? settled;
   const open = useMemo(
-    () => ({ setup, kit: job.kit, change, changeKit, move, letGo: end }),
-    [setup, job.kit, change, changeKit, move, end],
+    () => ({ setup, kit: job.kit, plan, change, changeKit, move, letGo: end }),
+    [setup, job.kit, plan, change, changeKit, move, end],
+  );
+  const keptOpen = useMemo(
+    () => ({ setup: kept, kit: job.kit, plan: settled, change, changeKit, move, letGo: end }),
+    [kept, job.kit, settled, change, changeKit, move, end],
   );
   const blendName = start?.blends.find((one) => one.kind === blendKind(setup.blend))?.name ?? '';
+
+  // Made anew only when the job changes, not at every frame of a drag.
+  const header = useMemo(
+    () => (
+      <Header document={document}>
+        <VisuallyHidden elementType="h1">
+          {kept.name}, {job.name}
+        </VisuallyHidden>
+        <JobLink href={`/jobs/${id}`}>{job.name}</JobLink>
+        <span aria-hidden>/</span>
+        <Setups>
+          <Choice
+            name="Setup"
+            unseenName
+            value={kept.id}
+            options={job.setups.map((one) => ({ id: one.id, label: one.name }))}
+            onChange={(other) => void navigate(`/jobs/${id}/setups/${other}/${step}`)}
+          />
+        </Setups>
+        <SunNow />
+      </Header>
+    ),
+    [document, kept, job, id, step, navigate],
+  );
 
   useShortcuts([
     ...steps.map((one, index) => ({
@@ -224,56 +258,42 @@ function Bench({ setup: kept }: { setup: Setup }) {
   ]);
 
   return (
-    <SetupContext.Provider value={open}>
-      <Page>
-        <Header document={document}>
-          <VisuallyHidden elementType="h1">
-            {kept.name}, {job.name}
-          </VisuallyHidden>
-          <JobLink href={`/jobs/${id}`}>{job.name}</JobLink>
-          <span aria-hidden>/</span>
-          <Setups>
-            <Choice
-              name="Setup"
-              unseenName
-              value={kept.id}
-              options={job.setups.map((one) => ({ id: one.id, label: one.name }))}
-              onChange={(other) => void navigate(`/jobs/${id}/setups/${other}/${step}`)}
-            />
-          </Setups>
-          {plan?.here && <SunNow>{plan.here.says}</SunNow>}
-        </Header>
-        <Side>
-          {plan && <DialCard plan={plan} />}
-          {problem && (
-            <Notice role="alert">
-              <strong>{problem.status === 0 ? 'Tolva does not answer. ' : 'No plan. '}</strong>
-              {problem.status === 0
-                ? 'Is it still running? What you type is kept in this browser.'
-                : problem.problem?.errors?.map((one) => `${one.pointer}: ${one.message}`).join('; ')}
-            </Notice>
-          )}
-          {plan && <Answer plan={plan} />}
-        </Side>
-        <OrderOfWork base={base} step={step} setup={setup} plan={plan} blendName={blendName} />
-        <Main>
-          {plan && (
-            <>
-              <Step ref={panel}>
-                {step === 'place' && <PlaceStep plan={plan} />}
-                {step === 'light' && <LightStep plan={plan} />}
-                {step === 'blend' && <BlendStep plan={plan} />}
-                {step === 'depth' && <DepthStep />}
-                {step === 'lights' && <LightsStep plan={plan} />}
-                {step === 'falling' && <FallingStep />}
-              </Step>
-              <Rail>
-                <StopRail plan={plan} onMove={(place) => move({ place })} onEnd={end} />
-              </Rail>
-            </>
-          )}
-        </Main>
-      </Page>
-    </SetupContext.Provider>
+    <KeptSetupContext.Provider value={keptOpen}>
+      <SetupContext.Provider value={open}>
+        <Page>
+          {header}
+          <Side>
+            {plan && <DialCard plan={plan} />}
+            {problem && (
+              <Notice role="alert">
+                <strong>{problem.status === 0 ? 'Tolva does not answer. ' : 'No plan. '}</strong>
+                {problem.status === 0
+                  ? 'Is it still running? What you type is kept in this browser.'
+                  : problem.problem?.errors?.map((one) => `${one.pointer}: ${one.message}`).join('; ')}
+              </Notice>
+            )}
+            {plan && <Answer plan={plan} />}
+          </Side>
+          <OrderOfWork base={base} step={step} setup={setup} plan={plan} blendName={blendName} />
+          <Main>
+            {plan && (
+              <>
+                <Step ref={panel}>
+                  {step === 'place' && <PlaceStep plan={plan} />}
+                  {step === 'light' && <LightStep plan={plan} />}
+                  {step === 'blend' && <BlendStep plan={plan} />}
+                  {step === 'depth' && <DepthStep />}
+                  {step === 'lights' && <LightsStep plan={plan} />}
+                  {step === 'falling' && <FallingStep />}
+                </Step>
+                <Rail>
+                  <StopRail plan={plan} onMove={(place) => move({ place })} onEnd={end} />
+                </Rail>
+              </>
+            )}
+          </Main>
+        </Page>
+      </SetupContext.Provider>
+    </KeptSetupContext.Provider>
   );
 }

@@ -1,5 +1,5 @@
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
-import { useEffect } from 'react';
+import { useEffect, useMemo } from 'react';
 import { answered, api, type Preferences } from '../api/client';
 
 const key = ['preferences'];
@@ -18,7 +18,9 @@ export function usePreferences() {
     onMutate: (body) => client.setQueryData(key, body),
   });
   const set = (change: Partial<Preferences>) => keep.mutate({ ...data, ...change });
-  return { preferences: data, show: { ...defaults.show, ...data.show }, set };
+  // The same object until it changes: what is dragged hangs on it.
+  const show = useMemo(() => ({ ...defaults.show, ...data.show }), [data]);
+  return { preferences: data, show, set };
 }
 
 /** Puts the theme on the page. */

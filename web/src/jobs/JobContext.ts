@@ -1,5 +1,5 @@
 import { createContext, useContext } from 'react';
-import type { Kit, Setup } from '../api/client';
+import type { Kit, Plan, Setup } from '../api/client';
 import type { Move } from '../instruments/usePlan';
 import type { JobDocument } from './useJobDocument';
 
@@ -16,6 +16,7 @@ export function useJob(): JobDocument {
 export type OpenSetup = {
   setup: Setup;
   kit: Kit;
+  plan: Plan | undefined;
   change: (what: string, to: (setup: Setup) => Setup) => void;
   changeKit: (what: string, to: (kit: Kit) => Kit) => void;
   /** Moves something under the pointer: solved at once, and changed when it is let go by `letGo`. */
@@ -23,10 +24,19 @@ export type OpenSetup = {
   letGo: () => void;
 };
 
+/** The open setup as it is under the pointer, while something is dragged. */
 export const SetupContext = createContext<OpenSetup | undefined>(undefined);
+/** The open setup as it is kept: it does not change while something is dragged. */
+export const KeptSetupContext = createContext<OpenSetup | undefined>(undefined);
 
 export function useSetup(): OpenSetup {
   const setup = useContext(SetupContext);
   if (!setup) throw new Error('useSetup is for parts within an open setup');
+  return setup;
+}
+
+export function useKeptSetup(): OpenSetup {
+  const setup = useContext(KeptSetupContext);
+  if (!setup) throw new Error('useKeptSetup is for parts within an open setup');
   return setup;
 }

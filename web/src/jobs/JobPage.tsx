@@ -80,7 +80,15 @@ export function JobPage() {
       flash ? [{ ...light, flash_id: flash.id, modifier_id: job.kit.modifiers[0]?.id ?? null }] : [],
     );
     add(
-      { ...template, id: freshId('setup', ids), name: `Setup ${ids.length + 1}`, camera_id: camera, lights },
+      {
+        ...template,
+        id: freshId('setup', ids),
+        name: `Setup ${ids.length + 1}`,
+        camera_id: camera,
+        lights,
+        // The next picture is most likely taken where the last one is.
+        scene: job.setups.at(-1)?.scene ?? null,
+      },
       'New setup',
     );
   };

@@ -118,10 +118,14 @@ export function useJobDocument(id: string): { document: JobDocument | undefined;
   useEffect(() => {
     let left = false;
     answered(api.GET('/api/jobs/{id}', { params: { path: { id } } }))
-      .then((body) => {
+      .then(async (body) => {
+        // An edit that was never saved may be from before this version of Tolva.
+        let draft = readDraft(id);
+        if (draft && draft.job.format_version !== body.job.format_version) {
+          draft = { ...draft, job: await answered(api.POST('/api/upgrade', { body: draft.job })) };
+        }
         if (left) return;
         take(body);
-        const draft = readDraft(id);
         if (draft && JSON.stringify(draft.job) !== JSON.stringify(body.job)) {
           show({ job: draft.job, revision: draft.based_on, change: draft.change });
           void save();

@@ -1,4 +1,5 @@
 import { type CalendarDate, parseDate, parseTime, type Time } from '@internationalized/date';
+import { memo } from 'react';
 import { CalendarDays, ChevronLeft, ChevronRight } from 'lucide-react';
 import {
   Button as AriaButton,
@@ -131,7 +132,7 @@ const locale = 'en-CA-u-hc-h23';
 type DayProps = { name: string; date: string; onDate: (date: string) => void };
 
 /** A day, typed or from a calendar. */
-export function DayField({ name, date, onDate }: DayProps) {
+export const DayField = memo(function DayField({ name, date, onDate }: DayProps) {
   return (
     <I18nProvider locale={locale}>
       <Day value={day(date)} onChange={(to) => to && to.year > 999 && onDate(to.toString())} shouldForceLeadingZeros>
@@ -163,7 +164,7 @@ export function DayField({ name, date, onDate }: DayProps) {
       </Day>
     </I18nProvider>
   );
-}
+});
 
 type HourProps = { name: string; time: string; onTime: (time: string) => void };
 

@@ -169,9 +169,10 @@ impl SceneLight {
         self.light(sun, self.shows(sun), self.cloud_eighths(at))
     }
 
-    /// The same with a cloud before the sun.
+    /// The same with a cloud before the sun: the disc is hidden, and the sky is at least half cloud, which is brighter
+    /// than a blue one.
     pub fn with_sun_hidden(&self, at: Timestamp) -> LightNow {
-        self.light(self.spot.sun(at), false, self.cloud_eighths(at))
+        self.light(self.spot.sun(at), false, self.cloud_eighths(at).max(4.0))
     }
 
     fn light(&self, sun: Sun, sun_shows: bool, cloud_eighths: f64) -> LightNow {
@@ -313,6 +314,21 @@ mod tests {
         let weather = Weather::Steady(SteadyCloud { cloud_eighths });
         let now = light(&Scene { weather, surroundings, ..scene("13:20") });
         assert!((now.lit.0 - ev).abs() < 1.0, "{now:?}");
+    }
+
+    /// Just after sunset EV 9 to 11 (handbook, ANSI PH2.7, from memory) has gone within minutes: by the model the sky low
+    /// over the horizon reads 10.2 as the sun's edge goes, and under 9 a quarter of an hour later; a face reads 6.9.
+    #[test]
+    fn just_after_sunset() {
+        let mut scene = scene("22:50");
+        scene.behind.what = BehindWhat::Sky;
+        let light = SceneLight::new(&scene).expect("a good scene");
+        let begin = light.at - jiff::SignedDuration::from_hours(2);
+        let set = light.spot.track(begin, light.at + jiff::SignedDuration::from_hours(1)).crossings(-0.8333).1[0];
+        let after = |minutes: i64| light.at(set + jiff::SignedDuration::from_mins(minutes));
+        assert!((after(0).behind.0 - 10.2).abs() < 0.1, "{:?}", after(0));
+        assert!((after(0).lit.0 - 6.9).abs() < 0.2, "{:?}", after(0));
+        assert!(after(15).behind.0 < 9.5 && after(30).behind.0 < 8.5, "{:?} {:?}", after(15), after(30));
     }
 
     #[test]

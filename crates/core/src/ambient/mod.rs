@@ -21,7 +21,7 @@ pub(crate) use moment::date_of;
 pub use moment::{LocalTime, WrongTime, clock, day, minutes_between, span_label, zone};
 pub use sky::{Daylight, air_mass, clear_total_lux, daylight};
 pub use strip::{DayEvent, DayStrip, HourMark, ReadingOnStrip, Spell, Stretch, SunEvent};
-pub(crate) use strip::{Lane, NextTurn, day_strip, next_turn};
+pub(crate) use strip::{Lane, NextTurn, day_strip, next_turn, spell_now};
 pub use sun::{Air, Spot, Sun, SunTimes};
 pub use track::SunTrack;
 pub use typical::{TypicalLight, flicker_shows};

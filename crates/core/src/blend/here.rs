@@ -3,7 +3,7 @@
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 
-use crate::ambient::{DayStrip, LightNow};
+use crate::ambient::{DayStrip, LightNow, spell_now};
 use crate::ambient::{
     Lane, NextTurn, SceneLight, SunSide, bearing_apart, clock, compass_point, day, day_strip, minutes_between,
     next_turn, shadow_length_m, span_label, sun_side,
@@ -32,6 +32,10 @@ pub struct Here {
     pub sun_shows: bool,
     /// Where it stands: `9.4° up, bearing 284°, west`.
     pub sun: String,
+    /// What refraction does to its height: `lifted 0.1° by refraction`; null well below the horizon.
+    pub refraction: Option<String>,
+    /// The kind of light it is, and how long it lasts: `Low sun until 20:26, 1 h 00 min left`.
+    pub spell: String,
     /// How its light reaches the subject: `From behind the camera, on the subject's left.`
     pub side: String,
     /// The shadow of a person of 1.8 m: `10.8 m long, falling east`; null where there is none.
@@ -79,6 +83,9 @@ pub(super) fn here(setup: &CheckedSetup<'_>, scene: &CheckedScene<'_>, length: L
         sun_azimuth_deg: sun.azimuth_deg,
         sun_shows: now.sun_shows,
         sun: format!("{up}, bearing {bearing:.0}°, {}", compass_point(sun.azimuth_deg)),
+        refraction: (sun.apparent_altitude_deg > sun.true_altitude_deg)
+            .then(|| format!("lifted {:.2}° by refraction", sun.apparent_altitude_deg - sun.true_altitude_deg)),
+        spell: spell_now(light),
         side: side(scene),
         shadow,
         changes: if light.is_daylight() { changes(light, now) } else { Vec::new() },
@@ -139,7 +146,7 @@ fn side(scene: &CheckedScene<'_>) -> String {
 fn changes(light: &SceneLight, now: &LightNow) -> Vec<String> {
     let mut all = Vec::new();
     let clouded = light.with_sun_hidden(light.at).lit - now.lit;
-    if clouded.0 < -0.1 {
+    if now.sun_shows && clouded.0 < -0.1 {
         all.push(format!("A cloud over the sun takes {} from the lit side.", clouded.amount()));
     }
     let later = light.at(light.at + jiff::SignedDuration::from_mins(15));
@@ -260,6 +267,28 @@ mod tests {
         assert!(here.shadow.as_deref().is_some_and(|shadow| shadow.ends_with("falling east")), "{:?}", here.shadow);
         assert!((here.minute - (19.0 * 60.0 + 26.0)).abs() < 1e-9 && here.daylight && !here.comes_twice);
         assert_eq!(here.changes.len(), 2);
+        assert_eq!(here.spell, "Sun up until 19:29, 3 min left");
+    }
+
+    /// A cloud takes one to two stops (common practice): from a face the sun lights at a slant, by the model.
+    #[rstest]
+    #[case("10:00", 160.0)]
+    #[case("16:00", 230.0)]
+    fn what_a_cloud_takes(#[case] time: &str, #[case] facing: f64) {
+        let (setup, kit) = setup(time, |scene| scene.facing_deg = facing);
+        let checked = CheckedSetup::new(&setup, &kit).expect("good");
+        let scene = checked.scene.as_ref().expect("a scene");
+        let takes = scene.now.lit - scene.light.with_sun_hidden(scene.light.at).lit;
+        assert!((1.5..2.7).contains(&takes.0), "a clear day: {takes:?}");
+        let half_clouded = {
+            let mut setup = setup.clone();
+            let cloud_eighths = 4.0;
+            setup.scene.as_mut().expect("a scene").weather = Weather::Steady(crate::job::SteadyCloud { cloud_eighths });
+            let checked = CheckedSetup::new(&setup, &kit).expect("good");
+            let scene = checked.scene.as_ref().expect("a scene");
+            (scene.now.lit - scene.light.with_sun_hidden(scene.light.at).lit).0
+        };
+        assert!((1.0..2.0).contains(&half_clouded), "a day of cloud and sun: {half_clouded}");
     }
 
     #[rstest]

@@ -145,7 +145,7 @@ fn source(setup: &CheckedSetup<'_>, region: usize) -> String {
         }
         Known::Model => "handbook estimate".to_owned(),
         Known::Read { minutes: None, .. } => read.to_owned(),
-        Known::Read { minutes: Some(minutes), .. } if minutes.abs() < 0.5 => format!("{read} now"),
+        Known::Read { minutes: Some(minutes), .. } if minutes.abs() < 0.5 => format!("{read} at this hour"),
         Known::Read { minutes: Some(minutes), moved } => {
             let when = if minutes > 0.0 { "ago" } else { "later" };
             let moved = moved.to_third();

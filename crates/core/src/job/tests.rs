@@ -161,3 +161,72 @@ proptest! {
         }
     }
 }
+
+/// A job whose first setup has a place and an hour.
+fn placed() -> Value {
+    let mut job = example();
+    let site = Site {
+        name: "Quay".to_owned(),
+        latitude_deg: 60.47,
+        longitude_deg: 26.95,
+        elevation_m: 3.0,
+        time_zone: "Europe/Helsinki".to_owned(),
+    };
+    let at = crate::ambient::LocalTime { date: "2026-08-29".into(), time: "19:26".into(), second_time: false };
+    job["setups"][0]["scene"] = serde_json::to_value(Scene::new(site, at)).expect("a scene");
+    job
+}
+
+/// Each part of a scene names its field and says what is allowed.
+#[rstest]
+#[case("site/latitude_deg", json!(90.5), "site/latitude_deg", "from -90 to 90 degrees")]
+#[case("site/longitude_deg", json!(-181), "site/longitude_deg", "from -180 to 180 degrees")]
+#[case("site/elevation_m", json!(12_000), "site/elevation_m", "from -500 to 9000 m")]
+#[case("site/time_zone", json!("Helsinki"), "site/time_zone", "Europe/Helsinki")]
+#[case("at/date", json!("2026-02-30"), "at/date", "2026-08-29")]
+#[case("at/time", json!("24:10"), "at/time", "19:46")]
+#[case("at", json!({"date": "2026-03-29", "time": "03:15"}), "at/time", "clocks are put forward, from 03:00 to 04:00")]
+#[case("facing_deg", json!(400), "facing_deg", "from 0 to 360 degrees")]
+#[case("lens_mm", json!(2), "lens_mm", "from 8 to 1200 mm")]
+#[case("weather", json!({"steady": {"cloud_eighths": 9}}), "weather/steady/cloud_eighths", "from 0 to 8")]
+#[case("weather", json!({"forecast": {"source": "x", "simulated": true, "hours": [{"utc": "noon", "cloud_eighths": 1}]}}), "weather/forecast/hours/0/utc", "2026-08-29T16:00:00Z")]
+#[case("weather", json!({"forecast": {"source": "x", "simulated": true, "hours": [{"utc": "2026-08-29T16:00:00Z", "cloud_eighths": 1}, {"utc": "2026-08-29T15:00:00Z", "cloud_eighths": 1}]}}), "weather/forecast/hours/1/utc", "in order")]
+#[case("weather", json!("sunny"), "weather", "unknown variant `sunny`")]
+#[case("surroundings", json!({"open_shade": {"sky_percent": 130}}), "surroundings/open_shade/sky_percent", "from 0 to 100 %")]
+#[case("surroundings", json!({"artificial": {"light": "home", "mains_hz": 400}}), "surroundings/artificial/mains_hz", "from 50 to 60 Hz")]
+#[case("surroundings", json!("desert"), "surroundings", "unknown variant `desert`")]
+#[case("behind/sunlit_percent", json!(-1), "behind/sunlit_percent", "from 0 to 100 %")]
+#[case("horizon", json!([{"from_deg": -10, "to_deg": 20, "height": {"angle": {"altitude_deg": 5}}}]), "horizon/0/from_deg", "from 0 to 360 degrees")]
+#[case("horizon", json!([{"from_deg": 10, "to_deg": 20, "height": {"angle": {"altitude_deg": 95}}}]), "horizon/0/height/angle/altitude_deg", "from 0 to 89 degrees")]
+#[case("horizon", json!([{"from_deg": 10, "to_deg": 20, "height": {"size": {"height_m": 5, "distance_m": 0}}}]), "horizon/0/height/size/distance_m", "from 0.1 to 100000 m")]
+#[case("horizon", json!([{"from_deg": 0, "to_deg": 360, "height": {"angle": {"altitude_deg": 88}}}]), "horizon", "it covers the sky")]
+#[case("moon", json!(1), "moon", "unknown field `moon`")]
+fn a_wrong_scene_is_refused_with_the_path(
+    #[case] at: &str,
+    #[case] value: Value,
+    #[case] field: &str,
+    #[case] says: &str,
+) {
+    let mut job = placed();
+    assert!(Job::from_json(job.to_string().as_bytes()).is_ok(), "it was good before");
+    let (parent, last) = at.rsplit_once('/').unwrap_or(("", at));
+    let parent = if parent.is_empty() { String::new() } else { format!("/{parent}") };
+    job.pointer_mut(&format!("/setups/0/scene{parent}")).expect("its parent")[last] = value;
+    let problems = Job::from_json(job.to_string().as_bytes()).expect_err("wrong");
+    let pointer = format!("/setups/0/scene/{field}");
+    let found = problems.0.iter().find(|problem| problem.pointer == pointer);
+    assert!(found.is_some_and(|problem| problem.message.contains(says)), "{problems:?}");
+}
+
+#[test]
+fn a_scene_is_read_back_as_it_was_written() {
+    let job = Job::from_json(placed().to_string().as_bytes()).expect("a job");
+    assert_eq!(Job::from_json(job.to_json().as_bytes()).expect("again"), job);
+    // The simplest that is enough: everything else has a default.
+    let mut short = placed();
+    let scene = &mut short["setups"][0]["scene"];
+    for field in ["lens_mm", "horizon"] {
+        scene.as_object_mut().expect("a scene").remove(field);
+    }
+    assert_eq!(Job::from_json(short.to_string().as_bytes()).expect("short"), job);
+}

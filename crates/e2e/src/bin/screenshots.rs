@@ -8,7 +8,7 @@ use tolva_e2e::{Browser, Theme, Tolva};
 /// A picture: its name, the page, the theme, the size.
 type Picture = (&'static str, &'static str, Theme, (u32, u32));
 
-const ROPEWORKS: [Picture; 12] = [
+const ROPEWORKS: [Picture; 11] = [
     ("place", "/setups/doorway/place", Theme::Daylight, (1280, 800)),
     ("place-silhouette-dusk", "/setups/slipway/place", Theme::Dusk, (1280, 800)),
     ("place-phone", "/setups/doorway/place", Theme::Daylight, (390, 1900)),
@@ -20,7 +20,6 @@ const ROPEWORKS: [Picture; 12] = [
     ("lights-dusk", "/setups/doorway/lights", Theme::Dusk, (1280, 800)),
     ("impossible", "/setups/noon-quay/blend", Theme::Daylight, (1280, 800)),
     ("job", "", Theme::Daylight, (1280, 800)),
-    ("phone", "/setups/doorway/light", Theme::Dusk, (390, 844)),
 ];
 
 #[tokio::main]

@@ -114,6 +114,20 @@ pub async fn add(body: Bytes, store: Data<Store>) -> Result<HttpResponse, ApiErr
     Ok(HttpResponse::Created().json(JobBody::from(saved)))
 }
 
+/// A job document of any version that is known, as one of this version. Nothing is stored.
+#[utoipa::path(
+    operation_id = "upgrade_job",
+    request_body = Job,
+    responses(
+        (status = OK, description = "The same job", body = Job),
+        (status = UNPROCESSABLE_ENTITY, description = "A field is wrong", body = ProblemDocument, content_type = "application/problem+json"),
+    )
+)]
+#[post("/api/upgrade")]
+pub async fn upgrade(body: Bytes) -> Result<HttpResponse, ApiError> {
+    Ok(HttpResponse::Ok().json(Job::from_json(&body.0)?))
+}
+
 /// A stored job.
 #[utoipa::path(
     operation_id = "get_job",

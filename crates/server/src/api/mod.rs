@@ -50,6 +50,7 @@ pub fn routes(config: &mut ServiceConfig<'_>) {
         .service(reading::say)
         .service(jobs::list)
         .service(jobs::add)
+        .service(jobs::upgrade)
         .service(jobs::get)
         .service(jobs::save)
         .service(jobs::bin)

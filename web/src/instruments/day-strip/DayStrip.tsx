@@ -1,5 +1,5 @@
 import { scaleLinear } from 'd3-scale';
-import { type PointerEvent, useEffect, useRef, useState } from 'react';
+import { type PointerEvent, useEffect, useMemo, useRef, useState } from 'react';
 import styled from 'styled-components';
 import type { DayStrip as Day, Here, RegionOnRail } from '../../api/client';
 import { figures } from '../../app/theme';
@@ -57,7 +57,7 @@ const lanes = [
 ] as const;
 
 const least = -4;
-const most = 16;
+const most = 18;
 const skyTop = 2;
 const skyHeight = 32;
 const top = skyTop + skyHeight + 6;
@@ -89,17 +89,8 @@ export function DayStrip({ day, here, clock, rail }: Props) {
     return () => watch.disconnect();
   }, [frame]);
 
-  const x = scaleLinear([0, day.minutes], [30, Math.max(160, width - 6)]);
-  const y = scaleLinear([least, most], [bottom, top]).clamp(true);
-  const highest = Math.max(15, ...day.altitude_deg);
-  const sky = scaleLinear([0, highest], [skyTop + skyHeight, skyTop + 10]);
+  const { x, y, sky } = scales(day, width);
   const minute = dragged ?? here.minute;
-  const line = (list: number[]) =>
-    day.minute.map((at, index) => `${x(at).toFixed(1)},${y(list[index] ?? 0).toFixed(1)}`).join(' ');
-  const up = day.minute
-    .map((at, index) => `${x(at).toFixed(1)},${sky(Math.max(0, day.altitude_deg[index] ?? 0)).toFixed(1)}`)
-    .join(' ');
-
   const to = (wanted: number) => {
     const held = Math.min(day.minutes - 1, Math.max(0, Math.round(wanted)));
     setDragged(held);
@@ -125,7 +116,8 @@ export function DayStrip({ day, here, clock, rail }: Props) {
   const leftwards = x(minute) > width - 130;
   const rows = Number(day.close.length > 0) + Number(day.silhouette.length > 0);
   const height = bottom + 19 + 11 * rows;
-  const marks = day.hours.filter((_, index) => width > 520 || index % 2 === 0);
+  // All but the hour: it is drawn once a day, not at every frame of a drag.
+  const background = useMemo(() => <Background day={day} width={width} />, [day, width]);
 
   return (
     <Frame aria-label="Day strip">
@@ -149,102 +141,7 @@ export function DayStrip({ day, here, clock, rail }: Props) {
           onPointerUp={done}
           onPointerCancel={done}
         >
-          <rect x={x(0)} y={skyTop} width={x(day.minutes) - x(0)} height={skyHeight} fill="var(--raised)" />
-          <polygon
-            points={`${x(0)},${sky(0)} ${up} ${x(day.minutes)},${sky(0)}`}
-            fill="var(--ambient)"
-            opacity={0.22}
-          />
-          {day.minute.slice(0, -1).map((at, index) => {
-            const cloud = day.cloud_eighths[index] ?? 0;
-            return cloud > 0 ? (
-              <rect
-                key={at}
-                x={x(at)}
-                width={x(day.minute[index + 1] ?? at) - x(at) + 0.4}
-                y={skyTop}
-                height={cloud}
-                fill="var(--hatch)"
-              />
-            ) : null;
-          })}
-          {day.events
-            .filter((event) => event.event === 'goes_behind' || event.event === 'comes_out')
-            .map((event) => (
-              <g key={event.utc}>
-                <title>
-                  {event.clock} {event.says}
-                </title>
-                <line
-                  x1={x(event.minute)}
-                  x2={x(event.minute)}
-                  y1={skyTop}
-                  y2={skyTop + skyHeight}
-                  stroke="var(--ink)"
-                  strokeDasharray="2 2"
-                />
-              </g>
-            ))}
-          {day.spells.map((spell) => (
-            <rect
-              key={spell.from_minute}
-              x={x(spell.from_minute)}
-              width={x(spell.to_minute) - x(spell.from_minute)}
-              y={top}
-              height={evHeight}
-              fill="var(--ink)"
-              opacity={{ Night: 0.2, 'Last trace': 0.15, 'Deep twilight': 0.1, Twilight: 0.05 }[spell.name] ?? 0}
-            >
-              <title>
-                {spell.name}, {spell.says}
-              </title>
-            </rect>
-          ))}
-          {[0, 4, 8, 12, 16].map((ev) => (
-            <g key={ev}>
-              <line x1={x(0)} x2={x(day.minutes)} y1={y(ev)} y2={y(ev)} stroke="var(--hair)" />
-              <text x={x(0) - 5} y={y(ev) + 4} textAnchor="end">
-                {ev}
-              </text>
-            </g>
-          ))}
-          {lanes.map((lane) => (
-            <polyline
-              key={lane.key}
-              points={line(day[lane.key])}
-              fill="none"
-              stroke="var(--ambient)"
-              strokeWidth={lane.width}
-              strokeDasharray={lane.dash}
-              strokeLinejoin="round"
-            />
-          ))}
-          {day.readings.map((reading) => (
-            <g key={`${reading.role}${reading.minute}${reading.ev100}`} role="img" aria-label={reading.says}>
-              <title>{reading.says}</title>
-              <circle
-                cx={x(reading.minute)}
-                cy={y(reading.ev100)}
-                r={4}
-                fill="var(--panel)"
-                stroke="var(--ink)"
-                strokeWidth={1.8}
-                strokeDasharray={reading.simulated ? '2 2' : undefined}
-              />
-            </g>
-          ))}
-          {marks.map((mark, index) => (
-            <text
-              key={mark.minute}
-              x={x(mark.minute)}
-              y={bottom + 15}
-              textAnchor={index === 0 ? 'start' : index === marks.length - 1 ? 'end' : 'middle'}
-            >
-              {mark.clock}
-            </text>
-          ))}
-          <Stretches all={day.close} x={x} line={bottom + 25} label="all within 2 stops" filled={false} />
-          <Stretches all={day.silhouette} x={x} line={bottom + 14 + 11 * rows} label="behind 3 over" filled />
+          {background}
           <Cursor
             role="slider"
             tabIndex={0}
@@ -302,6 +199,123 @@ export function DayStrip({ day, here, clock, rail }: Props) {
         </Drawing>
       </div>
     </Frame>
+  );
+}
+
+function scales(day: Day, width: number) {
+  const highest = Math.max(15, ...day.altitude_deg);
+  return {
+    x: scaleLinear([0, day.minutes], [30, Math.max(160, width - 6)]),
+    y: scaleLinear([least, most], [bottom, top]).clamp(true),
+    sky: scaleLinear([0, highest], [skyTop + skyHeight, skyTop + 10]),
+  };
+}
+
+/** The sun's height and cloud, the three lines, the readings, and when they lie close or far apart. */
+function Background({ day, width }: { day: Day; width: number }) {
+  const { x, y, sky } = scales(day, width);
+  const line = (list: number[]) =>
+    day.minute.map((at, index) => `${x(at).toFixed(1)},${y(list[index] ?? 0).toFixed(1)}`).join(' ');
+  const up = day.minute
+    .map((at, index) => `${x(at).toFixed(1)},${sky(Math.max(0, day.altitude_deg[index] ?? 0)).toFixed(1)}`)
+    .join(' ');
+  const rows = Number(day.close.length > 0) + Number(day.silhouette.length > 0);
+  const marks = day.hours.filter((_, index) => width > 520 || index % 2 === 0);
+  return (
+    <>
+      <rect x={x(0)} y={skyTop} width={x(day.minutes) - x(0)} height={skyHeight} fill="var(--raised)" />
+      <polygon points={`${x(0)},${sky(0)} ${up} ${x(day.minutes)},${sky(0)}`} fill="var(--ambient)" opacity={0.22} />
+      {day.minute.slice(0, -1).map((at, index) => {
+        const cloud = day.cloud_eighths[index] ?? 0;
+        return cloud > 0 ? (
+          <rect
+            key={at}
+            x={x(at)}
+            width={x(day.minute[index + 1] ?? at) - x(at) + 0.4}
+            y={skyTop}
+            height={cloud}
+            fill="var(--hatch)"
+          />
+        ) : null;
+      })}
+      {day.events
+        .filter((event) => event.event === 'goes_behind' || event.event === 'comes_out')
+        .map((event) => (
+          <g key={event.utc}>
+            <title>
+              {event.clock} {event.says}
+            </title>
+            <line
+              x1={x(event.minute)}
+              x2={x(event.minute)}
+              y1={skyTop}
+              y2={skyTop + skyHeight}
+              stroke="var(--ink)"
+              strokeDasharray="2 2"
+            />
+          </g>
+        ))}
+      {day.spells.map((spell) => (
+        <rect
+          key={spell.from_minute}
+          x={x(spell.from_minute)}
+          width={x(spell.to_minute) - x(spell.from_minute)}
+          y={top}
+          height={evHeight}
+          fill="var(--ink)"
+          opacity={{ Night: 0.2, 'Last trace': 0.15, 'Deep twilight': 0.1, Twilight: 0.05 }[spell.name] ?? 0}
+        >
+          <title>
+            {spell.name}, {spell.says}
+          </title>
+        </rect>
+      ))}
+      {[0, 4, 8, 12, 16].map((ev) => (
+        <g key={ev}>
+          <line x1={x(0)} x2={x(day.minutes)} y1={y(ev)} y2={y(ev)} stroke="var(--hair)" />
+          <text x={x(0) - 5} y={y(ev) + 4} textAnchor="end">
+            {ev}
+          </text>
+        </g>
+      ))}
+      {lanes.map((lane) => (
+        <polyline
+          key={lane.key}
+          points={line(day[lane.key])}
+          fill="none"
+          stroke="var(--ambient)"
+          strokeWidth={lane.width}
+          strokeDasharray={lane.dash}
+          strokeLinejoin="round"
+        />
+      ))}
+      {day.readings.map((reading) => (
+        <g key={`${reading.role}${reading.minute}${reading.ev100}`} role="img" aria-label={reading.says}>
+          <title>{reading.says}</title>
+          <circle
+            cx={x(reading.minute)}
+            cy={y(reading.ev100)}
+            r={4}
+            fill="var(--panel)"
+            stroke="var(--ink)"
+            strokeWidth={1.8}
+            strokeDasharray={reading.simulated ? '2 2' : undefined}
+          />
+        </g>
+      ))}
+      {marks.map((mark, index) => (
+        <text
+          key={mark.minute}
+          x={x(mark.minute)}
+          y={bottom + 15}
+          textAnchor={index === 0 ? 'start' : index === marks.length - 1 ? 'end' : 'middle'}
+        >
+          {mark.clock}
+        </text>
+      ))}
+      <Stretches all={day.close} x={x} line={bottom + 25} label="all within 2 stops" filled={false} />
+      <Stretches all={day.silhouette} x={x} line={bottom + 14 + 11 * rows} label="behind 3 over" filled />
+    </>
   );
 }
 

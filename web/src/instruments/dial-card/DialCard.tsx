@@ -95,35 +95,18 @@ const Lamp = styled(Box)`
 
 /** What to set on the camera and the flashes, on screen at every step. */
 export function DialCard({ plan }: { plan: Plan }) {
-  const { setup, kit, change } = useSetup();
+  const { setup, kit } = useSetup();
   const camera = kit.cameras.find((one) => one.id === setup.camera_id);
   const card = plan.dial_card;
   const fixed = setup.fixed ?? {};
-  const fix = (field: 'shutter_s' | 'f_number' | 'iso', what: string) => (value: number | undefined) =>
-    change(value === undefined ? `${what} left to Tolva` : `${what} fixed`, (one) => ({
-      ...one,
-      fixed: { ...one.fixed, [field]: value },
-    }));
   if (!camera) return null;
   return (
     <Whole aria-label="Dial card">
       <h2>Dial card</h2>
       <Cells>
-        <DialSelect
-          which="shutter"
-          camera={camera}
-          label={card.shutter.label}
-          fixed={fixed.shutter_s}
-          onFix={fix('shutter_s', 'Shutter')}
-        />
-        <DialSelect
-          which="aperture"
-          camera={camera}
-          label={card.aperture.label}
-          fixed={fixed.f_number}
-          onFix={fix('f_number', 'Aperture')}
-        />
-        <DialSelect which="iso" camera={camera} label={card.iso.label} fixed={fixed.iso} onFix={fix('iso', 'ISO')} />
+        <DialSelect which="shutter" camera={camera} label={card.shutter.label} fixed={fixed.shutter_s} />
+        <DialSelect which="aperture" camera={camera} label={card.aperture.label} fixed={fixed.f_number} />
+        <DialSelect which="iso" camera={camera} label={card.iso.label} fixed={fixed.iso} />
         <Filter>
           <span>Filter</span>
           <strong className={card.filter ? '' : 'none'}>{card.filter ?? 'none'}</strong>

@@ -1,8 +1,10 @@
 import { useQuery } from '@tanstack/react-query';
 import { Check, Lock } from 'lucide-react';
 import { Button, Label, ListBox, Select, SelectValue } from 'react-aria-components';
+import { memo, useMemo } from 'react';
 import styled from 'styled-components';
 import { answered, api, type Camera } from '../../api/client';
+import { useKeptSetup } from '../../jobs/JobContext';
 import { figures } from '../../app/theme';
 import { Floating, Item } from '../../ui/Choice';
 import { FieldName } from '../../ui/field';
@@ -51,29 +53,52 @@ const Tick = styled.span`
 
 type Which = 'shutter' | 'aperture' | 'iso';
 const names: Record<Which, string> = { shutter: 'Shutter', aperture: 'Aperture', iso: 'ISO' };
+const fields = { shutter: 'shutter_s', aperture: 'f_number', iso: 'iso' } as const;
 
 type Props = {
   which: Which;
   camera: Camera;
   label: string;
   fixed: number | null | undefined;
-  onFix: (value: number | undefined) => void;
 };
 
 /** One setting of the dial card: read at arm's length, and fixed or left to Tolva in place. */
-export function DialSelect({ which, camera, label, fixed, onFix }: Props) {
+export const DialSelect = memo(function DialSelect({ which, camera, label, fixed }: Props) {
+  const { change } = useKeptSetup();
   const { data: dials } = useQuery({
     queryKey: ['dials', camera],
     queryFn: () => answered(api.POST('/api/dials', { body: camera })),
     staleTime: Infinity,
   });
-  const settings = dials?.[which] ?? [];
-  const own = fixed !== null && fixed !== undefined && !settings.some((one) => one.nominal === fixed);
-  const listed = own ? [...settings, { nominal: fixed, label }] : settings;
+  // A dial has half a hundred settings: its list is made once, not at every frame of a drag.
+  const own = fixed !== null && fixed !== undefined ? label : undefined;
+  const list = useMemo(() => {
+    const settings = dials?.[which] ?? [];
+    const off = own !== undefined && !settings.some((one) => one.nominal === fixed);
+    const listed = off ? [...settings, { nominal: fixed ?? 0, label: own }] : settings;
+    return [
+      { key: 'free', label: 'Leave it to Tolva' },
+      ...listed.map((one) => ({ key: String(one.nominal), label: one.label })),
+    ].map((one) => (
+      <Item key={one.key} id={one.key} textValue={one.label}>
+        {({ isSelected }) => (
+          <>
+            <Tick>{isSelected && <Check size={15} aria-hidden />}</Tick>
+            {one.label}
+          </>
+        )}
+      </Item>
+    ));
+  }, [dials, which, fixed, own]);
+  const fix = (value: number | undefined) =>
+    change(value === undefined ? `${names[which]} left to Tolva` : `${names[which]} fixed`, (one) => ({
+      ...one,
+      fixed: { ...one.fixed, [fields[which]]: value },
+    }));
   return (
     <Cell
       value={fixed === null || fixed === undefined ? 'free' : String(fixed)}
-      onChange={(key) => onFix(key === 'free' ? undefined : Number(key))}
+      onChange={(key) => fix(key === 'free' ? undefined : Number(key))}
     >
       <Head>
         <Label>
@@ -89,22 +114,8 @@ export function DialSelect({ which, camera, label, fixed, onFix }: Props) {
         <SelectValue>{() => (which === 'iso' ? label.replace('ISO ', '') : label)}</SelectValue>
       </Big>
       <Floating placement="bottom start">
-        <ListBox style={{ maxHeight: 320, overflow: 'auto' }}>
-          {[
-            { key: 'free', label: 'Leave it to Tolva' },
-            ...listed.map((one) => ({ key: String(one.nominal), label: one.label })),
-          ].map((one) => (
-            <Item key={one.key} id={one.key} textValue={one.label}>
-              {({ isSelected }) => (
-                <>
-                  <Tick>{isSelected && <Check size={15} aria-hidden />}</Tick>
-                  {one.label}
-                </>
-              )}
-            </Item>
-          ))}
-        </ListBox>
+        <ListBox style={{ maxHeight: 320, overflow: 'auto' }}>{list}</ListBox>
       </Floating>
     </Cell>
   );
-}
+});

@@ -87,7 +87,11 @@ export function Compass({ scene, here, day }: Props) {
   const ring: [number, number][] = skyline.map((height, index) => at(index * (360 / skyline.length), height));
   const sun = at(here.sun_azimuth_deg, here.sun_altitude_deg);
   const [subjectX, subjectY] = onRim(facing, rim);
-  const [cameraX, cameraY] = onRim(facing, 74);
+  const [cameraX, cameraY] = onRim(facing, 70);
+  // Its name stands beside the line, where it is not crossed.
+  const [besideX, besideY] = onRim(facing - 90, 1);
+  const labelX = cameraX + besideX * (14 + 16 * Math.abs(besideX));
+  const labelY = cameraY + besideY * 16;
 
   return (
     <Drawing ref={drawing} viewBox="-146 -146 292 292" role="group" aria-label="The sky over the place">
@@ -130,12 +134,7 @@ export function Compass({ scene, here, day }: Props) {
         aria-hidden
       />
       <rect x={cameraX - 6} y={cameraY - 4.5} width={12} height={9} rx={2} fill="var(--ink)" aria-hidden />
-      <text
-        className="quiet"
-        x={cameraX + (cameraX > 0 ? -11 : 11)}
-        y={cameraY + 4}
-        textAnchor={cameraX > 0 ? 'end' : 'start'}
-      >
+      <text className="quiet" x={labelX} y={labelY + 4} textAnchor="middle">
         camera
       </text>
       <g transform={`rotate(${facing})`} aria-hidden>

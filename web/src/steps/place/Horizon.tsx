@@ -1,7 +1,7 @@
 import { Plus, Trash2 } from 'lucide-react';
-import { useState } from 'react';
+import { memo, useState } from 'react';
 import styled from 'styled-components';
-import type { Obstacle, Scene } from '../../api/client';
+import type { Obstacle } from '../../api/client';
 import { useJob } from '../../jobs/JobContext';
 import { Button } from '../../ui/Button';
 import { Lead, Notice, Row } from '../../ui/Panel';
@@ -12,7 +12,7 @@ import { useScene } from './useScene';
 
 const One = styled.div`
   display: grid;
-  grid-template-columns: repeat(auto-fill, minmax(118px, 1fr));
+  grid-template-columns: repeat(auto-fill, minmax(158px, 1fr));
   gap: 10px;
   align-items: end;
   border-top: 1px solid var(--line);
@@ -22,11 +22,11 @@ const One = styled.div`
 const fresh: Obstacle = { name: '', from_deg: 240, to_deg: 300, height: { size: { height_m: 12, distance_m: 30 } } };
 
 /** Hills and houses that stand in the way of the sun. */
-export function Horizon({ scene }: { scene: Scene }) {
+export const Horizon = memo(function Horizon() {
   const { id } = useJob();
-  const { attempt } = useScene();
+  const { scene, attempt } = useScene();
   const [wrong, setWrong] = useState<string>();
-  const horizon = scene.horizon ?? [];
+  const horizon = scene?.horizon ?? [];
   const change = async (what: string, to: Obstacle[]) => setWrong(await attempt(what, { horizon: to }));
   const set = (index: number, part: Partial<Obstacle>) =>
     attempt('Horizon', { horizon: horizon.map((one, at) => (at === index ? { ...one, ...part } : one)) });
@@ -130,4 +130,4 @@ export function Horizon({ scene }: { scene: Scene }) {
       })}
     </div>
   );
-}
+});

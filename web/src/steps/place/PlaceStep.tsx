@@ -1,3 +1,4 @@
+import { memo } from 'react';
 import styled from 'styled-components';
 import type { Here, Plan, Scene } from '../../api/client';
 import { narrow } from '../../app/theme';
@@ -10,6 +11,7 @@ import { TypedField } from '../../ui/TypedField';
 import { Compass } from './Compass';
 import { Horizon } from './Horizon';
 import { PlaceFinder } from './PlaceFinder';
+import { Times } from './Times';
 import { SurroundingsForm } from './SurroundingsForm';
 import { useScene } from './useScene';
 import { WeatherForm } from './WeatherForm';
@@ -48,6 +50,9 @@ const Facts = styled.dl`
     color: var(--quiet);
   }
 `;
+const Quiet = styled.span`
+  color: var(--quiet);
+`;
 const Credit = styled.p`
   font-size: 12.5px;
   color: var(--quiet);
@@ -56,7 +61,7 @@ const Credit = styled.p`
 
 /** Where, when, which way the subject faces; how the light goes over the day. */
 export function PlaceStep({ plan }: { plan: Plan }) {
-  const { scene } = useScene();
+  const { scene } = useSetup().setup;
   if (!scene || !plan.here) return <NoPlace />;
   return <Placed plan={plan} scene={scene} here={plan.here} />;
 }
@@ -93,7 +98,12 @@ function Placed({ plan, scene, here }: { plan: Plan; scene: Scene; here: Here })
             <WhenFields scene={scene} here={here} />
             <Facts>
               <dt>Sun</dt>
-              <dd>{here.sun}</dd>
+              <dd>
+                {here.sun}
+                {here.refraction && <Quiet>, {here.refraction}</Quiet>}
+              </dd>
+              <dt>Now</dt>
+              <dd>{here.spell}</dd>
               <dt>Lights</dt>
               <dd>{here.side}</dd>
               {here.shadow && (
@@ -122,25 +132,30 @@ function Placed({ plan, scene, here }: { plan: Plan; scene: Scene; here: Here })
       </Panel>
       <Panel>
         <Grid $min={300}>
-          <WeatherForm scene={scene} />
-          <SurroundingsForm scene={scene} here={here} />
+          <WeatherForm />
+          <SurroundingsForm sky={here.sky} />
         </Grid>
       </Panel>
       <Panel>
-        <Horizon scene={scene} />
+        <Horizon />
       </Panel>
+      {day && (
+        <Panel>
+          <Times day={day} minute={here.minute} />
+        </Panel>
+      )}
       <Panel>
-        <SiteForm scene={scene} />
-        <Credits />
+        <SiteForm />
       </Panel>
     </Stack>
   );
 }
 
 /** The place in numbers, and another one. */
-function SiteForm({ scene }: { scene: Scene }) {
+const SiteForm = memo(function SiteForm() {
   const { id } = useJob();
-  const { put, goTo } = useScene();
+  const { scene, put, goTo } = useScene();
+  if (!scene) return null;
   const { site } = scene;
   return (
     <Stack>
@@ -204,9 +219,10 @@ function SiteForm({ scene }: { scene: Scene }) {
           onValue={({ value }) => put('Lens', { lens_mm: value })}
         />
       </Grid>
+      <Credits />
     </Stack>
   );
-}
+});
 
 function Credits() {
   return (

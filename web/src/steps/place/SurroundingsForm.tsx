@@ -1,5 +1,6 @@
+import { memo } from 'react';
 import styled from 'styled-components';
-import type { Here, Scene, Surroundings } from '../../api/client';
+import type { Surroundings } from '../../api/client';
 import { useStart } from '../../app/start';
 import { useJob } from '../../jobs/JobContext';
 import { Choice } from '../../ui/Choice';
@@ -37,10 +38,11 @@ const fresh = (kind: Kind): Surroundings => {
 };
 
 /** What is around the subject, and what lies behind it. */
-export function SurroundingsForm({ scene, here }: { scene: Scene; here: Here }) {
+export const SurroundingsForm = memo(function SurroundingsForm({ sky }: { sky: string }) {
   const { id } = useJob();
-  const { put } = useScene();
+  const { scene, put } = useScene();
   const start = useStart();
+  if (!scene) return null;
   const { surroundings, behind } = scene;
   const shade = typeof surroundings === 'object' && 'open_shade' in surroundings ? surroundings.open_shade : undefined;
   const lamps = typeof surroundings === 'object' && 'artificial' in surroundings ? surroundings.artificial : undefined;
@@ -89,7 +91,7 @@ export function SurroundingsForm({ scene, here }: { scene: Scene; here: Here }) 
       )}
       {!lamps && (
         <>
-          <Hint>{here.sky} reaches the subject.</Hint>
+          <Hint>{sky} reaches the subject.</Hint>
           <Choice
             name="Behind the subject"
             value={behind.what}
@@ -116,4 +118,4 @@ export function SurroundingsForm({ scene, here }: { scene: Scene; here: Here }) 
       )}
     </Stack>
   );
-}
+});

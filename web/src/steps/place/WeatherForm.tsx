@@ -1,7 +1,7 @@
 import { CloudSun } from 'lucide-react';
-import { useState } from 'react';
+import { memo, useState } from 'react';
 import styled from 'styled-components';
-import { answered, api, ApiProblem, type Scene } from '../../api/client';
+import { answered, api, ApiProblem } from '../../api/client';
 import { useJob } from '../../jobs/JobContext';
 import { Button } from '../../ui/Button';
 import { Notice } from '../../ui/Panel';
@@ -19,10 +19,11 @@ const Stack = styled.div`
 `;
 
 /** Cloud by hand, or as a forecast gave it. */
-export function WeatherForm({ scene }: { scene: Scene }) {
+export const WeatherForm = memo(function WeatherForm() {
   const { id } = useJob();
-  const { put } = useScene();
+  const { scene, put } = useScene();
   const [wrong, setWrong] = useState<string>();
+  if (!scene) return null;
   const { weather } = scene;
   const forecast = 'forecast' in weather ? weather.forecast : undefined;
   const ask = async () => {
@@ -79,4 +80,4 @@ export function WeatherForm({ scene }: { scene: Scene }) {
       )}
     </Stack>
   );
-}
+});

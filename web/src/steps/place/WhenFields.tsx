@@ -1,4 +1,4 @@
-import { useRef, useState } from 'react';
+import { useCallback, useEffect, useRef, useState } from 'react';
 import styled from 'styled-components';
 import { answered, api, ApiProblem, type Here, type LocalTime, type Scene } from '../../api/client';
 import { useJob } from '../../jobs/JobContext';
@@ -28,13 +28,6 @@ export function WhenFields({ scene, here }: { scene: Scene; here: Here | null | 
   const [wrong, setWrong] = useState<string>();
   const shown = tried ?? scene.at;
 
-  const timer = useRef<number>(undefined);
-  /** Digits typed in a row are one hour: it counts when the typing rests. */
-  const type = (at: LocalTime) => {
-    setTried(at);
-    window.clearTimeout(timer.current);
-    timer.current = window.setTimeout(() => void go(at), 400);
-  };
   const go = async (at: LocalTime | undefined) => {
     try {
       const body = { time_zone: scene.site.time_zone, ...(at ? { at } : {}) };
@@ -49,11 +42,26 @@ export function WhenFields({ scene, here }: { scene: Scene; here: Here | null | 
     }
   };
 
+  // The day's field need not be made anew while the hour is dragged.
+  const latest = useRef({ shown, go });
+  useEffect(() => {
+    latest.current = { shown, go };
+  });
+  const timer = useRef<number>(undefined);
+  /** Digits typed in a row are one hour: it counts when the typing rests. */
+  const type = useCallback((part: Partial<LocalTime>) => {
+    const at = { ...latest.current.shown, ...part, second_time: false };
+    setTried(at);
+    window.clearTimeout(timer.current);
+    timer.current = window.setTimeout(() => void latest.current.go(at), 400);
+  }, []);
+  const onDate = useCallback((date: string) => type({ date }), [type]);
+
   return (
     <div>
       <Line>
-        <DayField name="Day" date={shown.date} onDate={(date) => type({ ...shown, date, second_time: false })} />
-        <HourField name="Hour" time={shown.time} onTime={(time) => type({ ...shown, time, second_time: false })} />
+        <DayField name="Day" date={shown.date} onDate={onDate} />
+        <HourField name="Hour" time={shown.time} onTime={(time) => type({ time })} />
         <Button onPress={() => void go(undefined)} aria-label="Now: today, and the hour it is there">
           Now
         </Button>

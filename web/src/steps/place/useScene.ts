@@ -1,7 +1,7 @@
 import { useCallback } from 'react';
 import { answered, api, ApiProblem, type LocalTime, type Scene, type Site } from '../../api/client';
 import { useStart } from '../../app/start';
-import { useJob, useSetup } from '../../jobs/JobContext';
+import { useJob, useKeptSetup } from '../../jobs/JobContext';
 
 /** What is wrong with something that was tried; nothing where it was put in. */
 export type Wrong = string | undefined;
@@ -9,7 +9,7 @@ export type Wrong = string | undefined;
 /** The open setup's place and hour, and how to change them. */
 export function useScene() {
   const { job } = useJob();
-  const { setup, kit, change } = useSetup();
+  const { setup, kit, change } = useKeptSetup();
   const start = useStart();
   const scene = setup.scene ?? undefined;
 

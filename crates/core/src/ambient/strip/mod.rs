@@ -4,13 +4,13 @@
 use jiff::{SignedDuration, Timestamp};
 
 use super::track::when;
-use super::{Follower, LightNow, SceneLight, SunTrack, WrongTime, clock, day, minutes_between, span_label};
+use super::{Follower, LightNow, SceneLight, Sun, SunTrack, WrongTime, clock, day, minutes_between, span_label};
 use crate::job::Role;
 
 mod turn;
 mod types;
 
-pub(crate) use turn::{NextTurn, next_turn};
+pub(crate) use turn::{NextTurn, next_turn, spell_now};
 pub use types::{DayEvent, DayStrip, HourMark, ReadingOnStrip, Spell, Stretch, SunEvent};
 
 /// One region of the picture on the strip: its part, its light over time, and its readings with instant and EV.
@@ -191,8 +191,7 @@ fn events(
     for pair in bounds.windows(2) {
         let [from, to] = pair else { continue };
         let middle = *from + (*to - *from) / 2;
-        let height = track.sun(middle).true_altitude_deg;
-        let name = SPELLS.iter().rev().find(|(above, _)| height >= *above).map_or(NIGHT, |spell| spell.1);
+        let name = spell_of(track.sun(middle));
         let (from_minute, to_minute) = (minutes_between(begin, *from), minutes_between(begin, *to));
         let said = stretch(scene, begin, from_minute, to_minute).says;
         let says = format!("{said}, {}", span_label(to_minute - from_minute));
@@ -206,6 +205,11 @@ fn events(
         says,
     };
     (found.into_iter().map(event).collect(), spells)
+}
+
+/// The kind of light a sun at that height gives.
+fn spell_of(sun: Sun) -> &'static str {
+    SPELLS.iter().rev().find(|(above, _)| sun.true_altitude_deg >= *above).map_or(NIGHT, |spell| spell.1)
 }
 
 /// What the sun comes out from behind or goes behind at an instant, by its name; nothing at a level horizon.

@@ -1,6 +1,7 @@
 //! Falling light: the timetable keeps the wish, in the chosen order, to the last usable minute.
 
 use jiff::Timestamp;
+use proptest::prelude::*;
 use rstest::rstest;
 
 use super::*;
@@ -172,4 +173,38 @@ fn a_quarter_of_an_hour() {
         (fall("2026-08-29T16:26:00Z"), fall("2026-08-29T17:26:00Z"), fall("2026-08-29T17:56:00Z"));
     assert!((0.1..0.5).contains(&before), "{before}");
     assert!((1.0..2.2).contains(&at) && after > at && after < 3.0, "{at} {after}");
+}
+
+proptest! {
+    #![proptest_config(ProptestConfig::with_cases(24))]
+    /// Whatever is wished, from whatever hour, in whatever order: where a step says nothing of being too bright, its
+    /// wish is met as it begins and until it ends, and the next begins where it ends.
+    #[test]
+    fn every_step_of_every_timetable_holds(
+        hour in 15u32..20, minute in 0u32..60, behind in -6i32..1, order in 0usize..3, facing in 0u32..360,
+        aperture in prop::option::of(prop::sample::select(vec![2.8, 5.6, 11.0]))
+    ) {
+        let (mut setup, kit) = doorway("19:26");
+        let behind_stops = f64::from(behind) / 3.0;
+        setup.blend = Blend::Lift { subject_stops: 0.0, behind_stops };
+        setup.falling_order = FallingOrder::OFFERED[order];
+        setup.fixed.f_number = aperture;
+        if let Some(scene) = &mut setup.scene {
+            scene.at.time = format!("{hour:02}:{minute:02}");
+            scene.facing_deg = f64::from(facing);
+        }
+        let table = table(&setup, &kit);
+        prop_assert!(!table.steps.is_empty());
+        for pair in table.steps.windows(2) {
+            prop_assert!((pair[0].minute + pair[0].holds_min - pair[1].minute).abs() < 1e-9);
+        }
+        for step in table.steps.iter().filter(|step| step.notes.iter().all(|note| !note.contains("Not yet"))) {
+            let off = step.regions[0].together.stops.expect("light") - behind_stops;
+            prop_assert!(off.abs() <= 1.0 / 3.0 + 1e-6, "{}: {off}", step.clock);
+        }
+        if let Some(last) = &table.last {
+            let end = table.steps.last().expect("a step");
+            prop_assert!((end.minute + end.holds_min - 1.0 - last.minute).abs() < 1e-9);
+        }
+    }
 }

@@ -1,0 +1,55 @@
+import { memo } from 'react';
+import styled from 'styled-components';
+import type { DayStrip } from '../../api/client';
+import { figures } from '../../app/theme';
+import { Grid } from '../../ui/Panel';
+
+const List = styled.dl`
+  display: grid;
+  grid-template-columns: auto 1fr;
+  gap: 3px 12px;
+  margin-top: 6px;
+  dt {
+    ${figures}
+    font-size: 15px;
+  }
+  div {
+    display: contents;
+  }
+  div[aria-current] > * {
+    font-weight: 650;
+  }
+`;
+
+/** When the sun comes and goes on this day, and how long each kind of light lasts. */
+export const Times = memo(function Times({ day, minute }: { day: DayStrip; minute: number }) {
+  return (
+    <Grid $min={280}>
+      <section aria-labelledby="sun-times">
+        <h3 id="sun-times">The sun on this day</h3>
+        <List>
+          {day.events.map((event) => (
+            <div key={event.utc + event.event}>
+              <dt>{event.clock}</dt>
+              <dd>{event.says}</dd>
+            </div>
+          ))}
+        </List>
+      </section>
+      <section aria-labelledby="kinds-of-light">
+        <h3 id="kinds-of-light">Kinds of light</h3>
+        <List>
+          {day.spells.map((spell) => (
+            <div
+              key={spell.from_minute}
+              aria-current={minute >= spell.from_minute && minute < spell.to_minute ? 'time' : undefined}
+            >
+              <dt>{spell.says}</dt>
+              <dd>{spell.name}</dd>
+            </div>
+          ))}
+        </List>
+      </section>
+    </Grid>
+  );
+});
