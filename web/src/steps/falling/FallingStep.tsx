@@ -31,6 +31,7 @@ const Next = styled.section`
     ${figures}
     font-size: 21px;
     line-height: 1.25;
+    text-wrap: balance;
     display: block;
   }
   ${narrow} {
