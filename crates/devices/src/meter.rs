@@ -23,9 +23,10 @@ pub struct SimulatedMeter {
     pub seed: u64,
 }
 
-/// One standard deviation, in stops, of a place about the model, of a meter about the truth, and of one reading about
-/// another. Common practice, no source.
-const PLACE: f64 = 0.5;
+/// One standard deviation, in stops: of a place's light about the model, of one side of it about that, of a meter about
+/// the truth, and of one reading about another. Common practice, no source.
+const PLACE: f64 = 0.45;
+const SIDE: f64 = 0.2;
 const METER: f64 = 0.15;
 const READING: f64 = 0.05;
 
@@ -46,7 +47,8 @@ impl Meter for SimulatedMeter {
             format!("{:.3} {:.3} {}", scene.site.latitude_deg, scene.site.longitude_deg, scene.at.date)
         });
         let hour = scene.map_or_else(String::new, |scene| scene.at.time.clone());
-        let off = self.off(&["place", &place, &region.id], PLACE)
+        let off = self.off(&["place", &place], PLACE)
+            + self.off(&["side", &place, &region.id], SIDE)
             + self.off(&["meter"], METER)
             + self.off(&["reading", &place, &region.id, &hour], READING);
         let ev100 = ((model.0 + off) * 10.0).round() / 10.0;

@@ -56,6 +56,16 @@ async fn coordinates_in_degrees_and_a_place_that_is_none() {
         at.as_f64().is_some_and(|at| (at - 27.7).abs() < 1e-6)
     })
     .await;
+    // In numbers: at sea level and below it, and not off the globe.
+    let sea = b.field("Above the sea, m", 0).await;
+    b.fill(&sea, "-430").await;
+    stored(&tolva, &id, "/setups/0/scene/site/elevation_m", |metres| metres.as_f64() == Some(-430.0)).await;
+    let latitude = b.field("Latitude, degrees", 0).await;
+    assert_eq!(latitude.prop("value").await.expect("a value").as_deref(), Some("27.7"));
+    b.fill(&latitude, "99").await;
+    b.shows("main [role=alert]", "from −90 to 90 degrees").await;
+    b.fill(&latitude, "27.71234").await;
+    stored(&tolva, &id, "/setups/0/scene/site/latitude_deg", |at| at.as_f64() == Some(27.712_34)).await;
     let place = b.field("Another place: a name or coordinates", 0).await;
     place.click().await.expect("the field");
     place.send_keys("95, 200").await.expect("typing");

@@ -1312,7 +1312,7 @@ export interface components {
          * @description What a text is meant to be.
          * @enum {string}
          */
-        Meant: "light" | "stops" | "length" | "shutter" | "aperture" | "iso" | "number";
+        Meant: "light" | "stops" | "length" | "shutter" | "aperture" | "iso" | "number" | "coordinate";
         /** @description A flash-meter reading: this f-number, so far away, at this power, through this modifier. */
         MeasuredOutput: {
             /**

@@ -45,6 +45,8 @@ pub enum Meant {
     Iso,
     /// A plain number, such as a guide number.
     Number,
+    /// Degrees of latitude or longitude, shown to a metre or so.
+    Coordinate,
 }
 
 /// A number to be shown.
@@ -96,7 +98,7 @@ pub async fn read(body: Body<Typed>) -> Result<HttpResponse, ApiError> {
 #[post("/api/say")]
 pub async fn say(body: Body<Shown>) -> Result<HttpResponse, ApiError> {
     let Shown { r#as, value, length } = body.0;
-    let positive = matches!(r#as, Meant::Shutter | Meant::Aperture | Meant::Iso | Meant::Length);
+    let positive = matches!(r#as, Meant::Shutter | Meant::Aperture | Meant::Iso);
     if positive && value <= 0.0 {
         return Err(Problems::one("/value", format!("{value} is not allowed here: it must be over 0")).into());
     }
@@ -107,14 +109,15 @@ pub async fn say(body: Body<Shown>) -> Result<HttpResponse, ApiError> {
         Meant::Shutter => Setting::<Shutter>::of(value).label(),
         Meant::Aperture => Setting::<Aperture>::of(value).label(),
         Meant::Iso => Setting::<Iso>::of(value).label(),
-        Meant::Number => number_label(value),
+        Meant::Number => number_label(value, 2),
+        Meant::Coordinate => number_label(value, 5),
     };
     Ok(HttpResponse::Ok().json(Understood { value, label, reading: None }))
 }
 
-/// At most two decimals, and no noughts at their end.
-fn number_label(value: f64) -> String {
-    let text = format!("{value:.2}");
+/// At most so many decimals, and no noughts at their end.
+fn number_label(value: f64, decimals: usize) -> String {
+    let text = format!("{value:.decimals$}");
     text.trim_end_matches('0').trim_end_matches('.').replace('-', "−")
 }
 
@@ -131,6 +134,7 @@ fn understand(typed: &Typed) -> Result<Understood, ParseError> {
         Meant::Shutter => parse_shutter(text).map(|setting| plain(setting.nominal, setting.label()))?,
         Meant::Aperture => parse_aperture(text).map(|setting| plain(setting.nominal, setting.label()))?,
         Meant::Iso => parse_iso(text).map(|setting| plain(setting.nominal, setting.label()))?,
-        Meant::Number => parse_number(text).map(|value| plain(value, number_label(value)))?,
+        Meant::Number => parse_number(text).map(|value| plain(value, number_label(value, 2)))?,
+        Meant::Coordinate => parse_number(text).map(|value| plain(value, number_label(value, 5)))?,
     })
 }

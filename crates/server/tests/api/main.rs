@@ -246,6 +246,7 @@ async fn the_bin_and_the_file() {
 #[case(json!({"as": "light", "text": "1/250, f/8, ISO 100"}), 14.0, "1/250, f/8, ISO 100")]
 #[case(json!({"as": "stops", "text": "-1 1/3"}), -4.0 / 3.0, "−1⅓")]
 #[case(json!({"as": "length", "text": "5 ft 1 in"}), 1.5494, "1.55 m")]
+#[case(json!({"as": "coordinate", "text": "60.46123"}), 60.46123, "60.46123")]
 #[case(json!({"as": "shutter", "text": "0.8s"}), 0.8, "0.8 s")]
 #[case(json!({"as": "number", "text": "4,5"}), 4.5, "4.5")]
 #[actix_web::test]

@@ -85,9 +85,9 @@ export const Horizon = memo(function Horizon() {
                   as="length"
                   value={height.size.height_m}
                   keptAs={`${id}/horizon/${index}/high`}
-                  least={0}
+                  least={0.1}
                   most={5000}
-                  allowed="from 0 to 5000 m"
+                  allowed="from 0.1 to 5000 m"
                   onValue={({ value }) => set(index, { height: { size: { ...height.size, height_m: value } } })}
                 />
                 <TypedField

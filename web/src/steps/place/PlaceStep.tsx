@@ -169,7 +169,7 @@ const SiteForm = memo(function SiteForm() {
         />
         <TypedField
           name="Latitude, degrees"
-          as="number"
+          as="coordinate"
           value={site.latitude_deg}
           keptAs={`${id}/latitude`}
           least={-90}
@@ -179,7 +179,7 @@ const SiteForm = memo(function SiteForm() {
         />
         <TypedField
           name="Longitude, degrees"
-          as="number"
+          as="coordinate"
           value={site.longitude_deg}
           keptAs={`${id}/longitude`}
           least={-180}
@@ -188,8 +188,8 @@ const SiteForm = memo(function SiteForm() {
           onValue={({ value }) => goTo({ ...site, longitude_deg: value })}
         />
         <TypedField
-          name="Above the sea"
-          as="length"
+          name="Above the sea, m"
+          as="number"
           value={site.elevation_m ?? 0}
           keptAs={`${id}/elevation`}
           least={-500}

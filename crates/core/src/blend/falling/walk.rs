@@ -14,8 +14,8 @@ use crate::scale::{Dial, DialEnd, Metres, Power, Setting, Shutter, Stops};
 const TOLERANCE: f64 = 1.0 / 3.0 + 1e-6;
 /// How long is looked ahead: a day.
 const MINUTES: i64 = 24 * 60;
-/// A second control costs a pair of hands about as long as this.
-const SECOND_CONTROL_MIN: f64 = 2.0;
+/// Of two that hold as long, the one with fewer controls to touch: a second one is worth less than a minute.
+const SECOND_CONTROL_MIN: f64 = 0.5;
 /// As far as a light is moved back.
 const FARTHEST: Metres = Metres(12.0);
 
