@@ -129,6 +129,9 @@ fn line(scene: &CheckedScene<'_>, up: &str, turn: Option<NextTurn>) -> String {
 fn side(scene: &CheckedScene<'_>) -> String {
     let facing = scene.scene.facing_deg;
     let sun = scene.now.sun;
+    if !scene.light.is_daylight() {
+        return "Lamps light the subject, not the sun.".to_owned();
+    }
     if sun.true_altitude_deg < -0.8333 {
         return "The sun is down: what is left comes from the sky.".to_owned();
     }
@@ -313,6 +316,14 @@ mod tests {
         let (_, cautions) = here_of("19:00", change);
         let found = cautions.iter().find(|caution| caution.heading == heading);
         assert!(found.is_some_and(|caution| caution.says.contains(says)), "{cautions:?}");
+    }
+
+    #[test]
+    fn lamps_are_not_the_sun() {
+        let (here, _) = here_of("13:10", |scene| {
+            scene.surroundings = Surroundings::Artificial(Artificial { light: TypicalLight::Stage, mains_hz: 60.0 });
+        });
+        assert!(here.side.starts_with("Lamps") && !here.daylight && here.changes.is_empty(), "{here:?}");
     }
 
     #[test]
