@@ -35,6 +35,7 @@ async fn a_place_is_found_by_its_name() {
     b.shows("main", "Atlantic/Reykjavik, UTC+0").await;
     // The job's day is taken with it.
     stored(&tolva, &id, "/setups/2/scene/at/date", |date| date == "2026-10-03").await;
+    stored(&tolva, &id, "/setups/2/scene/at/time", |time| time == "12:00").await;
     b.css("[aria-label='Day strip'] [role=slider]").await;
     b.shows("header", "Sun ").await;
     b.close().await;
@@ -177,6 +178,10 @@ async fn a_hill_ends_the_sun_and_cannot_cover_the_sky() {
     b.button("Add a hill or a house").await.click().await.expect("a hill");
     b.shows("header", "behind what stands in the way").await;
     stored(&tolva, &id, "/setups/1/scene/horizon/0/height/size/height_m", |high| high.as_f64() == Some(12.0)).await;
+    let what = b.field("What", 0).await;
+    b.fill(&what, "the ridge").await;
+    stored(&tolva, &id, "/setups/1/scene/horizon/0/name", |name| name == "the ridge").await;
+    b.shows("[aria-labelledby='sun-times']", "Sun goes behind the ridge").await;
     let to = b.field("To, degrees", 0).await;
     b.fill(&to, "360").await;
     let from = b.field("From, degrees", 0).await;

@@ -70,10 +70,12 @@ pub fn time_zone(latitude_deg: f64, longitude_deg: f64) -> String {
     if name.is_empty() { "UTC".to_owned() } else { name.to_owned() }
 }
 
-/// A point as a place: named after itself, with the nearest town and its time zone.
+/// A point as a place: named after itself, or after the nearest town where it has no name, with its time zone.
 pub fn place_at(name: &str, latitude_deg: f64, longitude_deg: f64, elevation_m: Option<f64>) -> Place {
-    let within = nearest(latitude_deg, longitude_deg, 0)
-        .map_or_else(String::new, |(town, km)| format!("{km:.0} km from {}, {}", town.name, town.country()));
+    let near = nearest(latitude_deg, longitude_deg, 0);
+    let within =
+        near.map_or_else(String::new, |(town, km)| format!("{km:.0} km from {}, {}", town.name, town.country()));
+    let name = if name.is_empty() { near.map_or("", |(town, _)| town.name) } else { name };
     Place {
         name: name.to_owned(),
         within,
@@ -92,8 +94,7 @@ pub fn find(typed: &str, most: usize) -> Result<Vec<Place>, PlaceError> {
     let text = typed.trim();
     if text.chars().any(|c| c.is_ascii_digit()) {
         let (latitude_deg, longitude_deg) = parse_coordinates(text)?;
-        let name = nearest(latitude_deg, longitude_deg, 0).map_or("", |(town, _)| town.name);
-        return Ok(vec![place_at(name, latitude_deg, longitude_deg, None)]);
+        return Ok(vec![place_at("", latitude_deg, longitude_deg, None)]);
     }
     let found = search(text, most);
     if found.is_empty() { Err(PlaceError::NotCoordinates(text.to_owned())) } else { Ok(found) }

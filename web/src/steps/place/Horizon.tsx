@@ -24,7 +24,7 @@ const fresh: Obstacle = { name: '', from_deg: 240, to_deg: 300, height: { size: 
 /** Hills and houses that stand in the way of the sun. */
 export const Horizon = memo(function Horizon() {
   const { id } = useJob();
-  const { scene, attempt } = useScene();
+  const { scene, put, attempt } = useScene();
   const [wrong, setWrong] = useState<string>();
   const horizon = scene?.horizon ?? [];
   const change = async (what: string, to: Obstacle[]) => setWrong(await attempt(what, { horizon: to }));
@@ -65,7 +65,10 @@ export const Horizon = memo(function Horizon() {
               name="What"
               value={one.name ?? ''}
               placeholder="the hill"
-              onChange={(name) => void set(index, { name })}
+              // Words are put in as they are typed; only numbers wait for the core.
+              onChange={(name) =>
+                put('Horizon', { horizon: horizon.map((each, at) => (at === index ? { ...each, name } : each)) })
+              }
             />
             {bearing('From, degrees', 'from_deg')}
             {bearing('To, degrees', 'to_deg')}

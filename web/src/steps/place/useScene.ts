@@ -36,7 +36,7 @@ export function useScene() {
     [setup, kit, put],
   );
 
-  /** The place is put in; the first one brings the job's day, or today, and the hour it is there. */
+  /** The place is put in; the first one brings the job's day, or today and the hour it is there. */
   const goTo = useCallback(
     async (site: Site): Promise<Wrong> => {
       try {
@@ -45,11 +45,9 @@ export function useScene() {
         if (!template) return undefined;
         const body = { time_zone: site.time_zone };
         const now = await answered(api.POST('/api/moment', { body }));
-        const day = job.date ? { ...now.at, date: job.date, second_time: false } : now.at;
-        // The hour it is now may not come on the job's day.
-        const at = await answered(api.POST('/api/moment', { body: { ...body, at: day } }))
-          .then((moment): LocalTime => moment.at)
-          .catch((): LocalTime => ({ ...day, time: '12:00', second_time: false }));
+        // On the day itself the hour it is now, ahead of it noon.
+        const ahead = job.date && job.date !== now.at.date;
+        const at: LocalTime = ahead ? { date: job.date ?? '', time: '12:00', second_time: false } : now.at;
         change('Place', (one) => ({ ...one, scene: { ...template, site, at } }));
         return undefined;
       } catch (failure) {
