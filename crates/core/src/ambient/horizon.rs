@@ -40,7 +40,7 @@ impl Skyline {
     /// Whether the sun's centre is seen over the skyline. Over a level horizon it counts until its upper edge is gone.
     pub fn shows(&self, sun: Sun) -> bool {
         let height = self.height_deg(sun.azimuth_deg);
-        if height > 0.0 { sun.apparent_altitude_deg > height } else { sun.true_altitude_deg > -0.8333 }
+        if height > 0.0 { sun.apparent_altitude_deg > height } else { sun.is_up() }
     }
 
     /// The part of an even sky's light that still reaches level ground: 1 with nothing in the way. A sky over a height

@@ -22,6 +22,11 @@ pub struct Sun {
 const REFRACTED_DEG: f64 = -(0.26667 + 0.5667);
 
 impl Sun {
+    /// Whether its upper edge is over a level horizon.
+    pub fn is_up(self) -> bool {
+        self.true_altitude_deg > RISE_DEG
+    }
+
     /// The sun at a true height and a bearing, lifted by the refraction of some air. Source: NREL/TP-560-34302,
     /// equation 42.
     pub fn seen_in(true_altitude_deg: f64, azimuth_deg: f64, air: Air) -> Self {
@@ -72,7 +77,7 @@ const DAY_S: f64 = 86_400.0;
 /// The Julian date of 1970-01-01T00:00Z.
 const EPOCH_JD: f64 = 2_440_587.5;
 /// The upper limb on the horizon, with 34′ of refraction and 16′ of radius: the usual definition of sunrise.
-const RISE_DEG: f64 = -0.8333;
+pub(super) const RISE_DEG: f64 = -0.8333;
 
 fn julian(instant: Timestamp) -> f64 {
     #[expect(clippy::cast_precision_loss, reason = "seconds of a few centuries")]

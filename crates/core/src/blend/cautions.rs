@@ -3,7 +3,7 @@
 use super::outcome::Outcome;
 use super::plan::Caution;
 use crate::ambient::{LensAndSun, SUNLIT_STILL_SHADE, SunSide, flicker_shows, sun_side};
-use crate::job::{CheckedScene, CheckedSetup, Control, Known, Surroundings, Weather};
+use crate::job::{CheckedScene, CheckedSetup, Control, Known, Surroundings};
 use crate::scale::{Setting, Shutter};
 
 /// A reading that was followed this far is to be taken again. Common practice, no source.
@@ -146,9 +146,7 @@ fn of_scene(scene: &CheckedScene<'_>, shutter: Setting<Shutter>) -> Vec<Caution>
             ),
         );
     }
-    if let Weather::Forecast(forecast) = &scene.scene.weather
-        && forecast.simulated
-    {
+    if scene.scene.weather.is_simulated() {
         add("Simulated weather", "The cloud is made up by a stand-in. Look at the sky.".to_owned());
     }
     all

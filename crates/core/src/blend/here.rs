@@ -3,12 +3,11 @@
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 
-use crate::ambient::{DayStrip, LightNow, spell_now};
 use crate::ambient::{
-    Lane, NextTurn, SceneLight, SunSide, bearing_apart, clock, compass_point, day, day_strip, minutes_between,
-    next_turn, shadow_length_m, span_label, sun_side,
+    CLOSE_STOPS, DayStrip, Lane, LightNow, NextTurn, SILHOUETTE_STOPS, SceneLight, SunSide, bearing_apart, clock,
+    compass_point, day, day_strip, minutes_between, next_turn, shadow_length_m, span_label, spell_now, sun_side,
 };
-use crate::job::{CheckedScene, CheckedSetup, Kit, Problems, Setup, Weather, followers};
+use crate::job::{CheckedScene, CheckedSetup, Kit, Problems, Setup, followers};
 use crate::scale::{LengthUnit, Metres, Stops};
 
 /// The scene at its hour.
@@ -58,11 +57,10 @@ pub(super) fn here(setup: &CheckedSetup<'_>, scene: &CheckedScene<'_>, length: L
     let (light, now) = (&scene.light, &scene.now);
     let sun = now.sun;
     let begin = day(&scene.scene.at.date, &light.zone).map_or(light.at, |(begin, _)| begin);
-    let said = format!("{}° up", tenths(sun.apparent_altitude_deg));
     let up = if sun.apparent_altitude_deg < 0.0 {
         format!("{}° under the horizon", tenths(-sun.apparent_altitude_deg))
     } else {
-        said
+        format!("{}° up", tenths(sun.apparent_altitude_deg))
     };
     let bearing = sun.azimuth_deg.round().rem_euclid(360.0);
     let shadow = shadow_length_m(sun, PERSON_M).filter(|_| now.sun_shows).map(|long| {
@@ -119,7 +117,7 @@ fn line(scene: &CheckedScene<'_>, up: &str, turn: Option<NextTurn>) -> String {
         (true, None) => format!("Sun {up}, does not set today"),
         (false, Some(turn)) => {
             let comes = if turn.behind.is_some() { "comes out" } else { "rises" };
-            let hidden = if scene.now.sun.true_altitude_deg > -0.8333 { ", hidden" } else { "" };
+            let hidden = if scene.now.sun.is_up() { ", hidden" } else { "" };
             format!("Sun {up}{hidden}, {comes} {}, in {}", clock(&light.zone, turn.at), left(&turn))
         }
         (false, None) => format!("Sun {up}, does not come today"),
@@ -132,7 +130,7 @@ fn side(scene: &CheckedScene<'_>) -> String {
     if !scene.light.is_daylight() {
         return "Lamps light the subject, not the sun.".to_owned();
     }
-    if sun.true_altitude_deg < -0.8333 {
+    if !sun.is_up() {
         return "The sun is down: what is left comes from the sky.".to_owned();
     }
     // Seen from the subject, what lies clockwise of where it faces is on its right.
@@ -168,9 +166,9 @@ fn spread(setup: &CheckedSetup<'_>) -> String {
     let all = setup.ambient.iter().map(|ev| ev.0);
     let most = Stops(all.clone().fold(f64::MIN, f64::max) - all.fold(f64::MAX, f64::min));
     let over = setup.ambient[setup.behind] - setup.ambient[setup.lit];
-    if over.0 >= 3.0 {
+    if over.0 >= SILHOUETTE_STOPS {
         format!("Behind lies {} over the subject: a silhouette without flash.", over.amount())
-    } else if most.0 <= 2.0 {
+    } else if most.0 <= CLOSE_STOPS {
         "All lie within two stops of each other.".to_owned()
     } else {
         format!("Brightest and darkest lie {} apart.", most.amount())
@@ -196,9 +194,8 @@ pub fn day_of(setup: &Setup, kit: &Kit, step_min: f64) -> Result<DayStrip, Probl
         });
         Lane { role: region.role, name: &region.name, follower, readings: readings.collect() }
     });
-    let simulated = matches!(&scene.scene.weather, Weather::Forecast(forecast) if forecast.simulated);
     let lanes: Vec<Lane<'_>> = lanes.collect();
-    day_strip(&scene.light, &scene.scene.at.date, &lanes, step_min, simulated)
+    day_strip(&scene.light, &scene.scene.at.date, &lanes, step_min, scene.scene.weather.is_simulated())
         .map_err(|wrong| Problems::one(format!("/setup/scene/at/{}", wrong.field()), wrong.to_string()))
 }
 
@@ -220,14 +217,10 @@ pub fn at_minute(setup: &Setup, kit: &Kit, minute: f64) -> Result<Setup, Problem
     #[expect(clippy::cast_possible_truncation, reason = "minutes of a day")]
     let to = begin + jiff::SignedDuration::from_mins((minute.min(long - 1.0)).round() as i64);
     let mut moved = setup.clone();
-    if let Some(scene) = &mut moved.scene {
-        scene.at = crate::ambient::LocalTime::of(to, &checked_zone(&checked));
+    if let Some(there) = &mut moved.scene {
+        there.at = crate::ambient::LocalTime::of(to, &scene.light.zone);
     }
     Ok(moved)
-}
-
-fn checked_zone(checked: &CheckedSetup<'_>) -> jiff::tz::TimeZone {
-    checked.scene.as_ref().map_or(jiff::tz::TimeZone::UTC, |scene| scene.light.zone.clone())
 }
 
 #[cfg(test)]
@@ -235,7 +228,7 @@ mod tests {
     use super::super::{Caution, Show, plan};
     use super::*;
     use crate::ambient::{LocalTime, TypicalLight};
-    use crate::job::{Artificial, Behind, BehindWhat, OpenShade, Scene, Site, Surroundings};
+    use crate::job::{Artificial, Behind, BehindWhat, OpenShade, Scene, Site, Surroundings, Weather};
     use rstest::rstest;
 
     fn setup(time: &str, change: impl Fn(&mut Scene)) -> (Setup, Kit) {

@@ -133,7 +133,8 @@ fn shutters(setup: &CheckedSetup<'_>, with_flash: bool) -> Vec<Setting<Shutter>>
     allowed
 }
 
-fn fixed_or_all<E: Engraved>(fixed: Option<Setting<E>>, dial: Dial<E>) -> Vec<Setting<E>> {
+/// What a dial may be set to: the setting that is fixed, or all of them.
+pub(super) fn fixed_or_all<E: Engraved>(fixed: Option<Setting<E>>, dial: Dial<E>) -> Vec<Setting<E>> {
     fixed.map_or_else(|| dial.settings().collect(), |fixed| vec![fixed])
 }
 

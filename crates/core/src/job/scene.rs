@@ -128,6 +128,13 @@ pub enum Weather {
     Forecast(ForecastCloud),
 }
 
+impl Weather {
+    /// Whether it is made up by a stand-in.
+    pub fn is_simulated(&self) -> bool {
+        matches!(self, Self::Forecast(forecast) if forecast.simulated)
+    }
+}
+
 /// One amount of cloud.
 #[derive(Clone, Copy, Debug, PartialEq, Serialize, Deserialize, ToSchema)]
 #[serde(deny_unknown_fields)]

@@ -1,8 +1,10 @@
 import { scaleLinear } from 'd3-scale';
-import { type PointerEvent, useEffect, useMemo, useRef, useState } from 'react';
+import { type PointerEvent, useMemo, useRef, useState } from 'react';
+import { Handle } from '../Handle';
 import styled from 'styled-components';
 import type { DayStrip as Day, Here, RegionOnRail } from '../../api/client';
 import { figures } from '../../app/theme';
+import { useWidth } from '../useWidth';
 import { useSetup } from '../../jobs/JobContext';
 
 const Frame = styled.section`
@@ -37,18 +39,6 @@ const Drawing = styled.svg`
     font-weight: 600;
   }
 `;
-const Cursor = styled.g`
-  cursor: ew-resize;
-  &:focus {
-    outline: none;
-  }
-  .focus {
-    visibility: hidden;
-  }
-  &:focus-visible .focus {
-    visibility: visible;
-  }
-`;
 
 const lanes = [
   { key: 'behind_ev100', role: 'behind', name: 'behind', dash: '7 4', width: 2 },
@@ -78,16 +68,9 @@ type Props = { day: Day; here: Here; clock: string; rail: RegionOnRail[] };
 /** The three lights over the day on one axis of EV, with the sun over it; the hour is dragged along. */
 export function DayStrip({ day, here, clock, rail }: Props) {
   const { move, letGo } = useSetup();
-  const [frame, setFrame] = useState<HTMLDivElement | null>(null);
-  const [width, setWidth] = useState(700);
+  const { width, ref } = useWidth(700);
   const [dragged, setDragged] = useState<number>();
   const timer = useRef<number>(undefined);
-  useEffect(() => {
-    if (!frame) return undefined;
-    const watch = new ResizeObserver(([entry]) => entry && setWidth(entry.contentRect.width));
-    watch.observe(frame);
-    return () => watch.disconnect();
-  }, [frame]);
 
   const { x, y, sky } = scales(day, width);
   const minute = dragged ?? here.minute;
@@ -128,7 +111,7 @@ export function DayStrip({ day, here, clock, rail }: Props) {
           {day.simulated && ' Cloud: simulated.'}
         </p>
       </Head>
-      <div ref={setFrame}>
+      <div ref={ref}>
         <Drawing
           height={height}
           role="group"
@@ -142,7 +125,8 @@ export function DayStrip({ day, here, clock, rail }: Props) {
           onPointerCancel={done}
         >
           {background}
-          <Cursor
+          <Handle
+            $cursor="ew-resize"
             role="slider"
             tabIndex={0}
             aria-label="Hour"
@@ -181,7 +165,7 @@ export function DayStrip({ day, here, clock, rail }: Props) {
               strokeWidth={2.8}
               strokeDasharray={here.sun_shows ? undefined : '3 2.4'}
             />
-          </Cursor>
+          </Handle>
           {placed.map((lane) => (
             <text
               key={lane.key}

@@ -1,20 +1,7 @@
 import { type ReactNode, useRef } from 'react';
 import { useMove } from 'react-aria';
-import styled from 'styled-components';
+import { Handle } from '../Handle';
 import type { Mark } from '../../api/client';
-
-const Handle = styled.g`
-  cursor: ew-resize;
-  &:focus {
-    outline: none;
-  }
-  .focus {
-    visibility: hidden;
-  }
-  &:focus-visible .focus {
-    visibility: visible;
-  }
-`;
 
 type Props = {
   mark: Mark;
@@ -85,6 +72,7 @@ export function RailMark({ mark, name, x, y, height, shape, onMove, onEnd }: Pro
   }
   return (
     <Handle
+      $cursor="ew-resize"
       {...moveProps}
       role="slider"
       tabIndex={0}

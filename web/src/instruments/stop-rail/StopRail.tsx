@@ -1,9 +1,9 @@
 import { scaleLinear } from 'd3-scale';
-import { useEffect, useState } from 'react';
 import styled from 'styled-components';
 import type { Grip, Plan, Placing, RegionOnRail } from '../../api/client';
 import { useStart } from '../../app/start';
 import { figures } from '../../app/theme';
+import { useWidth } from '../useWidth';
 import { RailMark } from './RailMark';
 import { Lozenge, Ring, Upright } from './shapes';
 
@@ -70,14 +70,7 @@ type Props = { plan: Plan; onMove: (placing: Placing) => void; onEnd: () => void
 /** The regions of the picture on a scale of stops: what ambient and flash each give, and what they sum to. */
 export function StopRail({ plan, onMove, onEnd }: Props) {
   const start = useStart();
-  const [frame, setFrame] = useState<HTMLDivElement | null>(null);
-  const [width, setWidth] = useState(760);
-  useEffect(() => {
-    if (!frame) return undefined;
-    const watch = new ResizeObserver(([entry]) => entry && setWidth(entry.contentRect.width));
-    watch.observe(frame);
-    return () => watch.disconnect();
-  }, [frame]);
+  const { width, ref } = useWidth(760);
 
   const slim = width < 560;
   const left = slim ? 8 : 180;
@@ -117,7 +110,7 @@ export function StopRail({ plan, onMove, onEnd }: Props) {
           <li>band: how sure</li>
         </Legend>
       </Head>
-      <div ref={setFrame}>
+      <div ref={ref}>
         <Drawing height={height} role="group" aria-label="Regions on a scale of stops">
           <defs>
             <pattern id="clip-hatch" width="6" height="6" patternUnits="userSpaceOnUse" patternTransform="rotate(45)">

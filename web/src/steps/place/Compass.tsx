@@ -1,4 +1,5 @@
 import { type PointerEvent, useRef } from 'react';
+import { Handle } from '../../instruments/Handle';
 import styled from 'styled-components';
 import type { DayStrip, Here, Scene } from '../../api/client';
 import { figures } from '../../app/theme';
@@ -19,18 +20,6 @@ const Drawing = styled.svg`
   text.quiet {
     fill: var(--quiet);
     font-size: 12.5px;
-  }
-`;
-const Handle = styled.g`
-  cursor: grab;
-  &:focus {
-    outline: none;
-  }
-  .focus {
-    visibility: hidden;
-  }
-  &:focus-visible .focus {
-    visibility: visible;
   }
 `;
 
@@ -152,6 +141,7 @@ export function Compass({ scene, here, day }: Props) {
         />
       </g>
       <Handle
+        $cursor="grab"
         role="slider"
         tabIndex={0}
         aria-label="The subject faces"

@@ -3,6 +3,7 @@
 
 use jiff::{SignedDuration, Timestamp};
 
+use super::sun::RISE_DEG;
 use super::track::when;
 use super::{Follower, LightNow, SceneLight, Sun, SunTrack, WrongTime, clock, day, minutes_between, span_label};
 use crate::job::Role;
@@ -22,12 +23,12 @@ pub(crate) struct Lane<'a> {
 }
 
 /// Within this all three can be held in one exposure without much flash; behind this far over, the subject is black.
-const CLOSE_STOPS: f64 = 2.0;
-const SILHOUETTE_STOPS: f64 = 3.0;
+pub(crate) const CLOSE_STOPS: f64 = 2.0;
+pub(crate) const SILHOUETTE_STOPS: f64 = 3.0;
 
 /// The heights at which one kind of light gives way to the next, and the name of the one above each.
 const SPELLS: [(f64, &str); 5] =
-    [(-18.0, "Last trace"), (-12.0, "Deep twilight"), (-6.0, "Twilight"), (-0.8333, "Low sun"), (6.0, "Sun up")];
+    [(-18.0, "Last trace"), (-12.0, "Deep twilight"), (-6.0, "Twilight"), (RISE_DEG, "Low sun"), (6.0, "Sun up")];
 const NIGHT: &str = "Night";
 
 fn minutes(of: f64) -> SignedDuration {
@@ -72,7 +73,7 @@ pub(crate) fn day_strip(
         stretches(&|lit, shadow, behind| lit.max(shadow).max(behind) - lit.min(shadow).min(behind) <= CLOSE_STOPS);
     let silhouette = stretches(&|lit, shadow, behind| behind - lit.max(shadow) >= SILHOUETTE_STOPS);
     let (events, spells) = events(scene, &track, begin, end, &minute, &lights);
-    let says = says(&events, lights.iter().any(|now| now.sun.true_altitude_deg > -0.8333));
+    let says = says(&events, lights.iter().any(|now| now.sun.is_up()));
     let readings = lanes.iter().flat_map(|lane| {
         let on_day = lane.readings.iter().filter(|(at, ..)| (begin..end).contains(at));
         on_day.map(|(at, ev100, simulated)| ReadingOnStrip {
@@ -153,7 +154,7 @@ fn events(
         (-18.0, Some((E::AstronomicalDawn, "First trace of light")), Some((E::AstronomicalDusk, "Night begins"))),
         (-12.0, Some((E::NauticalDawn, "Nautical dawn")), Some((E::NauticalDusk, "Nautical dusk"))),
         (-6.0, Some((E::CivilDawn, "Civil dawn")), Some((E::CivilDusk, "Civil dusk"))),
-        (-0.8333, Some((E::Sunrise, "Sunrise")), Some((E::Sunset, "Sunset"))),
+        (RISE_DEG, Some((E::Sunrise, "Sunrise")), Some((E::Sunset, "Sunset"))),
         (6.0, None, None),
     ] {
         let (rises, sets) = track.crossings(height);

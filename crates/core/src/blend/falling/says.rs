@@ -6,7 +6,7 @@ use super::walk::{End, Leg, State, Walk};
 use super::{FallingStep, LastMinute, RegionThen, Timetable};
 use crate::ambient::{clock, span_label};
 use crate::blend::plan::Show;
-use crate::job::{CheckedScene, CheckedSetup, Control, Weather};
+use crate::job::{CheckedScene, CheckedSetup, Control};
 
 /// With less than this between two changes, nobody keeps up. Common practice, no source.
 const TOO_QUICK_MIN: usize = 2;
@@ -20,7 +20,7 @@ pub(super) fn timetable(setup: &CheckedSetup<'_>, scene: &CheckedScene<'_>, walk
         steps.push(words.step(leg, before, &mut told));
     }
     let last = words.last();
-    let simulated = matches!(&scene.scene.weather, Weather::Forecast(forecast) if forecast.simulated)
+    let simulated = scene.scene.weather.is_simulated()
         || setup.setup.regions.iter().any(|region| region.ambient.last().is_some_and(|taken| taken.simulated));
     Timetable {
         says: words.summary(last.as_ref()),

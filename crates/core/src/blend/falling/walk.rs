@@ -4,11 +4,11 @@ use jiff::{SignedDuration, Timestamp};
 
 use super::FallingOrder;
 use crate::blend::outcome::Outcome;
-use crate::blend::search::{flash_in_frame, flash_needed};
+use crate::blend::search::{fixed_or_all, flash_in_frame, flash_needed};
 use crate::exposure::{CameraSettings, Ev};
 use crate::flash::GuideNumber;
 use crate::job::{CheckedScene, CheckedSetup};
-use crate::scale::{Dial, DialEnd, Metres, Power, Setting, Shutter, Stops};
+use crate::scale::{DialEnd, Metres, Power, Setting, Shutter, Stops};
 
 /// Within this every wish counts as met.
 const TOLERANCE: f64 = 1.0 / 3.0 + 1e-6;
@@ -199,9 +199,9 @@ impl<'a> Walk<'a> {
                 .collect(),
         };
         let slowest = shutters.first().copied().unwrap_or(now.settings.shutter);
-        let isos = all(self.setup.iso, self.setup.isos);
+        let isos = fixed_or_all(self.setup.iso, self.setup.isos);
         let highest = isos.last().copied().unwrap_or(now.settings.iso);
-        let apertures = all(self.setup.aperture, self.setup.apertures);
+        let apertures = fixed_or_all(self.setup.aperture, self.setup.apertures);
         let widest = apertures.first().copied().unwrap_or(now.settings.aperture);
         let at = |shutter, aperture, iso| CameraSettings { shutter, aperture, iso };
         let CameraSettings { shutter, aperture, iso } = now.settings;
@@ -271,10 +271,6 @@ impl<'a> Walk<'a> {
         let lowest = self.setup.light.as_ref().map(|light| light.lowest.0);
         state.flash.zip(lowest).is_some_and(|((_, power), lowest)| power.0.0 <= lowest.0 + 1e-6)
     }
-}
-
-fn all<E: crate::scale::Engraved>(fixed: Option<Setting<E>>, dial: Dial<E>) -> Vec<Setting<E>> {
-    fixed.map_or_else(|| dial.settings().collect(), |fixed| vec![fixed])
 }
 
 /// How many controls differ.
