@@ -10,8 +10,11 @@
 //! | [`scale`] | stops, the dials with their nominal and exact values, printing and parsing |
 //! | [`ambient`] | sun, sky, horizon and typical lights: the light that is there, over the day |
 //! | [`exposure`] | exposure values, meters, readings |
-//! | [`flash`] | guide numbers, power, sync |
-//! | [`modifier`] | glowing surfaces, what they lose and how they fall off close by |
+//! | [`flash`] | guide numbers, power, sync, high speed, duration, recycling |
+//! | [`modifier`] | glowing surfaces, what they lose, how they fall off close by, bounce and cards |
+//! | [`optics`] | depth, diffraction, shake, movement, close up |
+//! | [`colour`] | colour temperature and mired |
+//! | [`set`] | wind on what stands on the set |
 //! | [`blend`] | the wish, the search over the dials, the nearest answer, certainty, workings |
 //! | [`job`] | the open format: one document a job, checked with the path to each wrong field |
 //! | [`sums`] | single computations that anyone can check from outside |
@@ -29,9 +32,12 @@
 
 pub mod ambient;
 pub mod blend;
+pub mod colour;
 pub mod exposure;
 pub mod flash;
 pub mod job;
 pub mod modifier;
+pub mod optics;
 pub mod scale;
+pub mod set;
 pub mod sums;

@@ -3,9 +3,11 @@
 
 mod forecast;
 mod meter;
+mod trigger;
 
 pub use forecast::{Forecast, SimulatedForecast};
 pub use meter::{Meter, SimulatedMeter};
+pub use trigger::{Heard, Sent, SimulatedTrigger, Trigger, UnitState};
 
 use rand_chacha::ChaCha8Rng;
 use rand_chacha::rand_core::SeedableRng as _;

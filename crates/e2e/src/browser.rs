@@ -130,6 +130,15 @@ impl Browser {
         self.xpath(&path).await
     }
 
+    /// Chooses an option of the list with this name.
+    pub async fn pick(&self, list: &str, option: &str) {
+        let list = quoted(list);
+        let button = format!("//*[span[normalize-space()={list}] or normalize-space()={list}]/following::button[1]");
+        self.xpath(&button).await.click().await.expect("the list");
+        let option = format!("//*[@role='option'][normalize-space()={}]", quoted(option));
+        self.xpath(&option).await.click().await.expect("the option");
+    }
+
     /// The setting of this name on the dial card.
     pub async fn dial(&self, name: &str) -> WebElement {
         let card = "//section[@aria-label='Dial card']";

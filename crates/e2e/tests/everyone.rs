@@ -2,13 +2,14 @@
 
 use tolva_e2e::{Browser, Key, Theme, Tolva, settle};
 
-const PAGES: [&str; 9] = [
+const PAGES: [&str; 10] = [
     "",
     "/setups/doorway/place",
     "/setups/yard/place",
     "/setups/doorway/falling",
     "/setups/doorway/light",
     "/setups/doorway/blend",
+    "/setups/doorway/colour",
     "/setups/net-store/depth",
     "/setups/doorway/lights",
     "/setups/noon-quay/blend",
@@ -71,7 +72,9 @@ async fn by_keyboard_alone() {
     tab_to(&b, "Keeper in the rope-walk doorway").await;
     b.press(Key::Enter).await;
     b.shows("main h2", "Place and hour").await;
-    for (key, step) in [("3", "Blend"), ("4", "Depth and speed"), ("5", "Lights"), ("2", "Light that is there")] {
+    for (key, step) in
+        [("3", "Blend"), ("4", "Colour"), ("5", "Depth and speed"), ("6", "Lights"), ("2", "Light that is there")]
+    {
         b.press(key).await;
         b.shows("main h2", step).await;
     }

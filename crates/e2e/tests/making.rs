@@ -68,11 +68,11 @@ async fn a_wish_that_cannot_be_had_and_the_way_out() {
     b.go(&tolva.url(&format!("jobs/{id}/setups/noon-quay/blend"))).await;
     b.shows("[aria-label='Answer']", "5⅓ stops brighter than wished").await;
     b.shows("[aria-label='Answer']", "The nearest: Behind at +4⅓").await;
-    b.css("[aria-label^='Do this: Put a 6-stop neutral density filter']").await.click().await.expect("the way out");
+    b.css("[aria-label^='Do this: Put the 6-stop filter']").await.click().await.expect("the way out");
     b.shows("[aria-label='Answer']", "As wished").await;
     b.shows("[aria-label='Dial card']", "6-stop ND").await;
     b.saved().await;
-    b.css("[aria-label^='Undo: Put a 6-stop']").await.click().await.expect("undo");
+    b.css("[aria-label^='Undo: Put the 6-stop']").await.click().await.expect("undo");
     b.shows("[aria-label='Answer']", "Not as wished").await;
     b.close().await;
 }

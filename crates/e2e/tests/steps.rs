@@ -66,8 +66,7 @@ async fn the_camera_and_its_limits() {
     stored(&tolva, &id, "/kit/cameras/0/sync_safe_s", 0.01).await;
 
     // A filter of three stops opens the aperture by three.
-    let filter = b.field("Neutral filter on the lens, stops", 0).await;
-    b.fill(&filter, "3").await;
+    b.xpath("//label[normalize-space()='3-stop filter']").await.click().await.expect("the filter");
     b.shows("[aria-label='Dial card']", "3-stop ND").await;
     b.shows("[aria-label='Dial card']", "f/4.5").await;
 
@@ -92,7 +91,7 @@ async fn automatic_flash_and_no_flash() {
     b.shows("[aria-label='Answer']", "Clothes move it").await;
     stored(&tolva, &id, "/setups/0/lights/0/control", "automatic").await;
 
-    b.button("Remove this flash").await.click().await.expect("removed");
+    b.button("Remove this light").await.click().await.expect("removed");
     b.shows("[aria-label='Answer']", "This blend needs a flash, and the setup has none").await;
     b.button("Do this: Add a flash").await.click().await.expect("added");
     b.shows("[aria-label='Flash A']", "1/8").await;

@@ -8,7 +8,7 @@ use clap::{Args, Parser, Subcommand};
 use serde::Serialize;
 use thiserror::Error;
 use tolva_core::ambient::DayStrip;
-use tolva_core::blend::{self, Here, Plan, Show, Timetable, day_of, plan};
+use tolva_core::blend::{self, ColourPlan, ColourWays, Here, Plan, Show, Timetable, colour_ways, day_of, plan};
 use tolva_core::job::{Job, Kit, Problems, Setup};
 use tolva_store::{Store, StoreError};
 
@@ -35,6 +35,8 @@ enum Command {
     Light(OfSetups),
     /// Reads a job file and writes the timetable of each setup's falling light.
     Falling(Falling),
+    /// Reads a job file and writes every school of white balance for each setup, with what becomes of its colours.
+    Colour(OfSetups),
     /// A single computation: reads one JSON object a line from standard input and writes one a line.
     Sum(Sum),
     /// Writes a job from the data file as a job file.
@@ -202,6 +204,7 @@ pub async fn run(tolva: Tolva) -> Result<(), CliError> {
             .await?)
         }
         Command::Solve(solve) => print(&solved(&solve)?),
+        Command::Colour(of) => print(&colour(&of)?),
         Command::Light(of) => print(&light(&of)?),
         Command::Falling(falling) => write_falling(&falling),
         Command::Sum(sum) => sums(&sum.name),
@@ -217,9 +220,10 @@ pub async fn run(tolva: Tolva) -> Result<(), CliError> {
             // All files are read before the first is kept: a wrong one leaves the data file as it was.
             let jobs: Vec<Job> = import.files.iter().map(|file| read_job(file)).collect::<Result<_, _>>()?;
             let store = Store::open(&data_file::of(import.data.data)?).await?;
-            for job in &jobs {
-                let saved = store.add(job, "Import").await?;
-                println!("{} {}", saved.id, saved.job.name);
+            for job in jobs {
+                let owned = store.owned().await?;
+                let saved = store.add(&job.apart_from(&owned).taking(&owned), "Import").await?;
+                println!("{} {}", saved.id, saved.document.name);
             }
             store.close().await;
             Ok(())
@@ -277,42 +281,69 @@ struct LightFound {
 }
 
 #[derive(Serialize)]
+struct ColourFound {
+    colour: ColourPlan,
+    #[serde(flatten)]
+    ways: ColourWays,
+}
+
+#[derive(Serialize)]
 struct FallingFound {
     falling: Timetable,
 }
 
-/// Something worked out for each setup that has a place and an hour, or for the one that is asked for.
+/// Something worked out for each setup that has what it needs, or for the one that is asked for.
 fn of_setups<T>(
     of: &OfSetups,
+    has: impl Fn(&Setup) -> bool,
     work: impl Fn(&Setup, &Kit) -> Result<T, Problems>,
 ) -> Result<(Job, Vec<OfSetup<T>>), CliError> {
     let job = read_job(&of.file)?;
-    let wanted = |setup: &&Setup| setup.scene.is_some() && of.setup.as_ref().is_none_or(|id| *id == setup.id);
+    let wanted = |setup: &&Setup| has(setup) && of.setup.as_ref().is_none_or(|id| *id == setup.id);
     let mut all = Vec::new();
     for setup in job.setups.iter().filter(wanted) {
         let found = work(setup, &job.kit).map_err(|problems| CliError::Job(of.file.clone(), problems))?;
         all.push(OfSetup { setup_id: setup.id.clone(), name: setup.name.clone(), found });
     }
     if let (true, Some(id)) = (all.is_empty(), &of.setup) {
-        let there = job.setups.iter().filter(|setup| setup.scene.is_some()).map(|setup| setup.id.as_str());
+        let there = job.setups.iter().filter(|setup| has(setup)).map(|setup| setup.id.as_str());
         let there = there.collect::<Vec<_>>().join(", ");
         return Err(CliError::NoSuchSetup(id.clone(), of.file.clone(), there));
     }
     Ok((job, all))
 }
 
+fn has_scene(setup: &Setup) -> bool {
+    setup.scene.is_some()
+}
+
+fn colour(of: &OfSetups) -> Result<serde_json::Value, CliError> {
+    let (job, setups) = of_setups(
+        of,
+        |_| true,
+        |setup, kit| {
+            let found = ColourFound {
+                colour: plan(setup, kit, Show::default())?.colour,
+                ways: colour_ways(setup, kit, Show::default())?,
+            };
+            Ok(found)
+        },
+    )?;
+    Ok(serde_json::json!({ "job": job.name, "setups": setups }))
+}
+
 /// From one point of a day's strip to the next.
 const STEP_MIN: f64 = 5.0;
 
 fn light(of: &OfSetups) -> Result<serde_json::Value, CliError> {
-    let (job, setups) = of_setups(of, |setup, kit| {
+    let (job, setups) = of_setups(of, has_scene, |setup, kit| {
         Ok(LightFound { here: plan(setup, kit, Show::default())?.here, day: day_of(setup, kit, STEP_MIN)? })
     })?;
     Ok(serde_json::json!({ "job": job.name, "setups": setups }))
 }
 
 fn write_falling(falling: &Falling) -> Result<(), CliError> {
-    let (job, setups) = of_setups(&falling.of, |setup, kit| {
+    let (job, setups) = of_setups(&falling.of, has_scene, |setup, kit| {
         Ok(FallingFound { falling: blend::falling(setup, kit, Show::default())? })
     })?;
     match setups.first() {
@@ -329,8 +360,9 @@ fn write_falling(falling: &Falling) -> Result<(), CliError> {
 /// One JSON object a line in, one a line out. A line that is wrong gives an object with its `errors`, and the others are
 /// worked out all the same; the command then fails at its end.
 fn sums(name: &str) -> Result<(), CliError> {
-    if !tolva_core::sums::NAMES.contains(&name) {
-        return Err(CliError::NoSuchSum(name.to_owned(), tolva_core::sums::NAMES.join(", ")));
+    let names: Vec<String> = tolva_core::sums::offered().into_iter().map(|offer| offer.name).collect();
+    if !names.iter().any(|known| known == name) {
+        return Err(CliError::NoSuchSum(name.to_owned(), names.join(", ")));
     }
     let mut out = std::io::BufWriter::new(std::io::stdout().lock());
     let mut wrong = 0;
@@ -354,7 +386,7 @@ async fn exported(store: &Store, wanted: &str) -> Result<Job, CliError> {
     let jobs = store.jobs(false).await?;
     let named: Vec<_> = jobs.iter().filter(|job| job.id == wanted || job.name == wanted).collect();
     if let [one] = named.as_slice() {
-        return Ok(store.job(&one.id).await?.job);
+        return Ok(store.job(&one.id).await?.document.taking(&store.owned().await?));
     }
     let all: Vec<String> = jobs.iter().map(|job| format!("  {} {}", job.id, job.name)).collect();
     Err(CliError::NoSuchJob(wanted.to_owned(), if all.is_empty() { "  nothing".to_owned() } else { all.join("\n") }))

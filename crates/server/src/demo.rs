@@ -4,8 +4,12 @@ use tolva_core::job::Job;
 use tolva_store::{Store, StoreError};
 
 /// The job files, the one that is opened first last, since the newest stands on top.
-const JOBS: [&str; 2] =
-    [include_str!("../../../demo/harvest-supper.json"), include_str!("../../../demo/ropeworks-open-day.json")];
+const JOBS: [&str; 4] = [
+    include_str!("../../../demo/bindery-evening.json"),
+    include_str!("../../../demo/foundry-band.json"),
+    include_str!("../../../demo/harvest-supper.json"),
+    include_str!("../../../demo/ropeworks-open-day.json"),
+];
 
 /// Loads the demo data.
 pub async fn fill(store: &Store) -> Result<(), StoreError> {

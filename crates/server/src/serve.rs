@@ -49,11 +49,13 @@ pub async fn serve(store: Store, at: Serving, ready: impl FnOnce(&str)) -> Resul
     let address = listener.local_addr()?;
     let hosts = Data::new(Hosts::new(address, &at.allow_hosts));
     let data = Data::new(store.clone());
+    let receivers = Data::new(api::Receivers::default());
     let server = HttpServer::new(move || {
         App::new()
             .into_utoipa_app()
             .app_data(hosts.clone())
             .app_data(data.clone())
+            .app_data(receivers.clone())
             .configure(api::routes)
             .into_app()
             .default_service(web::get().to(assets::serve))

@@ -136,3 +136,17 @@ fn sums_go_line_by_line() {
     let none = with_input(&["sum", "moon"], "");
     assert!(!none.status.success() && text(&none.stderr).contains("sun-position, sun-times"));
 }
+
+#[test]
+fn colour_of_a_job_file() {
+    let done = tolva(&["colour", demo("bindery-evening.json").to_str().expect("a path"), "--setup", "jetty"]);
+    assert!(done.status.success(), "{}", text(&done.stderr));
+    let found: serde_json::Value = serde_json::from_slice(&done.stdout).expect("JSON");
+    let setup = &found["setups"][0];
+    assert_eq!((&setup["setup_id"], &setup["colour"]["balance"]["label"]), (&"jetty".into(), &"7500 K".into()));
+    let chosen: Vec<_> = setup["ways"].as_array().expect("ways").iter().filter(|way| way["chosen"] == true).collect();
+    assert_eq!(chosen.len(), 1);
+    assert_eq!(chosen[0]["name"], "Deliberately warm");
+    let found = with_input(&["sum", "rendered-grey"], "{\"light_kelvin\": 2850, \"white_balance_kelvin\": 4990}\n");
+    assert!(text(&found.stdout).contains("\"linear_r\":1.65"), "{}", text(&found.stdout));
+}

@@ -13,6 +13,14 @@ pub enum StoreError {
     /// The job was changed since the revision this was based on.
     #[error("the job was changed elsewhere: it is at revision {}, not {}", .0.now.revision, .0.based_on)]
     Stale(Box<Stale>),
+    /// The kit was changed since the revision this was based on.
+    #[error("the kit was changed elsewhere: it is at revision {now}, not {based_on}")]
+    KitStale {
+        /// The revision the save was based on.
+        based_on: i64,
+        /// The revision that is there.
+        now: i64,
+    },
     /// There is nothing to undo or redo.
     #[error("there is nothing to {0}")]
     NothingTo(&'static str),

@@ -1,15 +1,15 @@
-//! Jobs and their revisions.
+//! Documents and their revisions: the jobs, and the kit.
 
 use jiff::Timestamp;
 use sqlx::{Sqlite, Transaction};
-use tolva_core::job::Job;
+use tolva_core::job::{Job, Kit, KitFile, Owned, Problems, read_json};
 use uuid::Uuid;
 
 use crate::{Store, StoreError};
 
-/// A job as it stands now.
+/// A document as it stands now.
 #[derive(Clone, Debug, PartialEq)]
-pub struct SavedJob {
+pub struct Saved<T> {
     /// Its id.
     pub id: String,
     /// The revision that is shown.
@@ -21,7 +21,72 @@ pub struct SavedJob {
     /// What redo would bring back, in words; none where there is nothing.
     pub redo: Option<String>,
     /// The document.
-    pub job: Job,
+    pub document: T,
+}
+
+/// A job as it stands now.
+pub type SavedJob = Saved<Job>;
+/// The kit as it stands now.
+pub type SavedKit = Saved<KitFile>;
+
+/// The kit's row.
+const KIT: &str = "kit";
+
+/// The row of what has left the kit.
+const LEFT: &str = "left";
+
+/// What has left the kit.
+struct Left(Kit);
+
+/// What is kept by its revisions.
+trait Document: Sized {
+    /// The kind of its row.
+    const KIND: &'static str;
+    fn parsed(json: &[u8]) -> Result<Self, Problems>;
+    /// Compact. Documents hold strings, lists and finite numbers, so this cannot fail; an empty text would be refused
+    /// when it is read back.
+    fn written(&self) -> String;
+    fn stale(based_on: i64, now: Saved<Self>) -> StoreError;
+}
+
+impl Document for Job {
+    const KIND: &'static str = "job";
+    fn parsed(json: &[u8]) -> Result<Self, Problems> {
+        Self::from_json(json)
+    }
+    fn written(&self) -> String {
+        serde_json::to_string(self).unwrap_or_default()
+    }
+    fn stale(based_on: i64, now: Saved<Self>) -> StoreError {
+        StoreError::Stale(Box::new(Stale { based_on, now }))
+    }
+}
+
+impl Document for KitFile {
+    const KIND: &'static str = KIT;
+    fn parsed(json: &[u8]) -> Result<Self, Problems> {
+        Self::from_json(json)
+    }
+    fn written(&self) -> String {
+        serde_json::to_string(self).unwrap_or_default()
+    }
+    fn stale(based_on: i64, now: Saved<Self>) -> StoreError {
+        StoreError::KitStale { based_on, now: now.revision }
+    }
+}
+
+impl Document for Left {
+    const KIND: &'static str = LEFT;
+    fn parsed(json: &[u8]) -> Result<Self, Problems> {
+        // Anything may be missing from it: it is no kit to work with.
+        read_json(json).map(Self)
+    }
+    fn written(&self) -> String {
+        serde_json::to_string(&self.0).unwrap_or_default()
+    }
+    fn stale(based_on: i64, now: Saved<Self>) -> StoreError {
+        StoreError::KitStale { based_on, now: now.revision }
+    }
 }
 
 /// A job in a list.
@@ -66,11 +131,16 @@ impl Store {
     /// # Errors
     /// The database's.
     pub async fn add(&self, job: &Job, change: &str) -> Result<SavedJob, StoreError> {
-        let id = Uuid::new_v4().to_string();
+        self.insert(&Uuid::new_v4().to_string(), job, change).await
+    }
+
+    async fn insert<T: Document>(&self, id: &str, document: &T, change: &str) -> Result<Saved<T>, StoreError> {
         let now = Timestamp::now().to_string();
-        let document = written(job);
-        let mut work = self.pool.begin().await?;
-        sqlx::query!("INSERT INTO job (id, head, created_at) VALUES (?, 1, ?)", id, now).execute(&mut *work).await?;
+        let document = document.written();
+        let mut work = self.writing().await?;
+        sqlx::query!("INSERT INTO job (id, kind, head, created_at) VALUES (?, ?, 1, ?)", id, T::KIND, now)
+            .execute(&mut *work)
+            .await?;
         sqlx::query!(
             "INSERT INTO revision (job_id, number, parent, saved_at, change, document) VALUES (?, 1, NULL, ?, ?, ?)",
             id,
@@ -80,9 +150,94 @@ impl Store {
         )
         .execute(&mut *work)
         .await?;
-        let saved = read(&mut work, &id).await?;
+        let saved = read(&mut work, id).await?;
         work.commit().await?;
         Ok(saved)
+    }
+
+    /// The kit. Where nobody has one yet, what the jobs there are brought along, and the generic one to start with.
+    ///
+    /// # Errors
+    /// The database's.
+    pub async fn kit(&self) -> Result<SavedKit, StoreError> {
+        let mut work = self.pool.begin().await?;
+        let found = read(&mut work, KIT).await;
+        drop(work);
+        match found {
+            Err(StoreError::NoSuchJob(_)) => {
+                match self.insert(KIT, &KitFile::new(self.first_kit().await?), "Generic kit").await {
+                    // Two who ask at once: the other one made it.
+                    Err(_) => read(&mut self.pool.begin().await?, KIT).await,
+                    made => made,
+                }
+            }
+            found => found,
+        }
+    }
+
+    /// A kit where there was none: what the jobs brought along, the newest first, and the generic one after it.
+    async fn first_kit(&self) -> Result<Kit, StoreError> {
+        let mut all: Option<Kit> = None;
+        for job in self.jobs(false).await? {
+            let kit = self.job(&job.id).await?.document.kit;
+            all = Some(all.map_or(kit.clone(), |all| all.with(&kit)));
+        }
+        Ok(all.map_or_else(Kit::starter, |all| all.with(&Kit::starter())))
+    }
+
+    /// Saves the kit as a new revision: as [`Store::save`].
+    ///
+    /// # Errors
+    /// [`StoreError::KitStale`], a full disk, or the database's.
+    pub async fn save_kit(&self, based_on: i64, change: &str, kit: &KitFile) -> Result<SavedKit, StoreError> {
+        let before = self.kit().await?.document.kit;
+        let saved = self.save_as(KIT, based_on, change, kit).await?;
+        self.keep_what_left(&before, &saved.document.kit).await?;
+        Ok(saved)
+    }
+
+    /// Takes back the last change of the kit, or brings it back: as [`Store::undo`] and [`Store::redo`].
+    ///
+    /// # Errors
+    /// As theirs.
+    pub async fn step_kit(&self, based_on: i64, back: bool) -> Result<SavedKit, StoreError> {
+        let before = self.kit().await?.document.kit;
+        let saved: SavedKit = if back { self.back(KIT, based_on).await? } else { self.forward(KIT, based_on).await? };
+        self.keep_what_left(&before, &saved.document.kit).await?;
+        Ok(saved)
+    }
+
+    /// What is owned, and what was owned before.
+    ///
+    /// # Errors
+    /// The database's.
+    pub async fn owned(&self) -> Result<Owned, StoreError> {
+        let kit = self.kit().await?.document.kit;
+        let left = self.left().await?.map_or_else(Kit::default, |left| left.document.0);
+        Ok(Owned { kit, left })
+    }
+
+    async fn left(&self) -> Result<Option<Saved<Left>>, StoreError> {
+        match read(&mut self.pool.begin().await?, LEFT).await {
+            Err(StoreError::NoSuchJob(_)) => Ok(None),
+            found => found.map(Some),
+        }
+    }
+
+    /// Keeps each thing that has left the kit as it was, for the setups that go on with it.
+    async fn keep_what_left(&self, before: &Kit, now: &Kit) -> Result<(), StoreError> {
+        let gone = before.beyond(now);
+        if gone.count() == 0 {
+            return Ok(());
+        }
+        match self.left().await? {
+            None => drop(self.insert(LEFT, &Left(gone), "Left the kit").await?),
+            Some(left) => {
+                let all = Left(left.document.0.updated_by(&gone));
+                self.save_as(LEFT, left.revision, "Left the kit", &all).await?;
+            }
+        }
+        Ok(())
     }
 
     /// The job with an id, in the bin or not.
@@ -102,14 +257,14 @@ impl Store {
         let rows = sqlx::query!(
             r#"SELECT j.id, r.saved_at, r.document
                FROM job j JOIN revision r ON r.job_id = j.id AND r.number = j.head
-               WHERE (j.binned_at IS NOT NULL) = ? ORDER BY r.saved_at DESC, j.id"#,
+               WHERE j.kind = 'job' AND (j.binned_at IS NOT NULL) = ? ORDER BY r.saved_at DESC, j.id"#,
             binned
         )
         .fetch_all(&self.pool)
         .await?;
         rows.into_iter()
             .map(|row| {
-                let job = parsed(&row.id, &row.document)?;
+                let job: Job = parsed(&row.id, &row.document)?;
                 Ok(JobSummary {
                     id: row.id,
                     name: job.name,
@@ -128,10 +283,20 @@ impl Store {
     /// # Errors
     /// [`StoreError::Stale`] with what is there now, no such job, a full disk, or the database's.
     pub async fn save(&self, id: &str, based_on: i64, change: &str, job: &Job) -> Result<SavedJob, StoreError> {
-        let document = written(job);
+        self.save_as(id, based_on, change, job).await
+    }
+
+    async fn save_as<T: Document>(
+        &self,
+        id: &str,
+        based_on: i64,
+        change: &str,
+        document: &T,
+    ) -> Result<Saved<T>, StoreError> {
+        let document = document.written();
         let now = Timestamp::now().to_string();
         let mut work = self.writing().await?;
-        let head = at(&mut work, id, based_on).await?;
+        let head = at::<T>(&mut work, id, based_on).await?;
         // Saving what is already there is no change: the same save sent twice makes one revision.
         if head.document == document {
             return read(&mut work, id).await;
@@ -160,8 +325,12 @@ impl Store {
     /// # Errors
     /// [`StoreError::NothingTo`] at the first revision; otherwise as [`Store::save`].
     pub async fn undo(&self, id: &str, based_on: i64) -> Result<SavedJob, StoreError> {
+        self.back(id, based_on).await
+    }
+
+    async fn back<T: Document>(&self, id: &str, based_on: i64) -> Result<Saved<T>, StoreError> {
         let mut work = self.writing().await?;
-        let head = at(&mut work, id, based_on).await?;
+        let head = at::<T>(&mut work, id, based_on).await?;
         let to = head.parent.ok_or(StoreError::NothingTo("undo"))?;
         move_head(work, id, to).await
     }
@@ -171,8 +340,12 @@ impl Store {
     /// # Errors
     /// [`StoreError::NothingTo`] where nothing was undone; otherwise as [`Store::save`].
     pub async fn redo(&self, id: &str, based_on: i64) -> Result<SavedJob, StoreError> {
+        self.forward(id, based_on).await
+    }
+
+    async fn forward<T: Document>(&self, id: &str, based_on: i64) -> Result<Saved<T>, StoreError> {
         let mut work = self.writing().await?;
-        let head = at(&mut work, id, based_on).await?;
+        let head = at::<T>(&mut work, id, based_on).await?;
         let to = sqlx::query_scalar!(
             r#"SELECT MAX(number) AS "number: i64" FROM revision WHERE job_id = ? AND parent = ?"#,
             id,
@@ -199,23 +372,18 @@ impl Store {
     }
 }
 
-fn written(job: &Job) -> String {
-    // Compact: a job holds strings, lists and finite numbers, so this cannot fail; an empty text would be refused when
-    // it is read back.
-    serde_json::to_string(job).unwrap_or_default()
-}
-
-fn parsed(id: &str, document: &str) -> Result<Job, StoreError> {
-    Job::from_json(document.as_bytes())
+fn parsed<T: Document>(id: &str, document: &str) -> Result<T, StoreError> {
+    T::parsed(document.as_bytes())
         .map_err(|problems| StoreError::Unreadable { job: id.to_owned(), problem: problems.to_string() })
 }
 
-async fn head(work: &mut Transaction<'_, Sqlite>, id: &str) -> Result<Row, StoreError> {
+async fn head(work: &mut Transaction<'_, Sqlite>, id: &str, kind: &str) -> Result<Row, StoreError> {
     sqlx::query_as!(
         Row,
         r#"SELECT r.number AS revision, r.parent, r.saved_at, r.change, r.document
-           FROM job j JOIN revision r ON r.job_id = j.id AND r.number = j.head WHERE j.id = ?"#,
-        id
+           FROM job j JOIN revision r ON r.job_id = j.id AND r.number = j.head WHERE j.id = ? AND j.kind = ?"#,
+        id,
+        kind
     )
     .fetch_optional(&mut **work)
     .await?
@@ -223,17 +391,16 @@ async fn head(work: &mut Transaction<'_, Sqlite>, id: &str) -> Result<Row, Store
 }
 
 /// The head, where it is the revision that was expected.
-async fn at(work: &mut Transaction<'_, Sqlite>, id: &str, based_on: i64) -> Result<Row, StoreError> {
-    let row = head(work, id).await?;
+async fn at<T: Document>(work: &mut Transaction<'_, Sqlite>, id: &str, based_on: i64) -> Result<Row, StoreError> {
+    let row = head(work, id, T::KIND).await?;
     if row.revision == based_on {
         return Ok(row);
     }
-    let now = read(work, id).await?;
-    Err(StoreError::Stale(Box::new(Stale { based_on, now })))
+    Err(T::stale(based_on, read(work, id).await?))
 }
 
-async fn read(work: &mut Transaction<'_, Sqlite>, id: &str) -> Result<SavedJob, StoreError> {
-    let row = head(work, id).await?;
+async fn read<T: Document>(work: &mut Transaction<'_, Sqlite>, id: &str) -> Result<Saved<T>, StoreError> {
+    let row = head(work, id, T::KIND).await?;
     let redo = sqlx::query_scalar!(
         "SELECT change FROM revision WHERE job_id = ? AND parent = ? ORDER BY number DESC LIMIT 1",
         id,
@@ -241,17 +408,17 @@ async fn read(work: &mut Transaction<'_, Sqlite>, id: &str) -> Result<SavedJob, 
     )
     .fetch_optional(&mut **work)
     .await?;
-    Ok(SavedJob {
+    Ok(Saved {
         id: id.to_owned(),
         revision: row.revision,
         saved_at: row.saved_at,
         undo: row.parent.map(|_| row.change),
         redo,
-        job: parsed(id, &row.document)?,
+        document: parsed(id, &row.document)?,
     })
 }
 
-async fn move_head(mut work: Transaction<'_, Sqlite>, id: &str, to: i64) -> Result<SavedJob, StoreError> {
+async fn move_head<T: Document>(mut work: Transaction<'_, Sqlite>, id: &str, to: i64) -> Result<Saved<T>, StoreError> {
     sqlx::query!("UPDATE job SET head = ? WHERE id = ?", to, id).execute(&mut *work).await?;
     let saved = read(&mut work, id).await?;
     work.commit().await?;

@@ -11,7 +11,7 @@ mod preferences;
 mod tests;
 
 pub use error::StoreError;
-pub use jobs::{JobSummary, SavedJob, Stale};
+pub use jobs::{JobSummary, Saved, SavedJob, SavedKit, Stale};
 
 use std::path::Path;
 use std::time::Duration;

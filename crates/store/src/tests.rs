@@ -23,7 +23,7 @@ async fn a_job_is_kept() {
     assert_eq!((added.revision, added.undo, added.redo), (1, None, None));
     store.close().await;
     let again = Store::open(&folder.path().join("tolva.sqlite")).await.expect("opened again");
-    assert_eq!(again.job(&added.id).await.expect("there").job, named("Mill"));
+    assert_eq!(again.job(&added.id).await.expect("there").document, named("Mill"));
     let list = again.jobs(false).await.expect("a list");
     assert_eq!((list.len(), list[0].name.as_str(), list[0].setups.len()), (1, "Mill", 1));
 }
@@ -39,19 +39,19 @@ async fn undo_and_redo_go_along_the_revisions_and_survive_a_restart() {
 
     let store = Store::open(&folder.path().join("tolva.sqlite")).await.expect("opened again");
     let back = store.undo(&id, three.revision).await.expect("undone");
-    assert_eq!((back.job.name.as_str(), back.redo.as_deref()), ("two", Some("Name three")));
+    assert_eq!((back.document.name.as_str(), back.redo.as_deref()), ("two", Some("Name three")));
     let back = store.undo(&id, back.revision).await.expect("undone");
     assert!(matches!(store.undo(&id, back.revision).await, Err(StoreError::NothingTo("undo"))));
     let forward = store.redo(&id, back.revision).await.expect("redone");
     let forward = store.redo(&id, forward.revision).await.expect("redone");
-    assert_eq!(forward.job.name, "three");
+    assert_eq!(forward.document.name, "three");
     assert!(matches!(store.redo(&id, forward.revision).await, Err(StoreError::NothingTo("redo"))));
 
     // A change after an undo makes a new branch, and redo follows the newest.
     let back = store.undo(&id, forward.revision).await.expect("undone");
     let other = store.save(&id, back.revision, "Name four", &named("four")).await.expect("saved");
     let back = store.undo(&id, other.revision).await.expect("undone");
-    assert_eq!(store.redo(&id, back.revision).await.expect("redone").job.name, "four");
+    assert_eq!(store.redo(&id, back.revision).await.expect("redone").document.name, "four");
 }
 
 /// Whatever is done in whatever order, the job is what a list of versions with a finger on one of them says it is.
@@ -80,7 +80,7 @@ async fn undo_and_redo_agree_with_a_model(#[case] doings: &str) {
         };
         match (done, expected) {
             (Ok(saved), Some(to)) => {
-                assert_eq!(saved.job.name, versions[to].0, "after {doing} of {doings}");
+                assert_eq!(saved.document.name, versions[to].0, "after {doing} of {doings}");
                 assert_eq!(
                     (saved.undo.is_some(), saved.redo.is_some()),
                     (versions[to].1.is_some(), versions[to].2.is_some())
@@ -101,9 +101,9 @@ async fn a_stale_save_is_refused_with_what_is_there() {
     let Err(StoreError::Stale(stale)) = store.save(&id, 1, "Name", &named("mine")).await else {
         panic!("a stale save was taken");
     };
-    assert_eq!((stale.based_on, stale.now.revision, stale.now.job.name.as_str()), (1, 2, "theirs"));
+    assert_eq!((stale.based_on, stale.now.revision, stale.now.document.name.as_str()), (1, 2, "theirs"));
     assert!(matches!(store.undo(&id, 1).await, Err(StoreError::Stale(_))));
-    assert_eq!(store.job(&id).await.expect("there").job.name, "theirs");
+    assert_eq!(store.job(&id).await.expect("there").document.name, "theirs");
 }
 
 #[tokio::test]
@@ -218,8 +218,43 @@ async fn jobs_of_an_older_format_are_read() {
     let id = store.add(&named("old"), "New job").await.expect("added").id;
     let old = include_str!("../../core/tests/data/job-version-1.json");
     sqlx::query("UPDATE revision SET document = ?1").bind(old).execute(&store.pool).await.expect("an old document");
-    let job = store.job(&id).await.expect("read").job;
-    assert_eq!((job.format_version, job.name.as_str()), (2, "Ropeworks open day"));
+    let job = store.job(&id).await.expect("read").document;
+    assert_eq!((job.format_version, job.name.as_str()), (tolva_core::job::FORMAT_VERSION, "Ropeworks open day"));
     let saved = store.save(&id, 1, "Name", &job).await.expect("saved");
-    assert_eq!(saved.job, job);
+    assert_eq!(saved.document, job);
+}
+
+#[tokio::test]
+async fn the_kit_is_kept_by_its_revisions_and_is_no_job() {
+    let (store, _folder) = store().await;
+    let first = store.kit().await.expect("a kit");
+    assert_eq!((first.revision, first.document.kit.count()), (1, tolva_core::job::Kit::starter().count()));
+    assert!(store.jobs(false).await.expect("a list").is_empty());
+    assert!(matches!(store.job("kit").await, Err(StoreError::NoSuchJob(_))));
+    let mut kit = first.document.clone();
+    kit.kit.flashes.pop();
+    let second = store.save_kit(1, "Flash removed", &kit).await.expect("saved");
+    assert_eq!((second.revision, second.undo.as_deref()), (2, Some("Flash removed")));
+    let stale = store.save_kit(1, "Late", &first.document).await;
+    assert!(matches!(stale, Err(StoreError::KitStale { based_on: 1, now: 2 })));
+    let back = store.step_kit(2, true).await.expect("undone");
+    assert_eq!(back.document, first.document);
+    assert_eq!(store.step_kit(back.revision, false).await.expect("redone").document, kit);
+    // What left stays known as it was, and a job that uses it goes on.
+    let owned = store.owned().await.expect("owned");
+    assert_eq!((owned.kit, owned.left.flashes), (kit.kit, vec![first.document.kit.flashes[3].clone()]));
+    assert!(store.jobs(false).await.expect("a list").is_empty());
+}
+
+/// A data file from before the kit was kept by itself: what its jobs used is the kit.
+#[tokio::test]
+async fn the_first_kit_is_what_the_jobs_brought() {
+    let (store, _folder) = store().await;
+    let mut job = named("Old");
+    job.kit.flashes[0].id = "mine".to_owned();
+    job.kit.flashes[1].name = "As I call it".to_owned();
+    store.add(&job, "New job").await.expect("added");
+    let kit = store.kit().await.expect("a kit").document.kit;
+    assert_eq!((kit.flashes[0].id.as_str(), kit.flashes[1].name.as_str()), ("mine", "As I call it"));
+    assert_eq!(kit.flashes.len(), 5, "and the generic small one after it");
 }

@@ -4,6 +4,40 @@
  */
 
 export interface paths {
+    "/api/alternatives": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** A few truly different ways to the same wish, with what each costs and why the first is first. */
+        post: operations["alternatives"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/colour": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Every school of white balance for a setup, with what becomes of its colours, and the gels that match its lights. */
+        post: operations["colour"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/day": {
         parameters: {
             query?: never;
@@ -228,6 +262,93 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/kit": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The kit. Where nobody has one yet, a generic one without brands. */
+        get: operations["get_kit"];
+        /** Saves a change of the kit. */
+        put: operations["save_kit"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/kit/file": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The kit as a file to keep or to import elsewhere. */
+        get: operations["export_kit"];
+        put?: never;
+        /** Puts a kit file (JSON or CSV) into the kit: what has the same id is replaced, what has not is added. */
+        post: operations["import_kit"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/kit/redo": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Brings it back. */
+        post: operations["redo_kit"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/kit/undo": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Takes back the last change of the kit. */
+        post: operations["undo_kit"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/look": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Which setups stand at another white balance than one of them, and by how much. */
+        post: operations["look"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/meter": {
         parameters: {
             query?: never;
@@ -368,6 +489,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/schools": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** What each school would set. */
+        post: operations["schools"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/solve": {
         parameters: {
             query?: never;
@@ -394,6 +532,23 @@ export interface paths {
         };
         /** What a front end needs once, at its start. */
         get: operations["start"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/sums": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Every sum, with what it is asked and what it gives. */
+        get: operations["list_sums"];
         put?: never;
         post?: never;
         delete?: never;
@@ -445,8 +600,28 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** A sum that is not there. */
-        post: operations["sum_unknown"];
+        /**
+         * Any other sum by its name: what it is asked and what it gives is listed by `GET /api/sums`. All units stand in the
+         *     names of the fields.
+         */
+        post: operations["sum"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/trigger": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Sends the powers of the plan to the units, or takes a frame; each unit reports back: simulated. */
+        post: operations["trigger"];
         delete?: never;
         options?: never;
         head?: never;
@@ -474,6 +649,30 @@ export interface paths {
 export type webhooks = Record<string, never>;
 export interface components {
     schemas: {
+        /** @description One way. */
+        Alternative: {
+            /** @description What it is called: `In high-speed sync`. */
+            name: string;
+            /** @description Whether it is the setup as it is. */
+            current: boolean;
+            /** @description Whether the wish can be had. */
+            possible: boolean;
+            /** @description What to set: `1/200, f/9, ISO 100, A at 1/8`. */
+            settings: string;
+            /** @description What it costs or gains against the setup as it is: noise, pace, battery, depth. */
+            costs: components["schemas"]["Fact"][];
+            /** @description The setup with this done. */
+            setup: components["schemas"]["Setup"];
+        };
+        /** @description The ways, the best first. */
+        Alternatives: {
+            /** @description Why the first is first, in a sentence. */
+            why: string;
+            /** @description The limit that binds the setup as it is; null where none does. */
+            binds?: string | null;
+            /** @description The ways. */
+            ways: components["schemas"]["Alternative"][];
+        };
         /** @description The light that is there in one region, flash off. */
         Ambient: {
             /**
@@ -483,6 +682,13 @@ export interface components {
             guess_ev100: number;
             /** @description The readings taken, in order: the last one counts. */
             readings?: components["schemas"]["Taken"][];
+            /** @description Its colour. */
+            colour?: components["schemas"]["SaidColour"];
+            /**
+             * @description Film on the window it comes through, from the kit's gels: readings are taken to be from before it was put up. At
+             *     most 4.
+             */
+            film_ids?: string[];
         };
         /** @description An angle over the horizon. */
         AngleHeight: {
@@ -491,21 +697,6 @@ export interface components {
              * @description In degrees.
              */
             altitude_deg: number;
-        };
-        /** @description An aperture dial. */
-        ApertureRange: {
-            /**
-             * Format: double
-             * @description The widest f-number.
-             */
-            widest_f_number: number;
-            /**
-             * Format: double
-             * @description The smallest aperture's f-number.
-             */
-            smallest_f_number: number;
-            /** @description One click. */
-            step: components["schemas"]["Step"];
         };
         /** @description Lamps. */
         Artificial: {
@@ -516,6 +707,96 @@ export interface components {
              * @description The mains frequency there: 50 or 60.
              */
             mains_hz?: number;
+        };
+        /** @description One thing a sum is asked. */
+        Asked: {
+            /** @description Its field. */
+            field: string;
+            /** @description What it is called. */
+            name: string;
+            /** @description Its unit; empty where it has none. */
+            unit: string;
+            /** @description What it is first offered as. */
+            usual: unknown;
+            /**
+             * Format: double
+             * @description The least it may be; null for words.
+             */
+            least?: number | null;
+            /**
+             * Format: double
+             * @description The most it may be; null for words.
+             */
+            most?: number | null;
+            /** @description The words it may be; empty where it is a number or free. */
+            choices: string[];
+            /** @description Whether it may be left out. */
+            optional: boolean;
+        };
+        /**
+         * @description What may be automatic on the camera: schools.
+         * @enum {string}
+         */
+        AutomaticSchool: "nothing" | "shutter" | "aperture" | "iso";
+        /** @description What becomes of a region under a school. */
+        BalanceRegion: {
+            /** @description The region. */
+            region_id: string;
+            /** @description What it is called. */
+            name: string;
+            /** @description The cast in words. */
+            words: string;
+            /** @description The cast: `+34 mired`. */
+            cast: string;
+            /** @description How far a grey comes out from grey, Δu′v′. */
+            off_grey: string;
+            /** @description A grey, a white shirt and skins, as they come out. */
+            swatches: components["schemas"]["Swatch"][];
+        };
+        /** @description The camera's white balance. */
+        BalanceSaid: {
+            /** @description As the camera says it: `5600 K`, `Shade`, `Measured`. */
+            label: string;
+            /** @description What it stands for: `5600 K`. */
+            kelvin_label: string;
+            /**
+             * Format: double
+             * @description In kelvin.
+             */
+            kelvin: number;
+            /**
+             * Format: double
+             * @description In mired.
+             */
+            mired: number;
+            /**
+             * Format: double
+             * @description Against the usual white of that temperature, in Duv.
+             */
+            tint_duv: number;
+            /** @description The school. */
+            school: string;
+            /** @description What it does, in a sentence. */
+            says: string;
+            /** @description What a person who halves kelvin instead of mired would have set; null where it makes no difference. */
+            by_kelvin?: string | null;
+        };
+        /** @description One school. */
+        BalanceWay: {
+            /** @description What it is called. */
+            name: string;
+            /** @description What stands on the camera: `5600 K`. */
+            label: string;
+            /** @description What it does, in a sentence. */
+            says: string;
+            /** @description Whether it is the setup as it is. */
+            chosen: boolean;
+            /** @description What the flashes would be at where gels change them: `1/200, f/9, ISO 100, A at 1/4`; null where nothing changes. */
+            settings?: string | null;
+            /** @description What becomes of each region. */
+            regions: components["schemas"]["BalanceRegion"][];
+            /** @description The setup with this school. */
+            setup: components["schemas"]["Setup"];
         };
         /** @description A point. */
         BareSurface: Record<string, never>;
@@ -640,16 +921,40 @@ export interface components {
             /** @description Its numbers. */
             fields: components["schemas"]["BlendField"][];
         };
-        /** @description A camera with its lens: the settings it offers and the shutter it can sync flash at. */
+        /** @description A bounce. */
+        Bounce: {
+            /** @description Off what. */
+            off: components["schemas"]["BounceOff"];
+            /**
+             * Format: double
+             * @description From the head to the surface, straight: 0.3 to 20 m.
+             */
+            away_m: number;
+            /**
+             * Format: double
+             * @description How much of the light it gives back: 0.8 white paint, 0.5 pale wood, 0.2 dark. 0.02 to 0.95.
+             */
+            reflectance: number;
+            /** @description Its colour, which the light takes on. */
+            colour?: components["schemas"]["SurfaceColour"];
+        };
+        /**
+         * @description What the head is turned to.
+         * @enum {string}
+         */
+        BounceOff: "ceiling" | "wall";
+        /** @description A camera: the settings it offers, its sensor, and the shutters it can sync flash at. */
         Camera: {
             /** @description Unique in the kit. */
             id: string;
             /** @description What it is called. */
             name: string;
+            /** @description The sensor. */
+            sensor: components["schemas"]["Sensor"];
             /** @description The shutter dial. */
             shutter: components["schemas"]["ShutterRange"];
-            /** @description The aperture dial, of the lens that is on it. */
-            aperture: components["schemas"]["ApertureRange"];
+            /** @description One click of the aperture dial; its ends are the lens's. */
+            aperture_step: components["schemas"]["Step"];
             /** @description The sensitivities. */
             iso: components["schemas"]["IsoRange"];
             /**
@@ -663,6 +968,26 @@ export interface components {
              *     practice, no source).
              */
             sync_safe_s: number;
+            /**
+             * Format: double
+             * @description The sync speed of its electronic shutter, in seconds; null where it has none that syncs.
+             */
+            sync_electronic_s?: number | null;
+            /**
+             * Format: double
+             * @description With flash and an automatic shutter it goes no slower than this, in seconds.
+             */
+            slow_sync_floor_s: number;
+            /**
+             * Format: double
+             * @description What its stabilisation is good for, in stops: 0 without, to 9.
+             */
+            stabilisation_stops: number;
+            /**
+             * Format: double
+             * @description Frames a second in a burst.
+             */
+            frames_per_s: number;
         };
         /** @description What a meter or camera said: three dial settings, nominal or exact. */
         CameraSaid: {
@@ -695,6 +1020,17 @@ export interface components {
             /** @description In a sentence or two. */
             says: string;
         };
+        /** @description What counts as sharp. */
+        Circle: "sensor_diagonal" | "two_pixels" | {
+            /** @description A print with so long a side, looked at from 25 cm, where the eye parts 0.2 mm (common practice, no source). */
+            print: {
+                /**
+                 * Format: double
+                 * @description In centimetres, 5 to 500.
+                 */
+                long_side_cm: number;
+            };
+        };
         /** @description The cloud at an hour. */
         CloudHour: {
             /**
@@ -707,6 +1043,89 @@ export interface components {
              * @description Eighths of the sky.
              */
             cloud_eighths: number;
+        };
+        /** @description What is moved on the colour line. */
+        ColourGrip: "balance" | {
+            /** @description A flash or a lamp, by its letter: gels are chosen. */
+            light: string;
+        } | {
+            /** @description The light that is there on a region, by its id. */
+            region: string;
+        };
+        /** @description A light on the colour line. */
+        ColourMark: {
+            /** @description The region's or the light's id. */
+            id: string;
+            /** @description What it stands for. */
+            kind: components["schemas"]["MarkKind"];
+            /** @description What it is called. */
+            name: string;
+            /** @description What it rests on: `estimate from sun and sky`, `Warm half`. */
+            source: string;
+            /** @description `3070 K`. */
+            label: string;
+            /**
+             * Format: double
+             * @description Where it stands, in mired.
+             */
+            mired: number;
+            /**
+             * Format: double
+             * @description How green it is, in Duv; negative is magenta.
+             */
+            tint_duv: number;
+            /** @description The tint in words; null where none is seen. */
+            tint?: string | null;
+            /**
+             * Format: double
+             * @description Where it stood without gels, in mired; null where it has none.
+             */
+            native_mired?: number | null;
+            /** @description The gels over it, each with where it brings the light. */
+            steps: components["schemas"]["GelStep"][];
+        };
+        /** @description What a plan says of colour. */
+        ColourPlan: {
+            /** @description The camera's white balance. */
+            balance: components["schemas"]["BalanceSaid"];
+            /** @description The lights on the colour line. */
+            marks: components["schemas"]["ColourMark"][];
+            /** @description What a grey comes out as, all along the colour line. */
+            strip: components["schemas"]["StripGrey"][];
+            /** @description What becomes of each region. */
+            regions: components["schemas"]["RegionColour"][];
+            /** @description What the automatic setting would have done: a grey-world estimate, line by line. */
+            automatic: components["schemas"]["Fact"][];
+        };
+        /** @description The schools, and the gels. */
+        ColourWays: {
+            /** @description The schools of white balance, each as it would come out. */
+            ways: components["schemas"]["BalanceWay"][];
+            /** @description For each light, the nearest gels of the kit to the ambient where it is aimed. */
+            gels: components["schemas"]["GelOffer"][];
+        };
+        /** @description Something put somewhere else on the colour line. */
+        Colouring: {
+            /** @description What. */
+            what: components["schemas"]["ColourGrip"];
+            /**
+             * Format: double
+             * @description Where to, in mired: 25 to 1000.
+             */
+            mired: number;
+            /**
+             * Format: double
+             * @description How green, in Duv: −0.05 to 0.05. Left out, as it was.
+             */
+            tint_duv?: number | null;
+        };
+        /** @description A continuous lamp. */
+        ContinuousOutput: {
+            /**
+             * Format: double
+             * @description What a luxmeter reads a metre away, at full power, without a modifier.
+             */
+            lux_at_1_m: number;
         };
         /**
          * @description How a flash is controlled.
@@ -781,6 +1200,64 @@ export interface components {
             /** @description The day in a sentence: when the sun is up, or that it does not set or rise. */
             says: string;
         };
+        /** @description The schools this person remembers. What is left out is as Tolva has it. */
+        Defaults: {
+            blend?: components["schemas"]["Blend"] | null;
+            control?: components["schemas"]["Control"] | null;
+            school?: components["schemas"]["HandheldSchool"] | null;
+            exposure?: components["schemas"]["ExposureSchool"] | null;
+            automatic?: components["schemas"]["AutomaticSchool"] | null;
+            depth?: components["schemas"]["Depth"] | null;
+            white_balance?: components["schemas"]["WhiteBalance"] | null;
+            /** @description What is kept first. */
+            preferences?: components["schemas"]["Preference"][] | null;
+        };
+        /** @description What is to be sharp. */
+        Depth: "free" | "one_head" | {
+            /** @description People in rows, the first at the camera's distance. */
+            rows: {
+                /**
+                 * Format: int32
+                 * @description How many, 1 to 20.
+                 */
+                rows: number;
+                /**
+                 * Format: double
+                 * @description From one row to the next, 0.1 to 5 m.
+                 */
+                apart_m: number;
+            };
+        } | {
+            /** @description A subject so deep, from the camera's distance on: 0.001 to 100 m. */
+            deep: {
+                /**
+                 * Format: double
+                 * @description How deep.
+                 */
+                depth_m: number;
+            };
+        } | {
+            /** @description By magnification: the lens stands where that puts it. */
+            close_up: {
+                /**
+                 * Format: double
+                 * @description On the sensor over in truth, 0.05 to 10: 1 is life size.
+                 */
+                magnification: number;
+                /**
+                 * Format: double
+                 * @description How deep the subject is, 0.01 to 200 mm.
+                 */
+                depth_mm: number;
+                /** @description Whether it is taken as a stack of frames instead of by one small aperture. */
+                stacked: boolean;
+                /**
+                 * Format: double
+                 * @description How far each frame of a stack overlaps the next: 0 to 0.9.
+                 */
+                overlap: number;
+            };
+        };
         /** @description What to put on the camera and the flashes. */
         DialCard: {
             /** @description The shutter. */
@@ -791,6 +1268,8 @@ export interface components {
             iso: components["schemas"]["Dialled"];
             /** @description The neutral filter: `3-stop ND`; null without one. */
             filter?: string | null;
+            /** @description The white balance: `5600 K`, `Shade`, `Measured`. */
+            white_balance: string;
             /** @description The flashes. */
             lights: components["schemas"]["LightCard"][];
         };
@@ -830,6 +1309,13 @@ export interface components {
             /** @description Sensitivities, lowest first. */
             iso: components["schemas"]["DialSetting"][];
         };
+        /** @description A camera with a lens on it. */
+        DialsRequest: {
+            /** @description The camera. */
+            camera: components["schemas"]["Camera"];
+            /** @description The lens. */
+            lens: components["schemas"]["Lens"];
+        };
         /** @description A disc. */
         DiscSurface: {
             /**
@@ -838,6 +1324,32 @@ export interface components {
              */
             diameter_m: number;
         };
+        /** @description One line of a unit's table: at this power, so long. */
+        Duration: {
+            /**
+             * Format: double
+             * @description The power in stops under full: −12 to 0.
+             */
+            power_stops: number;
+            /**
+             * Format: double
+             * @description t₀.₁, the time over a tenth of the peak, in seconds: a millionth to a tenth.
+             */
+            t01_s: number;
+        };
+        /** @description A duty limit: full pops one after the other, and the rest they ask for. */
+        Duty: {
+            /**
+             * Format: double
+             * @description So many full pops, each as soon as it is ready.
+             */
+            full_pops: number;
+            /**
+             * Format: double
+             * @description Then it rests for so long, in seconds.
+             */
+            rest_s: number;
+        };
         /** @description An exposure value. */
         EvReading: {
             /**
@@ -845,6 +1357,18 @@ export interface components {
              * @description At ISO 100, −10 to 24.
              */
             ev100: number;
+        };
+        /**
+         * @description How an exposure is judged. Common practice, no source.
+         * @enum {string}
+         */
+        ExposureSchool: "trust_the_meter" | "protect_highlights" | "add_a_little";
+        /** @description One line of an answer: what it is about, and what it is. */
+        Fact: {
+            /** @description What it is about: `Focus`. */
+            about: string;
+            /** @description What it is, with its units: `at 3.27 m`. */
+            says: string;
         };
         /**
          * @description What gives way first as the light falls.
@@ -893,6 +1417,18 @@ export interface components {
             /** @description What to know: `The shutter is at its floor.` */
             notes: string[];
         };
+        /** @description A neutral density filter for the lens. */
+        Filter: {
+            /** @description Unique in the kit. */
+            id: string;
+            /** @description What it is called. */
+            name: string;
+            /**
+             * Format: double
+             * @description Its density in stops.
+             */
+            density_stops: number;
+        };
         /** @description What the photographer has fixed on the camera. What is missing is left to Tolva. */
         Fixed: {
             /**
@@ -921,6 +1457,41 @@ export interface components {
             output: components["schemas"]["FlashOutput"];
             /** @description Its power dial. */
             power: components["schemas"]["PowerRange"];
+            /**
+             * Format: double
+             * @description From empty to ready after a full pop, in seconds; 0 for a continuous lamp.
+             */
+            recycle_full_s: number;
+            /**
+             * Format: double
+             * @description Full pops from a battery; null on mains.
+             */
+            pops_full?: number | null;
+            duty?: components["schemas"]["Duty"] | null;
+            /**
+             * Format: double
+             * @description What it loses in high-speed sync at the sync speed, in stops; null where it has none.
+             */
+            high_speed_loss_stops?: number | null;
+            /** @description Whether the camera can meter it. */
+            automatic: boolean;
+            /**
+             * Format: double
+             * @description The colour of its light at full power, in kelvin.
+             */
+            kelvin?: number;
+            /**
+             * Format: double
+             * @description Its tint against the usual white of that temperature, in Duv: positive is green.
+             */
+            tint_duv?: number;
+            /**
+             * Format: double
+             * @description How well a lamp renders colours, 0 to 100 (Ra); null where it is not known, and for flash.
+             */
+            rendering?: number | null;
+            /** @description How long it burns over its power; empty where it is not known. */
+            durations?: components["schemas"]["Duration"][];
         };
         /** @description A flash's mark on the rail. */
         FlashMark: {
@@ -937,8 +1508,14 @@ export interface components {
             /** @description A guide number in feet, ISO 100, full power, without a modifier. */
             guide_number_feet: components["schemas"]["GuideNumberFeet"];
         } | {
+            /** @description Guide numbers over the zoom of its head. */
+            guide_number_zoom: components["schemas"]["GuideNumberZoom"];
+        } | {
             /** @description A flash-meter reading. */
             measured: components["schemas"]["MeasuredOutput"];
+        } | {
+            /** @description A lamp that burns on: it counts as ambient. */
+            continuous: components["schemas"]["ContinuousOutput"];
         };
         /** @description Cloud hour by hour, as a forecast gave it. */
         ForecastCloud: {
@@ -969,6 +1546,64 @@ export interface components {
             missing: string;
             /** @description What it means, in a sentence. */
             says: string;
+            /** @description The light it is about; null where it is about the camera. */
+            light_id?: string | null;
+        };
+        /** @description A gel. */
+        Gel: {
+            /** @description Unique in the kit. */
+            id: string;
+            /** @description What it is called. */
+            name: string;
+            /**
+             * Format: double
+             * @description What it shifts a light by, in mired: warmer is positive.
+             */
+            shift_mired: number;
+            /**
+             * Format: double
+             * @description What it does to the tint, in Duv: greener is positive, so a plus-green gel is.
+             */
+            shift_duv?: number;
+            /**
+             * Format: double
+             * @description What it takes of the light, in stops.
+             */
+            loss_stops: number;
+        };
+        /** @description Gels for a light. */
+        GelOffer: {
+            /** @description The light's letter. */
+            light_id: string;
+            /** @description Which gels: `Warm half with Warm eighth`; `No gel` where none brings it nearer. */
+            gels: string;
+            /** @description What is left over: `3070 K against 2900 K: 19 mired cooler than the ambient`. */
+            says: string;
+            /** @description Whether it is the setup as it is. */
+            chosen: boolean;
+            /** @description The setup with these gels. */
+            setup: components["schemas"]["Setup"];
+        };
+        /** @description A gel on the colour line. */
+        GelStep: {
+            /** @description The gel. */
+            name: string;
+            /**
+             * Format: double
+             * @description Where it brings the light, in mired.
+             */
+            mired: number;
+            /** @description What it shifts by: `+109 mired`. */
+            shift: string;
+        };
+        /** @description One thing a sum gives. */
+        Given: {
+            /** @description Its field. */
+            field: string;
+            /** @description What it is called. */
+            name: string;
+            /** @description Its unit; empty where it has none. */
+            unit: string;
         };
         /** @description One step of the wedge. */
         Grey: {
@@ -1007,6 +1642,44 @@ export interface components {
             guide_number_m: number;
             /** @description The zoom or reflector it holds for: "35 mm", "standard reflector". */
             holds_for?: string;
+        };
+        /** @description Guide numbers over the zoom. */
+        GuideNumberZoom: {
+            /** @description One line a zoom. 1 to 20. */
+            table: components["schemas"]["ZoomGuideNumber"][];
+        };
+        /** @description One rule for the slowest shutter by hand. */
+        HandheldOffer: {
+            /** @description Its name in the format. */
+            school: components["schemas"]["HandheldSchool"];
+            /** @description What it is called. */
+            name: string;
+        };
+        /**
+         * @description Which rule of thumb is kept for the slowest shutter by hand.
+         * @enum {string}
+         */
+        HandheldSchool: "one_over_focal" | "one_over_twice_focal" | "stabilised" | "dense_sensor";
+        /** @description What a unit reports. */
+        Heard: {
+            /** @description The unit. */
+            light_id: string;
+            /**
+             * Format: int32
+             * @description Its group.
+             */
+            group: number;
+            /** @description How it is. */
+            state: components["schemas"]["UnitState"];
+            /**
+             * Format: double
+             * @description The power that stands on it, in stops under full; null where it did not answer.
+             */
+            power_stops?: number | null;
+            /** @description The same in a sentence. */
+            says: string;
+            /** @description Whether it flashed, where a frame was taken. */
+            flashed: boolean;
         };
         /** @description The scene at its hour. */
         Here: {
@@ -1123,7 +1796,7 @@ export interface components {
             format: string;
             /**
              * Format: int32
-             * @description The version of the format: 2.
+             * @description The version of the format: 3.
              */
             format_version: number;
             /** @description What the job is called. 1 to 120 characters. */
@@ -1136,7 +1809,7 @@ export interface components {
             date?: string;
             /** @description Anything else. May be empty. */
             notes?: string;
-            /** @description The cameras, flashes and modifiers the setups refer to. */
+            /** @description The things the setups refer to, as they were when the job was last saved: so that the file is whole by itself. */
             kit: components["schemas"]["Kit"];
             /** @description The lighting arrangements, in the order they are shot. At most 60. */
             setups: components["schemas"]["Setup"][];
@@ -1176,14 +1849,55 @@ export interface components {
             /** @description When it was saved (RFC 3339). */
             saved_at: string;
         };
-        /** @description What the setups of a job are made of. Each thing once, referred to by its id. */
+        /** @description What setups are made of. Each thing once, referred to by its id. */
         Kit: {
-            /** @description Cameras, each with the lens's apertures. 1 to 40. */
+            /** @description Cameras. 1 to 40. */
             cameras: components["schemas"]["Camera"][];
-            /** @description Flash units. At most 40. */
+            /** @description Lenses. 1 to 80. */
+            lenses: components["schemas"]["Lens"][];
+            /** @description Flash units and continuous lamps. At most 40. */
             flashes: components["schemas"]["Flash"][];
             /** @description Modifiers. At most 80. */
             modifiers: components["schemas"]["Modifier"][];
+            /** @description Gels. At most 80. */
+            gels: components["schemas"]["Gel"][];
+            /** @description Neutral density filters. At most 40. */
+            filters: components["schemas"]["Filter"][];
+            /** @description Stands. At most 40. */
+            stands: components["schemas"]["Stand"][];
+            /** @description Radio triggers. At most 20. */
+            triggers: components["schemas"]["Trigger"][];
+        };
+        /** @description The kit as it is kept. */
+        KitBody: {
+            /**
+             * Format: int64
+             * @description The revision that is shown.
+             */
+            revision: number;
+            /** @description When it was saved (RFC 3339). */
+            saved_at: string;
+            /** @description What undo would take back; null where there is nothing. */
+            undo?: string | null;
+            /** @description What redo would bring back; null where there is nothing. */
+            redo?: string | null;
+            /** @description The things. */
+            kit: components["schemas"]["Kit"];
+        };
+        /** @description A kit file. */
+        KitFile: {
+            /**
+             * @description Always `tolva-kit`.
+             * @example tolva-kit
+             */
+            format: string;
+            /**
+             * Format: int32
+             * @description The version of the format: as a job's.
+             */
+            format_version: number;
+            /** @description The kit. */
+            kit: components["schemas"]["Kit"];
         };
         /** @description The end of it. */
         LastMinute: {
@@ -1204,19 +1918,97 @@ export interface components {
          * @enum {string}
          */
         LengthUnit: "metres" | "feet_and_inches";
-        /** @description One flash of a setup. */
+        /** @description A lens. */
+        Lens: {
+            /** @description Unique in the kit. */
+            id: string;
+            /** @description What it is called. */
+            name: string;
+            /**
+             * Format: double
+             * @description Its shortest focal length, 4 to 1200 mm.
+             */
+            shortest_mm: number;
+            /**
+             * Format: double
+             * @description Its longest; the same for a lens that does not zoom.
+             */
+            longest_mm: number;
+            /**
+             * Format: double
+             * @description The widest f-number.
+             */
+            widest_f_number: number;
+            /**
+             * Format: double
+             * @description The smallest aperture's f-number.
+             */
+            smallest_f_number: number;
+            /**
+             * Format: double
+             * @description What its stabilisation is good for, in stops: 0 without, to 9.
+             */
+            stabilisation_stops: number;
+            /**
+             * Format: double
+             * @description The nearest it focuses, from the sensor, in metres.
+             */
+            closest_focus_m: number;
+            /**
+             * Format: double
+             * @description How large the subject is on the sensor there: 1 is life size.
+             */
+            largest_magnification: number;
+            /**
+             * Format: double
+             * @description Exit pupil over entrance pupil: 1 for a symmetrical lens.
+             */
+            pupil_ratio: number;
+        };
+        /** @description One light of a setup: a flash, several of one kind as one, or a continuous lamp. */
         Light: {
             /** @description The letter it is called by, unique in the setup. */
             id: string;
             /** @description The unit, from the kit. */
             flash_id: string;
+            /**
+             * Format: int32
+             * @description So many of these units side by side as one, 1 to 6.
+             */
+            units?: number;
             /** @description What is on it, from the kit; none for the bare head. */
             modifier_id?: string | null;
+            /** @description Gels over it, from the kit. At most 4. */
+            gel_ids?: string[];
+            /** @description What it stands on, from the kit; none where it is on the camera or held. */
+            stand_id?: string | null;
+            /**
+             * Format: int32
+             * @description The group it listens to on its trigger, 1 to 16.
+             */
+            group?: number;
+            /**
+             * Format: double
+             * @description The zoom of its head; left out, the widest its table knows.
+             */
+            zoom_mm?: number | null;
+            bounce?: components["schemas"]["Bounce"] | null;
+            /**
+             * Format: double
+             * @description How far it is turned away from what it is aimed at, in degrees: 0 to 85.
+             */
+            turned_deg?: number;
+            /** @description Whether it sits on the camera. */
+            on_camera?: boolean;
+            /** @description What it is there for. */
+            wish?: components["schemas"]["LightWish"];
+            /** @description The region it is aimed at; left out, the lit side. */
+            aimed_at?: string | null;
             /** @description Manual or automatic. */
             control?: components["schemas"]["Control"];
             /**
              * Format: double
-             * @description From its surface to the subject, in metres; left out, Tolva chooses.
+             * @description From its surface to what it is aimed at, in metres; left out, Tolva chooses.
              */
             distance_m?: number | null;
             /**
@@ -1224,14 +2016,20 @@ export interface components {
              * @description Fixed power in stops under full; left out, Tolva chooses.
              */
             power_stops?: number | null;
-            /** @description What it gives other regions than the lit side, which it is aimed at. A region that is not named gets nothing. */
+            /** @description What it gives other regions than the one it is aimed at. A region that is not named gets nothing. */
             reaches?: components["schemas"]["Reach"][];
         };
         /** @description One flash on the dial card. */
         LightCard: {
             /** @description The letter it is called by. */
             light_id: string;
-            /** @description The unit. */
+            /** @description What it is there for: `key`. */
+            role: string;
+            /** @description The region it is aimed at. */
+            aimed_at: string;
+            /** @description Whether it is a lamp that burns on, and counts as ambient. */
+            continuous: boolean;
+            /** @description The unit, with how many of it. */
             flash: string;
             /** @description What is on it. */
             modifier: string;
@@ -1257,11 +2055,13 @@ export interface components {
             distance_m?: number | null;
             /** @description Whether the photographer fixed the distance. */
             distance_fixed: boolean;
-            /** @description What the modifier takes on its axis: `−1.5`. */
+            /** @description What modifier, gels, turning and bounce take together: `−1.5`. */
             loss: string;
             /** @description What it falls short of the inverse square, being so near: `−0.12`. */
             near_field?: string | null;
             compensation?: components["schemas"]["Said"] | null;
+            /** @description What else there is to know of it: softness, falloff, duration, recycling, bounce. */
+            facts: components["schemas"]["Fact"][];
         };
         /** @description One typical light. */
         LightOffer: {
@@ -1270,11 +2070,50 @@ export interface components {
             /** @description What it is called, with its exposure values: `Stage, EV 5 to 7`. */
             name: string;
         };
+        /** @description What a light is there for. */
+        LightWish: "key" | {
+            /** @description It leaves its region so far under the lit side. */
+            fill: {
+                /**
+                 * Format: double
+                 * @description Lit side over its region, 0 to 6 stops.
+                 */
+                ratio_stops: number;
+            };
+        } | {
+            /** @description It brings its region so far over the lit side. */
+            rim: {
+                /**
+                 * Format: double
+                 * @description Its region over the lit side, −3 to 4 stops.
+                 */
+                over_stops: number;
+            };
+        } | {
+            /** @description It brings its region to a place of its own: a background, a row, a product's face. */
+            place: {
+                /**
+                 * Format: double
+                 * @description Stops from mid grey.
+                 */
+                stops: number;
+            };
+        };
         /**
          * @description Which limit a wish runs into.
          * @enum {string}
          */
-        Limit: "flash_too_weak" | "flash_too_strong" | "no_flash" | "ambient_too_bright" | "camera_too_bright" | "camera_too_dark" | "shutter_over_sync" | "not_a_silhouette";
+        Limit: "flash_too_weak" | "flash_too_strong" | "no_flash" | "ambient_too_bright" | "camera_too_bright" | "camera_too_dark" | "shutter_over_sync" | "not_a_silhouette" | "too_shallow" | "no_high_speed" | "region_off";
+        /** @description A temperature on the colour line. */
+        LineMark: {
+            /**
+             * Format: double
+             * @description Where it stands.
+             */
+            mired: number;
+            /** @description `3200`, in kelvin. */
+            label: string;
+        };
         /** @description A day and an hour as clocks at the place show them. */
         LocalTime: {
             /**
@@ -1289,6 +2128,36 @@ export interface components {
             time: string;
             /** @description Where clocks are put back and show this hour twice: whether the second one is meant. */
             second_time?: boolean;
+        };
+        /** @description One setup. */
+        LookLine: {
+            /** @description Its id. */
+            setup_id: string;
+            /** @description What it is called. */
+            name: string;
+            /** @description What it is balanced for: `5600 K`, `Shade, 7500 K`. */
+            balance: string;
+            /**
+             * Format: double
+             * @description Against the one the look is taken from, in mired: warmer pictures are positive.
+             */
+            differs_mired: number;
+            /** @description The same in words: `as here`, `89 mired warmer`. */
+            differs: string;
+            /** @description Whether it holds the same balance. */
+            same: boolean;
+            /** @description What becomes of its lit side: `neutral`. */
+            face: string;
+            held?: components["schemas"]["Setup"] | null;
+        };
+        /** @description The setups of a job, to be held to one look. */
+        LookRequest: {
+            /** @description The setups. */
+            setups: components["schemas"]["Setup"][];
+            /** @description The kit they refer to. */
+            kit: components["schemas"]["Kit"];
+            /** @description The one whose white balance counts. */
+            of: string;
         };
         /** @description An illuminance. */
         LuxReading: {
@@ -1308,6 +2177,11 @@ export interface components {
             /** @description What dragging it does, in words; null where it cannot be moved. */
             moves?: string | null;
         };
+        /**
+         * @description What a mark on the colour line stands for.
+         * @enum {string}
+         */
+        MarkKind: "ambient" | "lamp" | "flash";
         /**
          * @description What a text is meant to be.
          * @enum {string}
@@ -1360,6 +2234,26 @@ export interface components {
              * @description What it takes from the flash on its axis, in stops: 0 to 8. Negative where a reflector gathers the light.
              */
             loss_stops: number;
+            /**
+             * Format: double
+             * @description How it falls off to its sides: the exponent of the cosine, 1 for an open diffuser, more for recessed faces.
+             */
+            exponent: number;
+            /**
+             * Format: double
+             * @description With a grid, the half angle at which it has lost a stop, in degrees; null without one.
+             */
+            grid_half_angle_deg?: number | null;
+            /**
+             * Format: double
+             * @description What it weighs, in kilograms.
+             */
+            weight_kg: number;
+            /**
+             * Format: double
+             * @description What the wind sees of it, in square metres.
+             */
+            area_m2: number;
         };
         /** @description The shape and size of a glowing surface. */
         ModifierSurface: {
@@ -1387,6 +2281,36 @@ export interface components {
             time_zone: string;
             at?: components["schemas"]["LocalTime"] | null;
         };
+        /** @description How fast the subject moves, across the view. */
+        Movement: "still" | "held_pose" | "posing" | "children" | "walking" | "dancing" | "running" | "wing" | {
+            /** @description As it was measured or guessed. */
+            speed: {
+                /**
+                 * Format: double
+                 * @description In metres a second, 0 to 100.
+                 */
+                metres_per_s: number;
+            };
+        };
+        /** @description One way a subject moves. */
+        MovementOffer: {
+            /** @description As in the format. */
+            movement: components["schemas"]["Movement"];
+            /** @description What it is called, with its speed: `Walking, 1.4 m/s`. */
+            name: string;
+        };
+        /**
+         * @description A light everybody has a name for.
+         * @enum {string}
+         */
+        NamedLight: "candle" | "sodium_lamp" | "house_lamp" | "halogen" | "fluorescent" | "warm_led" | "white_led" | "daylight" | "cloud" | "open_shade" | "leaves" | "blue_hour";
+        /** @description A light by its name. */
+        NamedLightOffer: {
+            /** @description Its name in the format. */
+            light: components["schemas"]["NamedLight"];
+            /** @description What it is called, with its temperatures: `House lamps, 2500 to 3200 K`. */
+            name: string;
+        };
         /** @description Something that stands in the way of the sun: a range of bearings, up to a height. */
         Obstacle: {
             /** @description What it is. May be empty. */
@@ -1412,6 +2336,13 @@ export interface components {
             /** @description As a size and a distance. */
             size: components["schemas"]["SizeHeight"];
         };
+        /** @description The setups of a job against one of them. */
+        OneLook: {
+            /** @description In a sentence: `Two of four setups stand at another white balance.` */
+            says: string;
+            /** @description The setups, in their order. */
+            lines: components["schemas"]["LookLine"][];
+        };
         /** @description Shade with the sky over it. */
         OpenShade: {
             /**
@@ -1428,6 +2359,24 @@ export interface components {
             name: string;
             /** @description What it does. */
             meaning: string;
+        };
+        /** @description What the job asks of the flashes in time. */
+        Pace: {
+            /**
+             * Format: double
+             * @description Seconds from one picture (or burst) to the next, 0.1 to 3600.
+             */
+            every_s: number;
+            /**
+             * Format: int32
+             * @description Frames in a burst; 1 where there is none. 1 to 1000.
+             */
+            burst_frames: number;
+            /**
+             * Format: int32
+             * @description Frames in all, 1 to 100 000.
+             */
+            frames: number;
         };
         /** @description A place that was found. */
         Place: {
@@ -1469,6 +2418,8 @@ export interface components {
              * @description Where it is put, in stops from mid grey; taken to the nearest third.
              */
             stops: number;
+            /** @description Which light's mark; left out, the first's. */
+            light_id?: string | null;
         };
         /** @description What Tolva computes from a setup. */
         Plan: {
@@ -1482,8 +2433,22 @@ export interface components {
             /** @description What each region gets. */
             rail: components["schemas"]["RegionOnRail"][];
             ratio?: components["schemas"]["Ratio"] | null;
+            /** @description What is to be sharp, and what is: line by line. */
+            depth: components["schemas"]["Fact"][];
+            /** @description What keeps the shutter from being slower: line by line. */
+            speed: components["schemas"]["Fact"][];
+            /** @description Whether the flashes keep up with the job, and for how long: line by line. */
+            pace: components["schemas"]["Fact"][];
+            /** @description What automatics would do as clothes change: line by line. */
+            automatic: components["schemas"]["Fact"][];
+            /** @description How sure it is, and what would narrow it. */
+            certainty: components["schemas"]["Fact"][];
+            /** @description The limit that binds, in a sentence; null where nothing does. */
+            binds?: string | null;
             /** @description What is missing from the wish. */
             gaps: components["schemas"]["Gap"][];
+            /** @description White balance, and what becomes of the colours. */
+            colour: components["schemas"]["ColourPlan"];
             /** @description What would close the gaps, the best first. */
             remedies: components["schemas"]["Remedy"][];
             /** @description What to mind. */
@@ -1516,12 +2481,38 @@ export interface components {
          * @enum {string}
          */
         PowerStep: "tenth" | "third" | "half" | "whole";
+        /**
+         * @description Something worth keeping.
+         * @enum {string}
+         */
+        Preference: "low_iso" | "depth" | "pace" | "low_power" | "no_filter";
+        /** @description Something that may be kept first. */
+        PreferenceOffer: {
+            /** @description Its name in the format. */
+            preference: components["schemas"]["Preference"];
+            /** @description What it is called. */
+            name: string;
+        };
         /** @description The preferences. */
         Preferences: {
             /** @description How numbers are shown. */
             show?: components["schemas"]["Show"];
             /** @description The theme. */
             theme?: components["schemas"]["Theme"];
+            /** @description The schools a new setup begins with. */
+            defaults?: components["schemas"]["Defaults"];
+        };
+        /**
+         * @description What a camera's menu says in words, with the kelvin it usually stands for. Common practice, no source: makers differ.
+         * @enum {string}
+         */
+        Preset: "tungsten" | "fluorescent" | "daylight" | "flash" | "cloudy" | "shade";
+        /** @description A name on the camera's menu. */
+        PresetOffer: {
+            /** @description Its name in the format. */
+            preset: components["schemas"]["Preset"];
+            /** @description What the menu says, with the temperature it stands for: `Shade, 7500 K`. */
+            name: string;
         };
         /** @description One wrong field. */
         Problem: {
@@ -1556,13 +2547,13 @@ export interface components {
             /** @description With the flash. */
             after: components["schemas"]["Said"];
         };
-        /** @description What a flash gives a region it is not aimed at. */
+        /** @description What a light gives a region it is not aimed at. */
         Reach: {
             /** @description The region. */
             region_id: string;
             /**
              * Format: double
-             * @description Against what the lit side gets, in stops: 0 where it gets as much, −2 where it gets a quarter. An estimate
+             * @description Against what its own region gets, in stops: 0 where it gets as much, −2 where it gets a quarter. An estimate
              *     until it is measured.
              */
             stops: number;
@@ -1620,6 +2611,40 @@ export interface components {
             role: components["schemas"]["Role"];
             /** @description The light that is there. */
             ambient: components["schemas"]["Ambient"];
+        };
+        /** @description What becomes of a region's colour. */
+        RegionColour: {
+            /** @description The region. */
+            region_id: string;
+            /** @description What it is called. */
+            name: string;
+            /** @description The light on it, all together: `4100 K, slightly magenta`. */
+            light: string;
+            /** @description Whose light it is: `flash A 75 %, ambient 25 %`. */
+            shares: string;
+            /** @description The cast in words: `strongly warm`. */
+            words: string;
+            /** @description The cast against the balance: `+34 mired`. */
+            cast: string;
+            /**
+             * Format: double
+             * @description The same as a number; warmer is positive.
+             */
+            cast_mired: number;
+            /**
+             * Format: double
+             * @description The tint against the balance, in Duv; greener is positive.
+             */
+            cast_duv: number;
+            /** @description How far a grey comes out from grey, Δu′v′: `0.021`. */
+            off_grey: string;
+            /**
+             * Format: double
+             * @description The same as a number.
+             */
+            off_grey_uv: number;
+            /** @description A grey, a white shirt and skins, as they come out. */
+            swatches: components["schemas"]["Swatch"][];
         };
         /** @description One lane of the rail. */
         RegionOnRail: {
@@ -1681,7 +2706,7 @@ export interface components {
          * @description What part a region has in the picture.
          * @enum {string}
          */
-        Role: "behind" | "lit_side" | "shadow_side";
+        Role: "behind" | "lit_side" | "shadow_side" | "part";
         /** @description A number of stops as it is shown. */
         Said: {
             /**
@@ -1693,6 +2718,68 @@ export interface components {
             label: string;
             /** @description In hundredths: `−1.32`. */
             exact: string;
+        };
+        /** @description The colour of the light that is there. */
+        SaidColour: "from_place" | {
+            /** @description A typical light. */
+            named: components["schemas"]["NamedLight"];
+        } | {
+            /** @description By hand. */
+            kelvin: {
+                /**
+                 * Format: double
+                 * @description 1000 to 40 000 K.
+                 */
+                kelvin: number;
+                /**
+                 * Format: double
+                 * @description Against the usual white of that temperature, in Duv: positive is green. −0.05 to 0.05.
+                 */
+                tint_duv?: number;
+            };
+        } | {
+            /** @description What a colour meter said. */
+            meter: {
+                /**
+                 * Format: double
+                 * @description 1000 to 40 000 K.
+                 */
+                kelvin: number;
+                /**
+                 * Format: double
+                 * @description From the black body's locus, as meters give it. −0.05 to 0.05.
+                 */
+                duv?: number;
+            };
+        } | {
+            /** @description A grey patch in a frame. */
+            grey_patch: {
+                /**
+                 * Format: double
+                 * @description 8-bit sRGB, 0 to 255.
+                 */
+                red: number;
+                /**
+                 * Format: double
+                 * @description 8-bit sRGB, 0 to 255.
+                 */
+                green: number;
+                /**
+                 * Format: double
+                 * @description 8-bit sRGB, 0 to 255.
+                 */
+                blue: number;
+                /**
+                 * Format: double
+                 * @description The white balance it was taken at, 1000 to 40 000 K.
+                 */
+                kelvin: number;
+                /**
+                 * Format: double
+                 * @description The tint that stood on the camera, in Duv. −0.05 to 0.05.
+                 */
+                tint_duv?: number;
+            };
         };
         /** @description A change to save. */
         Save: {
@@ -1706,6 +2793,18 @@ export interface components {
             /** @description The whole document. */
             job: components["schemas"]["Job"];
         };
+        /** @description A change of the kit to save. */
+        SaveKit: {
+            /**
+             * Format: int64
+             * @description The revision it was made on.
+             */
+            based_on: number;
+            /** @description What was done, in words, for undo. */
+            change: string;
+            /** @description The whole kit. */
+            kit: components["schemas"]["Kit"];
+        };
         /** @description Place, hour and what they do to the light. */
         Scene: {
             /** @description The place. */
@@ -1717,11 +2816,6 @@ export interface components {
              * @description The bearing the subject faces, in degrees clockwise from true north. The camera looks the other way.
              */
             facing_deg: number;
-            /**
-             * Format: double
-             * @description The focal length, in millimetres in full-frame terms: it says how near the frame the sun stands.
-             */
-            lens_mm?: number;
             /** @description What stands in the way of the sun. */
             horizon?: components["schemas"]["Obstacle"][];
             /** @description The cloud. */
@@ -1730,6 +2824,44 @@ export interface components {
             surroundings: components["schemas"]["Surroundings"];
             /** @description What lies behind it. */
             behind: components["schemas"]["Behind"];
+        };
+        /** @description One school. */
+        School: {
+            /** @description What it is called. */
+            name: string;
+            /** @description Whether the setup follows it. */
+            chosen: boolean;
+            /** @description What it would set: `1/200, f/9, ISO 100, A at 1/8`. */
+            settings: string;
+            /** @description What is to be known of it; empty where the settings say it all. */
+            says: string;
+            /** @description The setup with this school. */
+            setup: components["schemas"]["Setup"];
+        };
+        /** @description A matter on which practitioners disagree. */
+        SchoolMatter: {
+            /** @description What it is: `Slowest shutter by hand`. */
+            matter: string;
+            /** @description The schools. */
+            schools: components["schemas"]["School"][];
+        };
+        /** @description A sensor. */
+        Sensor: {
+            /**
+             * Format: double
+             * @description Its long side, 4 to 100 mm.
+             */
+            width_mm: number;
+            /**
+             * Format: double
+             * @description Its short side, 3 to 100 mm.
+             */
+            height_mm: number;
+            /**
+             * Format: double
+             * @description Pixels along its long side, 500 to 30 000.
+             */
+            width_px: number;
         };
         /** @description One lighting arrangement. */
         Setup: {
@@ -1746,22 +2878,52 @@ export interface components {
             blend: components["schemas"]["Blend"];
             /** @description The camera, from the kit. */
             camera_id: string;
+            /** @description The lens, from the kit. */
+            lens_id: string;
+            /**
+             * Format: double
+             * @description The focal length it is used at, 4 to 1200 mm.
+             */
+            focal_length_mm: number;
+            /**
+             * Format: double
+             * @description From the camera to the nearest of the subject, 0.05 to 200 m.
+             */
+            camera_distance_m: number;
             /** @description What is fixed on the camera; the rest is Tolva's to choose. */
             fixed?: components["schemas"]["Fixed"];
-            /**
-             * Format: double
-             * @description Density of the neutral filter on the lens, in stops: 0 without one.
-             */
-            filter_stops?: number;
-            /**
-             * Format: double
-             * @description The slowest shutter time that may be chosen, in seconds: hand-held, or for a subject that moves.
-             */
-            slowest_shutter_s: number;
+            /** @description The neutral density filters on the lens, from the kit. At most 3. */
+            filter_ids?: string[];
+            /** @description How flash and shutter go together. */
+            sync?: components["schemas"]["Sync"];
+            /** @description What is to be sharp. */
+            depth?: components["schemas"]["Depth"];
+            /** @description What counts as sharp. */
+            circle?: components["schemas"]["Circle"];
+            /** @description What keeps the camera still, and what moves before it. */
+            speed?: components["schemas"]["Speed"];
+            pace?: components["schemas"]["Pace"] | null;
+            /** @description How an exposure is judged. */
+            exposure?: components["schemas"]["ExposureSchool"];
+            /** @description What the camera may set by itself. */
+            automatic?: components["schemas"]["AutomaticSchool"];
+            /** @description What the camera is balanced for. */
+            white_balance?: components["schemas"]["WhiteBalance"];
+            /** @description What is kept first where not everything can be had; left out, the person's own order. */
+            preferences?: components["schemas"]["Preference"][] | null;
             /** @description What gives way first as the light falls. */
             falling_order?: components["schemas"]["FallingOrder"];
-            /** @description The flashes. One for now. */
+            /** @description The lights. At most 8. */
             lights: components["schemas"]["Light"][];
+        };
+        /** @description A setup to look at from other sides. */
+        SetupRequest: {
+            /** @description The setup. */
+            setup: components["schemas"]["Setup"];
+            /** @description The kit it refers to. */
+            kit: components["schemas"]["Kit"];
+            /** @description How numbers are shown. */
+            show?: components["schemas"]["Show"];
         };
         /** @description How a person wants numbers shown. */
         Show: {
@@ -1852,6 +3014,7 @@ export interface components {
             /** @description How numbers are shown. */
             show?: components["schemas"]["Show"];
             place?: components["schemas"]["Placing"] | null;
+            colour?: components["schemas"]["Colouring"] | null;
             /**
              * Format: double
              * @description The minute of its day, from midnight, that the setup is moved to first.
@@ -1864,6 +3027,25 @@ export interface components {
             setup: components["schemas"]["Setup"];
             /** @description Its plan. */
             plan: components["schemas"]["Plan"];
+        };
+        /** @description What keeps the camera still, and what moves before it. */
+        Speed: {
+            /**
+             * Format: double
+             * @description The slowest shutter that may be chosen, in seconds, as somebody said it; null where it follows from the rest.
+             */
+            slowest_shutter_s?: number | null;
+            /** @description Whether the camera stands on a tripod. */
+            tripod: boolean;
+            /** @description The rule for the hand. */
+            school: components["schemas"]["HandheldSchool"];
+            /** @description What the subject does. */
+            movement: components["schemas"]["Movement"];
+            /**
+             * Format: double
+             * @description How many pixels of blur are allowed, 0.5 to 100.
+             */
+            blur_px: number;
         };
         /** @description A stretch of one kind of light. */
         Spell: {
@@ -1882,6 +3064,33 @@ export interface components {
             /** @description From and to on the clock, and how long: `20:08 to 20:52, 44 min`. */
             says: string;
         };
+        /** @description A stand. */
+        Stand: {
+            /** @description Unique in the kit. */
+            id: string;
+            /** @description What it is called. */
+            name: string;
+            /**
+             * Format: double
+             * @description As high as it goes, in metres.
+             */
+            highest_m: number;
+            /**
+             * Format: double
+             * @description What it may carry, by its maker, in kilograms.
+             */
+            carries_kg: number;
+            /**
+             * Format: double
+             * @description From its middle to the line between two feet, in metres.
+             */
+            footprint_m: number;
+            /**
+             * Format: double
+             * @description What it weighs, in kilograms.
+             */
+            weight_kg: number;
+        };
         /** @description What a front end needs once. */
         Start: {
             /** @description The wedge of greys over the rail. */
@@ -1899,6 +3108,20 @@ export interface components {
             typical_lights: components["schemas"]["LightOffer"][];
             /** @description What may give way first as the light falls. */
             falling_orders: components["schemas"]["OrderOffer"][];
+            /** @description What the subject may do, the slowest first. */
+            movements: components["schemas"]["MovementOffer"][];
+            /** @description The rules for the slowest shutter by hand. */
+            handheld_schools: components["schemas"]["HandheldOffer"][];
+            /** @description What may be kept first, in the usual order. */
+            preferences: components["schemas"]["PreferenceOffer"][];
+            /** @description Lights everybody has a name for, the warmest first. */
+            named_lights: components["schemas"]["NamedLightOffer"][];
+            /** @description What a camera's menu of white balance says. */
+            presets: components["schemas"]["PresetOffer"][];
+            /** @description Colours of ceilings and walls. */
+            surface_colours: components["schemas"]["SurfaceColourOffer"][];
+            /** @description The temperatures that are written on the colour line, the warmest first. */
+            colour_line: components["schemas"]["LineMark"][];
             /** @description A scene as it is first offered; its place and hour are to be put in. */
             new_scene: components["schemas"]["Scene"];
             /** @description A new job, with the starter kit and one setup. */
@@ -1931,6 +3154,31 @@ export interface components {
             to_minute: number;
             /** @description On the clock: `20:08 to 20:52`. */
             says: string;
+        };
+        /** @description A grey under a light on the colour line, as it comes out under the balance. */
+        StripGrey: {
+            /**
+             * Format: double
+             * @description Where the light stands, in mired.
+             */
+            mired: number;
+            /** @description In sRGB: `#d3c9b8`. */
+            hex: string;
+        };
+        /** @description A sum as it is offered. */
+        SumOffer: {
+            /** @description Its name: `depth-of-field`. */
+            name: string;
+            /** @description What it is called. */
+            title: string;
+            /** @description What it belongs to: `Lens`. */
+            group: string;
+            /** @description What it works out, and by what. */
+            says: string;
+            /** @description What it is asked. */
+            asked: components["schemas"]["Asked"][];
+            /** @description What it gives. Each sum of numbers also gives its `workings`, line by line. */
+            given: components["schemas"]["Given"][];
         };
         /**
          * @description What happens to the sun.
@@ -2006,6 +3254,18 @@ export interface components {
             /** @description Its upper edge goes under; null where it does not. */
             sunset_utc?: string | null;
         };
+        /**
+         * @description The colour of a ceiling or wall. What each does to a light is chosen; measure it there.
+         * @enum {string}
+         */
+        SurfaceColour: "white" | "cream" | "wood" | "brick" | "green" | "blue";
+        /** @description The colour of a ceiling or wall. */
+        SurfaceColourOffer: {
+            /** @description Its name in the format. */
+            colour: components["schemas"]["SurfaceColour"];
+            /** @description What it is called. */
+            name: string;
+        };
         /** @description What is around the subject. */
         Surroundings: "open_ground" | "snow" | "sand" | "water" | {
             /** @description Out of the sun, under the open sky. */
@@ -2014,6 +3274,20 @@ export interface components {
             /** @description Lamps: indoors, or at night. */
             artificial: components["schemas"]["Artificial"];
         };
+        /** @description A colour to paint. */
+        Swatch: {
+            /** @description What it is of: `White shirt`. */
+            name: string;
+            /** @description In sRGB, `#d3c9b8`; what a screen cannot show is held at its end. */
+            hex: string;
+            /** @description Whether a screen shows it as it is. */
+            shown_true: boolean;
+        };
+        /**
+         * @description How flash and shutter go together.
+         * @enum {string}
+         */
+        Sync: "ordinary" | "high_speed" | "electronic";
         /** @description One reading, and how, where and when it was taken. */
         Taken: {
             /** @description What was read. */
@@ -2051,6 +3325,42 @@ export interface components {
             /** @description Whether cloud or a reading in it is made up by a stand-in. */
             simulated: boolean;
         };
+        /** @description A radio trigger: one on the camera, and what the units listen on. */
+        Trigger: {
+            /** @description Unique in the kit. */
+            id: string;
+            /** @description What it is called. */
+            name: string;
+            /**
+             * Format: int32
+             * @description How many channels it has.
+             */
+            channels: number;
+            /**
+             * Format: int32
+             * @description How many groups it commands.
+             */
+            groups: number;
+        };
+        /**
+         * @description What the trigger is to do.
+         * @enum {string}
+         */
+        TriggerDoes: "send" | "fire";
+        /** @description What is sent to the units of a setup. */
+        TriggerRequest: {
+            /** @description The setup. */
+            setup: components["schemas"]["Setup"];
+            /** @description The kit it refers to. */
+            kit: components["schemas"]["Kit"];
+            /** @description What to do. */
+            does: components["schemas"]["TriggerDoes"];
+            /**
+             * Format: int32
+             * @description The channel, 1 to 64.
+             */
+            channel: number;
+        };
         /** @description What was typed, and what it is meant to be. */
         Typed: {
             /** @description What it is meant to be. */
@@ -2076,6 +3386,11 @@ export interface components {
             label: string;
             reading?: components["schemas"]["Reading"] | null;
         };
+        /**
+         * @description How a unit is.
+         * @enum {string}
+         */
+        UnitState: "ready" | "off" | "recycling" | "out_of_reach" | "empty" | "overheated";
         /** @description The cloud over the day. */
         Weather: {
             /** @description The same all day, by hand. */
@@ -2084,6 +3399,33 @@ export interface components {
             /** @description Hour by hour. */
             forecast: components["schemas"]["ForecastCloud"];
         };
+        /** @description What the camera is balanced for. */
+        WhiteBalance: "flash" | "ambient" | "between" | "measured" | {
+            /** @description A name on the camera's menu. */
+            preset: components["schemas"]["Preset"];
+        } | {
+            /** @description A number. */
+            kelvin: {
+                /**
+                 * Format: double
+                 * @description 1000 to 40 000 K.
+                 */
+                kelvin: number;
+                /**
+                 * Format: double
+                 * @description Against the usual white of that temperature, in Duv: positive where the light it is meant for is green. −0.05
+                 *     to 0.05.
+                 */
+                tint_duv?: number;
+                /** @description What it is there for. */
+                why?: components["schemas"]["Why"];
+            };
+        };
+        /**
+         * @description Why a number of kelvin was chosen.
+         * @enum {string}
+         */
+        Why: "by_hand" | "fixed" | "warm" | "cool" | "night" | "look";
         /** @description One line of the workings. */
         Working: {
             /** @description What is worked out: `Camera`. */
@@ -2095,6 +3437,19 @@ export interface components {
             /** @description What comes out. */
             gives: string;
         };
+        /** @description One line of a unit's table: at this zoom, this guide number. */
+        ZoomGuideNumber: {
+            /**
+             * Format: double
+             * @description The zoom of the head, as a focal length on a full frame: 8 to 400 mm.
+             */
+            zoom_mm: number;
+            /**
+             * Format: double
+             * @description The guide number there, in metres at ISO 100.
+             */
+            guide_number_m: number;
+        };
     };
     responses: never;
     parameters: never;
@@ -2104,6 +3459,72 @@ export interface components {
 }
 export type $defs = Record<string, never>;
 export interface operations {
+    alternatives: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SetupRequest"];
+            };
+        };
+        responses: {
+            /** @description The ways */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Alternatives"];
+                };
+            };
+            /** @description A field is wrong */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+        };
+    };
+    colour: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SetupRequest"];
+            };
+        };
+        responses: {
+            /** @description The schools and the gels */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ColourWays"];
+                };
+            };
+            /** @description A field is wrong */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+        };
+    };
     day: {
         parameters: {
             query?: never;
@@ -2146,7 +3567,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["Camera"];
+                "application/json": components["schemas"]["DialsRequest"];
             };
         };
         responses: {
@@ -2587,6 +4008,244 @@ export interface operations {
             };
         };
     };
+    get_kit: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description The kit */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["KitBody"];
+                };
+            };
+        };
+    };
+    save_kit: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SaveKit"];
+            };
+        };
+        responses: {
+            /** @description Saved */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["KitBody"];
+                };
+            };
+            /** @description Changed elsewhere */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description A field is wrong */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description The disk is full */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+        };
+    };
+    export_kit: {
+        parameters: {
+            query: {
+                /** @description As what. */
+                format: "json" | "csv";
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description The kit file */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["KitFile"];
+                };
+            };
+        };
+    };
+    import_kit: {
+        parameters: {
+            query: {
+                /** @description The revision that is shown. */
+                based_on: number;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/octet-stream": number[];
+            };
+        };
+        responses: {
+            /** @description Imported */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["KitBody"];
+                };
+            };
+            /** @description Changed elsewhere */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description A field is wrong */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+        };
+    };
+    redo_kit: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Since"];
+            };
+        };
+        responses: {
+            /** @description Redone */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["KitBody"];
+                };
+            };
+            /** @description Changed elsewhere, or nothing to redo */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+        };
+    };
+    undo_kit: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Since"];
+            };
+        };
+        responses: {
+            /** @description Undone */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["KitBody"];
+                };
+            };
+            /** @description Changed elsewhere, or nothing to undo */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+        };
+    };
+    look: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["LookRequest"];
+            };
+        };
+        responses: {
+            /** @description The look */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["OneLook"];
+                };
+            };
+            /** @description A field is wrong */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+        };
+    };
     meter: {
         parameters: {
             query?: never;
@@ -2857,6 +4516,39 @@ export interface operations {
             };
         };
     };
+    schools: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SetupRequest"];
+            };
+        };
+        responses: {
+            /** @description The matters and their schools */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SchoolMatter"][];
+                };
+            };
+            /** @description A field is wrong */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+        };
+    };
     solve: {
         parameters: {
             query?: never;
@@ -2906,6 +4598,26 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Start"];
+                };
+            };
+        };
+    };
+    list_sums: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description The sums */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SumOffer"][];
                 };
             };
         };
@@ -2976,7 +4688,7 @@ export interface operations {
             };
         };
     };
-    sum_unknown: {
+    sum: {
         parameters: {
             query?: never;
             header?: never;
@@ -2985,10 +4697,65 @@ export interface operations {
             };
             cookie?: never;
         };
-        requestBody?: never;
+        requestBody: {
+            content: {
+                "application/json": unknown;
+            };
+        };
         responses: {
+            /** @description The sum, with its workings */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": unknown;
+                };
+            };
             /** @description No such sum: says which there are */
             404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description A field is wrong */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+        };
+    };
+    trigger: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TriggerRequest"];
+            };
+        };
+        responses: {
+            /** @description What each unit reports */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Heard"][];
+                };
+            };
+            /** @description A field is wrong */
+            422: {
                 headers: {
                     [name: string]: unknown;
                 };

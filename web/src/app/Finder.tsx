@@ -45,6 +45,8 @@ export function Finder({ onClose }: { onClose: () => void }) {
     ...keys.all().map((one) => ({ id: `key-${one.does}`, name: one.does, more: one.name, run: one.run })),
     ...jobs.map((job) => ({ id: job.id, name: job.name, more: 'Job', run: () => void navigate(`/jobs/${job.id}`) })),
     { id: 'all-jobs', name: 'All jobs', more: 'Page', run: () => void navigate('/') },
+    { id: 'kit', name: 'Kit', more: 'Page', run: () => void navigate('/kit') },
+    { id: 'sums', name: 'Quick sums', more: 'Q', run: keys.sums },
     { id: 'keys', name: 'List the keys', more: '?', run: keys.showKeys },
   ];
   return (

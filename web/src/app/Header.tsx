@@ -1,9 +1,9 @@
-import { Moon, Redo2, Search, SlidersHorizontal, Sun, Undo2 } from 'lucide-react';
+import { Backpack, Calculator, Moon, Redo2, Search, SlidersHorizontal, Sun, Undo2 } from 'lucide-react';
 import { type ReactNode, useState } from 'react';
 import { Link } from 'react-aria-components';
 import styled from 'styled-components';
-import type { JobDocument, SaveState } from '../jobs/useJobDocument';
-import { Button } from '../ui/Button';
+import type { Edited, SaveState } from '../jobs/useDocument';
+import { Button, ButtonLink } from '../ui/Button';
 import { Segments } from '../ui/Segments';
 import { Sheet } from '../ui/Sheet';
 import { modifier, useKeys, useShortcuts } from './keys';
@@ -77,9 +77,15 @@ const states: Record<SaveState, string> = {
 };
 
 /** The top of every page: where one is, whether it is saved, undo, theme, finding. */
-export function Header({ document, children }: { document?: JobDocument; children?: ReactNode }) {
+export function Header({
+  document,
+  children,
+}: {
+  document?: Pick<Edited<unknown>, 'state' | 'trouble' | 'undoes' | 'redoes' | 'undo' | 'redo'>;
+  children?: ReactNode;
+}) {
   const { dark, toggle } = useTheme();
-  const { find } = useKeys();
+  const { find, sums } = useKeys();
   const [showing, setShowing] = useState(false);
   const loud = document && ['offline', 'full', 'refused'].includes(document.state);
   useShortcuts([
@@ -130,6 +136,12 @@ export function Header({ document, children }: { document?: JobDocument; childre
             </Button>
           </>
         )}
+        <Button kind="bare" aria-label="Quick sums" onPress={sums}>
+          <Calculator size={18} aria-hidden />
+        </Button>
+        <ButtonLink kind="bare" href="/kit" aria-label="Kit">
+          <Backpack size={18} aria-hidden />
+        </ButtonLink>
         <Button kind="bare" aria-label="Find anything" onPress={find}>
           <Search size={18} aria-hidden />
         </Button>

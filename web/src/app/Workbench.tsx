@@ -3,14 +3,16 @@ import { useNavigate, useParams } from 'react-router';
 import { VisuallyHidden } from 'react-aria';
 import { Link } from 'react-aria-components';
 import styled from 'styled-components';
-import type { Kit, Setup } from '../api/client';
+import type { Setup } from '../api/client';
 import { Answer } from '../instruments/dial-card/Answer';
 import { DialCard } from '../instruments/dial-card/DialCard';
 import { StopRail } from '../instruments/stop-rail/StopRail';
 import { useMoving, usePlan } from '../instruments/usePlan';
 import { KeptSetupContext, SetupContext, useJob, useSetup } from '../jobs/JobContext';
+import { useJobKit } from '../kit/KitContext';
 import { blendKind } from '../steps/blend/blend';
 import { BlendStep } from '../steps/blend/BlendStep';
+import { ColourStep } from '../steps/colour/ColourStep';
 import { DepthStep } from '../steps/depth/DepthStep';
 import { FallingStep } from '../steps/falling/FallingStep';
 import { LightStep } from '../steps/light/LightStep';
@@ -199,22 +201,16 @@ function Bench({ setup: kept }: { setup: Setup }) {
       })),
     [edit, kept.id],
   );
-  const changeKit = useCallback(
-    (what: string, to: (kit: Kit) => Kit) => edit(what, (whole) => ({ ...whole, kit: to(whole.kit) })),
-    [edit],
-  );
+  const kit = useJobKit(job.kit);
   const moved = useCallback((what: string, to: Setup) => change(what, () => to), [change]);
-  const { live, move, end } = useMoving(kept, job.kit, show, moved);
+  const { live, move, end } = useMoving(kept, kit, show, moved);
   const setup = live?.setup ?? kept;
-  const { plan: settled, problem } = usePlan(kept, job.kit, show);
+  const { plan: settled, problem } = usePlan(kept, kit, show);
   const plan = live?.plan ?? settled;
-  const open = useMemo(
-    () => ({ setup, kit: job.kit, plan, change, changeKit, move, letGo: end }),
-    [setup, job.kit, plan, change, changeKit, move, end],
-  );
+  const open = useMemo(() => ({ setup, kit, plan, change, move, letGo: end }), [setup, kit, plan, change, move, end]);
   const keptOpen = useMemo(
-    () => ({ setup: kept, kit: job.kit, plan: settled, change, changeKit, move, letGo: end }),
-    [kept, job.kit, settled, change, changeKit, move, end],
+    () => ({ setup: kept, kit, plan: settled, change, move, letGo: end }),
+    [kept, kit, settled, change, move, end],
   );
   const blendName = start?.blends.find((one) => one.kind === blendKind(setup.blend))?.name ?? '';
 
@@ -282,7 +278,8 @@ function Bench({ setup: kept }: { setup: Setup }) {
                   {step === 'place' && <PlaceStep plan={plan} />}
                   {step === 'light' && <LightStep plan={plan} />}
                   {step === 'blend' && <BlendStep plan={plan} />}
-                  {step === 'depth' && <DepthStep />}
+                  {step === 'colour' && <ColourStep plan={plan} />}
+                  {step === 'depth' && <DepthStep plan={plan} />}
                   {step === 'lights' && <LightsStep plan={plan} />}
                   {step === 'falling' && <FallingStep />}
                 </Step>

@@ -1,5 +1,6 @@
 import { createContext, type ReactNode, useContext, useEffect, useMemo, useRef, useState } from 'react';
 import styled from 'styled-components';
+import { QuickSums } from '../sums/QuickSums';
 import { Sheet } from '../ui/Sheet';
 import { Finder } from './Finder';
 
@@ -11,6 +12,7 @@ type Keys = {
   all: () => Shortcut[];
   showKeys: () => void;
   find: () => void;
+  sums: () => void;
 };
 
 const Context = createContext<Keys | undefined>(undefined);
@@ -45,6 +47,7 @@ export function KeysProvider({ children }: { children: ReactNode }) {
   const groups = useRef(new Set<Shortcut[]>());
   const [listed, setListed] = useState<Shortcut[]>();
   const [finding, setFinding] = useState(false);
+  const [summing, setSumming] = useState(false);
 
   const keys = useMemo<Keys>(() => {
     const all = () => [...groups.current].flat();
@@ -57,6 +60,7 @@ export function KeysProvider({ children }: { children: ReactNode }) {
       // What has a name but no key is for the finder only.
       showKeys: () => setListed(all().filter((one) => one.key.length === 1)),
       find: () => setFinding(true),
+      sums: () => setSumming(true),
     };
   }, []);
 
@@ -69,6 +73,11 @@ export function KeysProvider({ children }: { children: ReactNode }) {
         return;
       }
       if (event.altKey || (typing(event.target) && !mod) || document.querySelector('[role=dialog]')) return;
+      if (event.key.toLowerCase() === 'q' && !mod) {
+        event.preventDefault();
+        keys.sums();
+        return;
+      }
       if (event.key === '?') {
         keys.showKeys();
         return;
@@ -96,6 +105,7 @@ export function KeysProvider({ children }: { children: ReactNode }) {
       {children}
       <KeyList shortcuts={listed} onClose={() => setListed(undefined)} />
       {finding && <Finder onClose={() => setFinding(false)} />}
+      {summing && <QuickSums onClose={() => setSumming(false)} />}
     </Context.Provider>
   );
 }
@@ -118,6 +128,7 @@ const List = styled.dl`
 const always = [
   { name: '?', does: 'This list' },
   { name: `${modifier} K`, does: 'Find anything' },
+  { name: 'Q', does: 'Quick sums' },
   { name: 'Tab', does: 'The next control, or the next mark on the stop rail' },
   { name: '← →', does: 'On a mark: a third of a stop; with Shift a whole one' },
   { name: '↑ ↓', does: 'In a number: a step; with Shift three' },

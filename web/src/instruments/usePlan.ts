@@ -4,6 +4,7 @@ import {
   answered,
   api,
   type ApiProblem,
+  type Colouring,
   type Kit,
   type Placing,
   type Plan,
@@ -30,8 +31,8 @@ export function usePlan(
   return { plan: data?.plan, problem: error ?? undefined };
 }
 
-/** What can be moved: a mark on the rail, the hour along its day, or anything of the setup. */
-export type Move = { place: Placing } | { minute: number } | { setup: Setup };
+/** What can be moved: a mark on the rail or on the colour line, the hour along its day, or anything of the setup. */
+export type Move = { place: Placing } | { colour: Colouring } | { minute: number } | { setup: Setup };
 
 /**
  * Moving something: each new place is solved at once, one request at a time, the newest place next. What is shown on
@@ -75,7 +76,14 @@ export function useMoving(setup: Setup, kit: Kit, show: Show, done: (what: strin
     (to: Move) => {
       from.current ??= setup;
       next.current = to;
-      what.current = 'place' in to ? 'Mark moved' : 'minute' in to ? 'Hour moved' : 'Subject turned';
+      what.current =
+        'place' in to
+          ? 'Mark moved'
+          : 'colour' in to
+            ? 'Colour moved'
+            : 'minute' in to
+              ? 'Hour moved'
+              : 'Subject turned';
       void run();
     },
     [run, setup],

@@ -1,10 +1,10 @@
 import { Button } from '../ui/Button';
 import { Lead, Row } from '../ui/Panel';
 import { Sheet } from '../ui/Sheet';
-import type { JobDocument } from './useJobDocument';
+import type { Edited } from './useDocument';
 
-/** Two windows changed the same job: the person chooses, and neither version is lost. */
-export function Conflict({ document }: { document: JobDocument }) {
+/** Two windows changed the same thing: the person chooses, and neither version is lost. */
+export function Conflict<T>({ document, what }: { document: Edited<T>; what: string }) {
   const theirs = document.conflict;
   return (
     <Sheet
@@ -15,7 +15,7 @@ export function Conflict({ document }: { document: JobDocument }) {
       width={520}
     >
       <Lead>
-        This job was saved elsewhere{theirs ? ` at ${new Date(theirs.saved_at).toLocaleTimeString()}` : ''} (
+        {what} was saved elsewhere{theirs ? ` at ${new Date(theirs.saved_at).toLocaleTimeString()}` : ''} (
         {theirs?.undo ?? 'a change'}) while you changed it here. Neither is lost: keep what is here, and undo goes to
         the other one; take the other one, and redo comes back to what is here.
       </Lead>

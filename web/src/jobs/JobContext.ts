@@ -12,13 +12,12 @@ export function useJob(): JobDocument {
   return job;
 }
 
-/** The open setup, and how to change it and its kit. */
+/** The open setup, and how to change it, with the kit it uses. */
 export type OpenSetup = {
   setup: Setup;
   kit: Kit;
   plan: Plan | undefined;
   change: (what: string, to: (setup: Setup) => Setup) => void;
-  changeKit: (what: string, to: (kit: Kit) => Kit) => void;
   /** Moves something under the pointer: solved at once, and changed when it is let go by `letGo`. */
   move: (to: Move) => void;
   letGo: () => void;

@@ -7,7 +7,7 @@ import { Header } from '../app/Header';
 import { usePreferences } from '../app/preferences';
 import { useStart } from '../app/start';
 import { usePlan } from '../instruments/usePlan';
-import { freshId } from '../kit/Another';
+import { freshId, useJobKit } from '../kit/KitContext';
 import { Button, ButtonLink } from '../ui/Button';
 import { Grid, Lead, Panel, Row } from '../ui/Panel';
 import { KeptField } from '../ui/KeptField';
@@ -62,6 +62,8 @@ const days = /^(\d{4}-\d{2}-\d{2})?$/;
 export function JobPage() {
   const document = useJob();
   const { id, job, edit } = document;
+  const kit = useJobKit(job.kit);
+  const { preferences } = usePreferences();
   const start = useStart();
   const navigate = useNavigate();
   const fact = (field: 'name' | 'client' | 'place' | 'date' | 'notes') => (text: string) =>
@@ -74,10 +76,22 @@ export function JobPage() {
   const fresh = () => {
     const template = start?.new_job.setups[0];
     if (!template) return;
-    const camera = job.kit.cameras[0]?.id ?? template.camera_id;
-    const flash = job.kit.flashes[Math.floor(job.kit.flashes.length / 2)];
+    const camera = kit.cameras[0]?.id ?? template.camera_id;
+    const lens = kit.lenses[0];
+    const flashes = kit.flashes.filter((one) => !('continuous' in one.output));
+    const flash = flashes[Math.floor(flashes.length / 2)];
+    const remembered = preferences.defaults ?? {};
     const lights = template.lights.flatMap((light) =>
-      flash ? [{ ...light, flash_id: flash.id, modifier_id: job.kit.modifiers[0]?.id ?? null }] : [],
+      flash
+        ? [
+            {
+              ...light,
+              flash_id: flash.id,
+              modifier_id: kit.modifiers[0]?.id ?? null,
+              control: remembered.control ?? light.control ?? 'manual',
+            },
+          ]
+        : [],
     );
     add(
       {
@@ -85,7 +99,19 @@ export function JobPage() {
         id: freshId('setup', ids),
         name: `Setup ${ids.length + 1}`,
         camera_id: camera,
+        lens_id: lens?.id ?? template.lens_id,
+        focal_length_mm: lens
+          ? Math.min(lens.longest_mm, Math.max(lens.shortest_mm, template.focal_length_mm))
+          : template.focal_length_mm,
         lights,
+        // The schools this person remembers.
+        ...(remembered.blend ? { blend: remembered.blend } : {}),
+        ...(remembered.depth ? { depth: remembered.depth } : {}),
+        ...(remembered.exposure ? { exposure: remembered.exposure } : {}),
+        ...(remembered.white_balance ? { white_balance: remembered.white_balance } : {}),
+        ...(remembered.automatic ? { automatic: remembered.automatic } : {}),
+        ...(remembered.preferences ? { preferences: remembered.preferences } : {}),
+        ...(remembered.school && template.speed ? { speed: { ...template.speed, school: remembered.school } } : {}),
         // The next picture is most likely taken where the last one is.
         scene: job.setups.at(-1)?.scene ?? null,
       },
@@ -215,11 +241,11 @@ export function JobPage() {
 function SetupLine({ setup }: { setup: Setup }) {
   const { id, job } = useJob();
   const { show } = usePreferences();
-  const { plan } = usePlan(setup, job.kit, show);
+  const kit = useJobKit(job.kit);
+  const { plan } = usePlan(setup, kit, show);
   const card = plan?.dial_card;
-  const light = card?.lights[0];
   const settings = card ? [card.shutter.label, card.aperture.label, card.iso.label] : [];
-  if (light?.power) settings.push(`${light.light_id} at ${light.power}`);
+  for (const light of card?.lights ?? []) if (light.power) settings.push(`${light.light_id} at ${light.power}`);
   return (
     <div>
       <Link href={`/jobs/${id}/setups/${setup.id}/place`}>{setup.name}</Link>

@@ -34,7 +34,7 @@ function Open({ id }: { id: string }) {
   return (
     <JobContext.Provider value={document}>
       <Outlet />
-      <Conflict document={document} />
+      <Conflict document={document} what="This job" />
     </JobContext.Provider>
   );
 }

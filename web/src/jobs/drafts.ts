@@ -1,7 +1,5 @@
-import type { Job } from '../api/client';
-
 /** What was edited and is not yet known to be saved, kept in this browser so that a closed tab loses nothing. */
-export type Draft = { based_on: number; change: string; job: Job };
+export type Draft<T> = { based_on: number; change: string; document: T };
 
 const place = (id: string) => `tolva.draft.${id}`;
 const typedPlace = (field: string) => `tolva.typed.${field}`;
@@ -24,8 +22,12 @@ function write(key: string, value: unknown) {
   }
 }
 
-export const readDraft = (id: string) => read<Draft>(place(id));
-export const writeDraft = (id: string, draft: Draft | undefined) => write(place(id), draft);
+export function readDraft<T>(id: string): Draft<T> | undefined {
+  // Tolva of before kept jobs only, and called the document `job`.
+  const draft = read<Draft<T> & { job?: T }>(place(id));
+  return draft && { ...draft, document: draft.document ?? (draft.job as T) };
+}
+export const writeDraft = (id: string, draft: Draft<unknown> | undefined) => write(place(id), draft);
 
 /** Text that was typed into a field and not understood. */
 export const readTyped = (field: string) => read<string>(typedPlace(field));

@@ -5,6 +5,7 @@ export const steps = [
   { id: 'place', name: 'Place and hour' },
   { id: 'light', name: 'Light that is there' },
   { id: 'blend', name: 'Blend' },
+  { id: 'colour', name: 'Colour' },
   { id: 'depth', name: 'Depth and speed' },
   { id: 'lights', name: 'Lights' },
   { id: 'falling', name: 'Falling light' },
@@ -30,13 +31,18 @@ export function summary(step: StepId, setup: Setup, plan: Plan | undefined, blen
         .slice(0, 2)
         .map((region) => region.together.at.label)
         .join(', ')} stops`;
+    case 'colour': {
+      const gels = plan.colour.marks.flatMap((mark) => mark.steps.map((step) => step.name.toLowerCase()));
+      return [card.white_balance, ...new Set(gels)].join(', ');
+    }
     case 'depth':
       return `${card.aperture.label}, ${card.shutter.label}`;
     case 'falling':
       return plan.here ? 'When to change what' : 'Needs place and hour';
     case 'lights': {
-      const light = card.lights[0];
+      const [light, ...more] = card.lights;
       if (!light) return 'No flash';
+      if (more.length > 0) return card.lights.map((one) => `${one.light_id} ${one.power ?? 'off'}`).join(', ');
       return light.power ? `${light.light_id} at ${light.power}, ${light.distance}` : `${light.light_id} off`;
     }
   }

@@ -68,6 +68,11 @@ export function Button({ kind = 'plain', ...props }: ButtonProps & { kind?: 'pla
 const LookedLink = styled(AriaLink)`
   ${look}
 `;
-export function ButtonLink(props: LinkProps) {
-  return <LookedLink {...props} />;
+const BareLink = styled(LookedLink)`
+  border-color: transparent;
+  background: none;
+  padding: 5px 9px;
+`;
+export function ButtonLink({ kind = 'plain', ...props }: LinkProps & { kind?: 'plain' | 'bare' }) {
+  return kind === 'bare' ? <BareLink {...props} /> : <LookedLink {...props} />;
 }

@@ -31,6 +31,13 @@ export const Grid = styled.div<{ $min?: number }>`
   align-items: start;
 `;
 
+/** Panels one under the other. */
+export const Stack = styled.div`
+  display: flex;
+  flex-direction: column;
+  gap: 12px;
+`;
+
 /** A warning is an outlined box with a heading in words, never told by colour alone. */
 export const Notice = styled.div`
   border: 1.5px solid var(--ink);

@@ -132,13 +132,11 @@ export function TypedField(props: Props) {
         (least !== undefined && understood.value < least) || (most !== undefined && understood.value > most);
       if (outside) {
         setWrong(`“${text}” is not allowed here: it must be ${allowed ?? `from ${least} to ${most}`}.`);
-        writeTyped(keptAs, text);
         return;
       }
       const problem: unknown = await onValue(understood);
       if (turn !== asked.current) return;
       if (typeof problem === 'string') {
-        writeTyped(keptAs, text);
         if (finished) setWrong(problem);
         return;
       }
@@ -147,7 +145,6 @@ export function TypedField(props: Props) {
       if (finished) setTyped(undefined);
     } catch (failure) {
       if (turn !== asked.current) return;
-      writeTyped(keptAs, text);
       // While someone is still typing, half a number is no mistake.
       if (finished && failure instanceof ApiProblem) setWrong(failure.message);
     }
@@ -163,8 +160,9 @@ export function TypedField(props: Props) {
   const change = (text: string) => {
     setTyped(text);
     if (text.trim() === '') return;
-    if (props.whenFinished) writeTyped(keptAs, text);
-    else void understand(text, false);
+    // Kept at once: the answer may come when the tab is gone.
+    writeTyped(keptAs, text);
+    if (!props.whenFinished) void understand(text, false);
   };
   const finish = () => {
     if (typed === undefined) return;

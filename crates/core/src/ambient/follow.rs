@@ -98,7 +98,7 @@ mod tests {
     fn a_reading_follows_the_sun_and_keeps_its_offset() {
         let light = light();
         let reading = Taken { at: Some(hour("19:16")), ..Taken::of(Reading::Ev(EvReading { ev100: 12.6 })) };
-        let ambient = Ambient { guess_ev100: 3.0, readings: vec![reading] };
+        let ambient = Ambient { readings: vec![reading], ..Ambient::guessed(3.0) };
         let follower = Follower::new(&ambient, Role::Behind, Some(&light));
         let then = light.at(hour("19:16").instant(&light.zone).expect("then"));
         let now = light.at(light.at);

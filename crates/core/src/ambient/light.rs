@@ -34,7 +34,7 @@ pub struct SceneLight {
     pub zone: TimeZone,
     /// The hour of the scene.
     pub at: Timestamp,
-    facing_deg: f64,
+    pub(super) facing_deg: f64,
     skyline: Skyline,
     sky_on_level: f64,
     /// The part of the sky seen by what faces as the subject does, and by a cheek turned left and right of that.
@@ -42,8 +42,8 @@ pub struct SceneLight {
     sky_left: f64,
     sky_right: f64,
     cloud: Cloud,
-    surroundings: Surroundings,
-    behind: crate::job::Behind,
+    pub(super) surroundings: Surroundings,
+    pub(super) behind: crate::job::Behind,
 }
 
 #[derive(Clone, Debug)]
@@ -69,11 +69,32 @@ pub struct LightNow {
     pub behind: Ev,
 }
 
+/// What sun and sky give by themselves, each with what the ground sends on of it.
+#[derive(Clone, Copy, Debug, PartialEq)]
+pub(super) struct SunAndSky {
+    pub sun_lux: f64,
+    pub sky_lux: f64,
+}
+
+impl SunAndSky {
+    fn lux(self) -> f64 {
+        self.sun_lux + self.sky_lux
+    }
+}
+
+/// What sun and sky give each part of the picture.
+#[derive(Clone, Copy, Debug, PartialEq)]
+pub(super) struct Falls {
+    pub lit: SunAndSky,
+    pub shadow: SunAndSky,
+    pub behind: SunAndSky,
+}
+
 impl LightNow {
     /// The exposure value of a role's region.
     pub fn of(&self, role: Role) -> Ev {
         match role {
-            Role::LitSide => self.lit,
+            Role::LitSide | Role::Part => self.lit,
             Role::ShadowSide => self.shadow,
             Role::Behind => self.behind,
         }
@@ -182,6 +203,17 @@ impl SceneLight {
             let under = ev - crate::scale::Stops(UNDER_LAMPS);
             return now(ev, under, under);
         }
+        let falls = self.falls(sun, sun_shows, cloud_eighths);
+        let ev = |light: SunAndSky| Ev::from_lux(light.lux(), FLAT);
+        let behind = match self.behind.what {
+            BehindWhat::Sky => sky_ev(daylight(sun, cloud_eighths)),
+            BehindWhat::Upright | BehindWhat::Ground => ev(falls.behind),
+        };
+        now(ev(falls.lit), ev(falls.shadow), behind)
+    }
+
+    /// What sun and sky each give.
+    pub(super) fn falls(&self, sun: Sun, sun_shows: bool, cloud_eighths: f64) -> Falls {
         let whole = daylight(sun, cloud_eighths);
         let open = if sun_shows { whole } else { whole.without_sun() };
         let (ground, subject_sky, in_sun) = self.around_subject();
@@ -189,7 +221,7 @@ impl SceneLight {
         let cheek = |turned: f64, sky_seen: f64| {
             // The ground before the subject lies in the same light as the subject.
             let (facing, sky) = (self.facing_deg + turned, subject_sky * sky_seen);
-            Ev::from_lux(face_lux(at_subject, sun, facing, sky, ground, self.sky_on_level), FLAT)
+            face(at_subject, sun, facing, sky, ground, self.sky_on_level)
         };
         let behind_in_sun = in_sun || self.behind.sunlit_percent > *SUNLIT_STILL_SHADE.end();
         let shaded_behind = !in_sun && !behind_in_sun;
@@ -197,18 +229,18 @@ impl SceneLight {
         let sky_there = if shaded_behind { subject_sky } else { 1.0 };
         let behind = match self.behind.what {
             BehindWhat::Upright => {
-                let sky = sky_there * self.sky_ahead;
-                Ev::from_lux(face_lux(there, sun, self.facing_deg, sky, ground, self.sky_on_level), FLAT)
+                face(there, sun, self.facing_deg, sky_there * self.sky_ahead, ground, self.sky_on_level)
             }
             BehindWhat::Ground => {
-                Ev::from_lux(there.direct_level_lux + there.sky_lux * self.sky_on_level * sky_there, FLAT)
+                SunAndSky { sun_lux: there.direct_level_lux, sky_lux: there.sky_lux * self.sky_on_level * sky_there }
             }
-            BehindWhat::Sky => sky_ev(whole),
+            // Seen, and not lit by anything.
+            BehindWhat::Sky => SunAndSky { sun_lux: 0.0, sky_lux: whole.sky_lux },
         };
         let (one, other) = (cheek(-CHEEK_DEG, self.sky_left), cheek(CHEEK_DEG, self.sky_right));
         // The lit side is the brighter one, whichever way a wall before it turns that.
-        let (lit, shadow) = if one >= other { (one, other) } else { (other, one) };
-        now(lit, shadow, behind)
+        let (lit, shadow) = if one.lux() >= other.lux() { (one, other) } else { (other, one) };
+        Falls { lit, shadow, behind }
     }
 
     /// What is around the subject: the ground's reflectance, the part of the sky it sees, and whether the sun reaches it.
@@ -235,10 +267,13 @@ pub(crate) fn bearing_apart(bearing_deg: f64, from_deg: f64) -> f64 {
 
 /// On a vertical face: `E = E_dn·max(0, cos i) + ½·v·E_sky + ½·ρ·E_level`, from the definition of illuminance under an
 /// even sky over even ground. `sky` is v, the part of the sky the face sees; `sky_on_level` that of the ground.
-fn face_lux(light: Daylight, sun: Sun, facing_deg: f64, sky: f64, ground: f64, sky_on_level: f64) -> f64 {
+fn face(light: Daylight, sun: Sun, facing_deg: f64, sky: f64, ground: f64, sky_on_level: f64) -> SunAndSky {
     let direct = light.direct_normal_lux * incidence(sun, facing_deg).max(0.0);
-    let level = light.direct_level_lux + light.sky_lux * sky_on_level * sky.min(1.0);
-    direct + 0.5 * sky * light.sky_lux + 0.5 * ground * level
+    let sky_on_ground = light.sky_lux * sky_on_level * sky.min(1.0);
+    SunAndSky {
+        sun_lux: direct + 0.5 * ground * light.direct_level_lux,
+        sky_lux: 0.5 * sky * light.sky_lux + 0.5 * ground * sky_on_ground,
+    }
 }
 
 /// The cosine of the angle between the sun and the normal of a vertical face.
@@ -264,14 +299,14 @@ fn sky_ev(light: Daylight) -> Ev {
 }
 
 #[cfg(test)]
-mod tests {
+pub(super) mod tests {
     use super::*;
     use crate::ambient::{LocalTime, TypicalLight};
     use crate::job::{Artificial, Behind, OpenShade, Site, SteadyCloud};
     use rstest::rstest;
 
     /// 60° north, a summer afternoon: the sun stands in the west-south-west.
-    fn scene(time: &str) -> Scene {
+    pub(in crate::ambient) fn scene(time: &str) -> Scene {
         let site = Site {
             name: String::new(),
             latitude_deg: 60.0,

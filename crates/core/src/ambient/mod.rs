@@ -2,6 +2,7 @@
 //! the way, typical lamps, and how all of it falls.
 
 mod aim;
+mod colour;
 mod follow;
 mod horizon;
 mod light;
@@ -13,6 +14,7 @@ mod track;
 mod typical;
 
 pub use aim::{LensAndSun, SunSide, compass_point, shadow_length_m, sun_side};
+pub use colour::SceneColours;
 pub(crate) use follow::{Follower, Known};
 pub use horizon::Skyline;
 pub use light::{LightNow, SceneLight, incidence, receptor_lux};

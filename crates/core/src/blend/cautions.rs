@@ -1,9 +1,10 @@
 //! What to mind on the set. Local rules and the makers' instructions come first.
 
+use super::automatic::{AutomaticSchool, exposure_spread};
 use super::outcome::Outcome;
 use super::plan::Caution;
 use crate::ambient::{LensAndSun, SUNLIT_STILL_SHADE, SunSide, flicker_shows, sun_side};
-use crate::job::{CheckedScene, CheckedSetup, Control, Known, Surroundings};
+use crate::job::{CheckedScene, CheckedSetup, Control, Known, Surroundings, Sync};
 use crate::scale::{Setting, Shutter};
 
 /// A reading that was followed this far is to be taken again. Common practice, no source.
@@ -33,7 +34,11 @@ pub(super) fn cautions(setup: &CheckedSetup<'_>, outcome: &Outcome) -> Vec<Cauti
     }
     let faster_than =
         |limit: crate::scale::Setting<crate::scale::Shutter>| settings.shutter.position().0 > limit.position().0 + 1e-6;
-    if outcome.light.is_some() && faster_than(setup.sync_safe) && !faster_than(setup.sync_rated) {
+    if outcome.flashes()
+        && setup.setup.sync == Sync::Ordinary
+        && faster_than(setup.sync_safe)
+        && !faster_than(setup.sync_rated)
+    {
         add(
             "Near the sync limit",
             format!(
@@ -48,49 +53,90 @@ pub(super) fn cautions(setup: &CheckedSetup<'_>, outcome: &Outcome) -> Vec<Cauti
         add(
             "Slower than allowed",
             format!(
-                "{} is slower than the {} you set as the slowest: shake and movement may show in what the ambient lights.",
+                "{} is slower than {}, the slowest that is safe: shake and movement may show in what the ambient lights.",
                 settings.shutter.label(),
                 setup.slowest.label()
             ),
         );
     }
-    if let (Some(light), Some(chosen)) = (&outcome.light, &setup.light) {
-        if light.distance.0 < 0.5 {
-            add(
-                "Very near the eyes",
-                "A flash this near is unpleasant and can be harmful: keep the power low, warn the person, mind the makers' \
-                 distances and local rules."
-                    .to_owned(),
-            );
-        }
-        if chosen.light.control == Control::Automatic {
-            add(
-                "Clothes move it",
-                "Automatic flash gives dark clothes more and pale clothes less: check one frame, or set the power by hand \
-                 and keep it."
-                    .to_owned(),
-            );
-        }
+    all.extend(of_lights(setup, outcome));
+    if setup.setup.automatic != AutomaticSchool::Nothing {
+        let heading = setup.setup.automatic.name().to_owned();
+        let apart = exposure_spread().amount();
+        let says = format!(
+            "It moves {apart} from dark clothes to pale ones, and with flash the share of each light moves too."
+        );
+        all.push(Caution { heading, says });
     }
-    if setup.filter.0 >= 4.0 {
+    if setup.density.0 >= 4.0 {
+        all.push(Caution {
+            heading: "Dark finder".to_owned(),
+            says: "Focus and frame before the filter goes on, and never look at the sun through an optical finder."
+                .to_owned(),
+        });
+    }
+    if let Some(scene) = &setup.scene {
+        let lens_mm = setup.setup.focal_length_mm * setup.camera.sensor.crop();
+        all.extend(of_scene(scene, settings.shutter, lens_mm));
+    }
+    all
+}
+
+/// What to mind about the flashes. Common practice, no source.
+fn of_lights(setup: &CheckedSetup<'_>, outcome: &Outcome) -> Vec<Caution> {
+    let mut all = Vec::new();
+    let mut add = |heading: &str, says: String| all.push(Caution { heading: heading.to_owned(), says });
+    let on: Vec<_> =
+        setup.lights.iter().zip(&outcome.lights).filter_map(|(light, at)| at.map(|at| (light, at))).collect();
+    if on.iter().any(|(light, at)| at.distance.0 < 0.5 && light.bounced.is_none()) {
         add(
-            "Dark finder",
-            "Focus and frame before the filter goes on, and never look at the sun through an optical finder."
+            "Very near the eyes",
+            "A flash this near is unpleasant and can be harmful: keep the power low, warn the person, mind the makers' \
+             distances and local rules."
                 .to_owned(),
         );
     }
-    if let Some(scene) = &setup.scene {
-        all.extend(of_scene(scene, settings.shutter));
+    if on.iter().any(|(light, _)| light.light.control == Control::Automatic) {
+        add(
+            "Clothes move it",
+            format!(
+                "Automatic flash gives dark clothes more and pale clothes less: {} from one to the other. Check one \
+                 frame, or set the power by hand and keep it.",
+                exposure_spread().amount()
+            ),
+        );
+        let floor = Setting::<Shutter>::of(setup.camera.slow_sync_floor_s);
+        if floor.position().0 > outcome.settings.shutter.position().0 + 1e-6 {
+            add(
+                "Slow-sync floor",
+                format!(
+                    "With an automatic shutter this camera stops at {}, and the room goes dark: set {} by hand.",
+                    floor.label(),
+                    outcome.settings.shutter.label()
+                ),
+            );
+        }
+    }
+    if let Some((light, _)) =
+        on.iter().find(|(light, _)| light.light.control == Control::Automatic && !light.flash.automatic)
+    {
+        add("Not automatic", format!("{} cannot be metered by the camera: set it by hand.", light.flash.name));
+    }
+    if on.iter().any(|(light, _)| light.light.on_camera && light.bounced.is_none()) {
+        add(
+            "Flash on the camera",
+            "Straight from the camera it is flat and red in the eyes: keep it a touch, well under the room.".to_owned(),
+        );
     }
     all
 }
 
 /// What to mind where the sun is, and about the surroundings. Common practice, no source.
-fn of_scene(scene: &CheckedScene<'_>, shutter: Setting<Shutter>) -> Vec<Caution> {
+fn of_scene(scene: &CheckedScene<'_>, shutter: Setting<Shutter>, lens_mm: f64) -> Vec<Caution> {
     let mut all = Vec::new();
     let mut add = |heading: &str, says: String| all.push(Caution { heading: heading.to_owned(), says });
     let looks = (scene.scene.facing_deg + 180.0).rem_euclid(360.0);
-    let lens = LensAndSun::new(scene.now.sun, looks, scene.scene.lens_mm);
+    let lens = LensAndSun::new(scene.now.sun, looks, lens_mm);
     if scene.now.sun_shows && scene.light.is_daylight() {
         if let Some(turn) = lens.turn_deg {
             let hand = if turn > 0.0 { "right" } else { "left" };

@@ -1,24 +1,38 @@
 //! What the chosen settings give each region, and what is missing from the wish.
 
 use super::gap::{Gap, gaps};
-use super::search::{DialledLight, flash_in_frame, flash_needed, search};
+use super::lights::{DialledLight, dialled, in_frame};
+use super::search::search;
 use super::wish::FlashWish;
 use crate::exposure::CameraSettings;
 use crate::job::CheckedSetup;
 use crate::scale::Stops;
 
 /// One region in the frame: what ambient and flash give it, in stops from mid grey.
-#[derive(Clone, Copy, Debug, PartialEq)]
+#[derive(Clone, Debug, PartialEq)]
 pub(super) struct RegionOutcome {
     pub ambient: Stops,
+    /// What each light gives, in the setup's order.
+    pub each: Vec<Stops>,
+    /// What all lights give.
     pub flash: Stops,
     pub together: Stops,
 }
 
 impl RegionOutcome {
+    pub fn new(ambient: Stops, each: Vec<Stops>) -> Self {
+        let flash = each.iter().fold(Stops::NOTHING, |sum, one| sum.and(*one));
+        Self { ambient, each, flash, together: ambient.and(flash) }
+    }
+
     /// The part of the light that is flash, 0 to 1.
-    pub fn flash_share(self) -> f64 {
-        if self.flash.0.is_finite() { (self.flash - self.together).ratio() } else { 0.0 }
+    pub fn flash_share(&self) -> f64 {
+        self.share(self.flash)
+    }
+
+    /// The part of the light that some of it makes, 0 to 1.
+    pub fn share(&self, of: Stops) -> f64 {
+        if of.0.is_finite() { (of - self.together).ratio() } else { 0.0 }
     }
 }
 
@@ -26,40 +40,60 @@ impl RegionOutcome {
 #[derive(Clone, Debug)]
 pub(super) struct Outcome {
     pub settings: CameraSettings,
-    pub wish: FlashWish,
-    /// The flash with its power on the dial; none where it is not used.
-    pub light: Option<DialledLight>,
+    /// What is asked of the flashes in each region.
+    pub wishes: Vec<FlashWish>,
+    /// The flashes with their power on the dial, in the setup's order; none where one is off.
+    pub lights: Vec<Option<DialledLight>>,
     pub regions: Vec<RegionOutcome>,
     pub gaps: Vec<Gap>,
 }
 
 impl Outcome {
     pub fn of(setup: &CheckedSetup<'_>) -> Self {
-        let settings = search(setup);
+        Self::under(setup, search(setup))
+    }
+
+    /// With camera settings that were chosen elsewhere.
+    pub fn under(setup: &CheckedSetup<'_>, settings: CameraSettings) -> Self {
         let camera = settings.ev100() + setup.filter;
         let ambient: Vec<Stops> = setup.ambient.iter().map(|&ev| ev - camera).collect();
-        let wish = setup.setup.blend.flash_wish(ambient[setup.lit]);
-        let light = match (wish, &setup.light) {
-            (FlashWish::Wanted(stops), Some(light)) => Some(light.dialled(flash_needed(stops, settings, setup.filter))),
-            _ => None,
-        };
-        let on_axis = light.map_or(Stops::NOTHING, |light| flash_in_frame(light.gives, settings, setup.filter));
-        let regions = ambient
-            .iter()
-            .enumerate()
-            .map(|(region, &ambient)| {
-                let reach = setup.light.as_ref().map_or(Stops::NOTHING, |light| light.reaches[region]);
-                let flash = on_axis + reach;
-                RegionOutcome { ambient, flash, together: ambient.and(flash) }
-            })
-            .collect();
-        let mut outcome = Self { settings, wish, light, regions, gaps: Vec::new() };
+        let blend = setup.setup.blend;
+        let wishes: Vec<FlashWish> =
+            ambient.iter().enumerate().map(|(region, ambient)| blend.flash_wish(setup, region, *ambient)).collect();
+        let lights = dialled(setup, settings, &wishes, None);
+        let regions = regions(setup, settings, &ambient, &lights);
+        let mut outcome = Self { settings, wishes, lights, regions, gaps: Vec::new() };
         outcome.gaps = gaps(setup, &outcome);
         outcome
+    }
+
+    /// Whether any flash is on.
+    pub fn flashes(&self) -> bool {
+        self.lights.iter().any(Option::is_some)
     }
 
     /// How far the plan is from the wish, in stops, all gaps together.
     pub fn missing(&self) -> f64 {
         self.gaps.iter().map(|gap| gap.missing_stops).sum()
     }
+}
+
+/// What every region gets.
+pub(super) fn regions(
+    setup: &CheckedSetup<'_>,
+    settings: CameraSettings,
+    ambient: &[Stops],
+    lights: &[Option<DialledLight>],
+) -> Vec<RegionOutcome> {
+    let on_axis: Vec<Stops> = setup
+        .lights
+        .iter()
+        .zip(lights)
+        .map(|(light, at)| at.map_or(Stops::NOTHING, |at| in_frame(setup, light, (at.distance, at.power), settings)))
+        .collect();
+    let one = |(region, &ambient): (usize, &Stops)| {
+        let each = setup.lights.iter().zip(&on_axis).map(|(light, on_axis)| *on_axis + light.reaches[region]);
+        RegionOutcome::new(ambient, each.collect())
+    };
+    ambient.iter().enumerate().map(one).collect()
 }

@@ -4,8 +4,7 @@ use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 
 use super::outcome::Outcome;
-use crate::job::Kit;
-use crate::job::{Blend, CheckedSetup, Problems, Reach, Role, Setup};
+use crate::job::{Blend, CheckedLight, CheckedSetup, Kit, LightWish, Problems, Reach, Role, Setup};
 use crate::scale::Stops;
 
 /// Which mark of a region is moved.
@@ -31,21 +30,41 @@ pub struct Placing {
     /// Where it is put, in stops from mid grey; taken to the nearest third.
     #[schema(minimum = -12, maximum = 12)]
     pub stops: f64,
+    /// Which light's mark; left out, the first's.
+    #[serde(default)]
+    pub light_id: Option<String>,
 }
 
 /// What moving a mark does, in words; nothing where it cannot be moved.
-pub(super) fn moves(blend: Blend, role: Role, grip: Grip, has_flash: bool) -> Option<&'static str> {
-    match (role, grip) {
-        (_, Grip::Flash) if !has_flash => None,
-        (Role::Behind, Grip::Flash) | (Role::ShadowSide, Grip::Together) => None,
-        (Role::ShadowSide, Grip::Flash) => Some("how much flash reaches this side"),
-        (Role::LitSide, Grip::Flash) => Some("how much the flash gives"),
-        (_, Grip::Ambient) | (Role::Behind, Grip::Together) => Some("how bright the light that is there comes out"),
-        (Role::LitSide, Grip::Together) => Some(match blend {
+pub(super) fn moves(
+    setup: &CheckedSetup<'_>,
+    region: usize,
+    grip: Grip,
+    light: Option<&CheckedLight<'_>>,
+) -> Option<&'static str> {
+    let blend = setup.setup.blend;
+    match (grip, setup.setup.regions[region].role) {
+        (Grip::Flash, _) if !blend.uses_flash() => None,
+        (Grip::Flash, _) => light.map(|light| {
+            if light.aim == region { "how much this light gives" } else { "how much of this light reaches here" }
+        }),
+        (Grip::Together, Role::LitSide) => Some(match blend {
             Blend::Silhouette { .. } | Blend::AmbientOnly { .. } => "how bright the picture comes out",
             _ => "how bright the subject comes out",
         }),
+        (Grip::Together, _) if aimed_here(setup, region).is_some() => Some("how bright it comes out"),
+        (Grip::Ambient, _) | (Grip::Together, Role::Behind) => Some("how bright the light that is there comes out"),
+        (Grip::Together, Role::ShadowSide | Role::Part) => None,
     }
+}
+
+/// The light whose wish places a region.
+fn aimed_here<'a>(setup: &'a CheckedSetup<'_>, region: usize) -> Option<&'a CheckedLight<'a>> {
+    let blend = setup.setup.blend;
+    let mut lights = setup.lights.iter();
+    lights.find(|light| {
+        blend.uses_flash() && region != setup.lit && light.aim == region && light.light.wish != LightWish::Key
+    })
 }
 
 /// The setup with a mark moved: the wish changes so that the mark stands there, as near as it can.
@@ -68,19 +87,33 @@ pub fn place(setup: &Setup, kit: &Kit, placing: &Placing) -> Result<Setup, Probl
     let to = Stops(placing.stops).to_third();
     let mut placed = setup.clone();
     let role = setup.regions[region].role;
-    if role == Role::ShadowSide && placing.grip == Grip::Flash {
-        let on_lit = outcome.regions[checked.lit].flash;
-        if let (Some(light), true) = (placed.lights.first_mut(), on_lit.0.is_finite()) {
-            let stops = (to - on_lit).to_third().0.clamp(-12.0, 4.0);
-            match light.reaches.iter_mut().find(|reach| reach.region_id == placing.region_id) {
-                Some(reach) => reach.stops = stops,
-                None => light.reaches.push(Reach { region_id: placing.region_id.clone(), stops }),
+    if placing.grip == Grip::Flash {
+        let called = |light: &&CheckedLight<'_>| placing.light_id.as_ref().is_none_or(|id| id == &light.light.id);
+        let Some((position, light)) = checked.lights.iter().enumerate().find(|(_, light)| called(light)) else {
+            return Err(Problems::one("/place/light_id", "there is no such light"));
+        };
+        if light.aim != region {
+            let own = outcome.regions[light.aim].each[position];
+            if own.0.is_finite() {
+                reach(&mut placed, light.index, &placing.region_id, (to - own).to_third());
             }
+            return Ok(placed);
         }
+        if light.light.wish != LightWish::Key {
+            let others = outcome.regions[region].each.iter().enumerate().filter(|(other, _)| *other != position);
+            let rest = others.fold(outcome.regions[region].ambient, |sum, (_, given)| sum.and(*given));
+            wish_to(&mut placed, light, rest.and(to).to_third(), &outcome, &checked);
+            return Ok(placed);
+        }
+    }
+    if placing.grip == Grip::Together
+        && let Some(light) = aimed_here(&checked, region)
+    {
+        wish_to(&mut placed, light, to, &outcome, &checked);
         return Ok(placed);
     }
-    let here = outcome.regions[region];
-    let lit = outcome.regions[checked.lit];
+    let here = &outcome.regions[region];
+    let lit = &outcome.regions[checked.lit];
     let lit_together = lit.together.to_third().0;
     placed.blend = match (role, placing.grip) {
         (Role::Behind, Grip::Ambient | Grip::Together) => match setup.blend {
@@ -94,10 +127,37 @@ pub fn place(setup: &Setup, kit: &Kit, placing: &Placing) -> Result<Setup, Probl
         (Role::LitSide, Grip::Together) => lit_side_to(setup.blend, to, to - here.together),
         (_, Grip::Ambient) => ambient_by(setup.blend, to - here.ambient),
         (Role::LitSide, Grip::Flash) => flash_to(setup.blend, to, here.ambient, &outcome, &checked),
-        (Role::ShadowSide | Role::Behind, Grip::Together | Grip::Flash) => setup.blend,
+        (_, Grip::Together | Grip::Flash) => setup.blend,
     }
     .clamped();
     Ok(placed)
+}
+
+/// How much of a light reaches a region it is not aimed at.
+fn reach(setup: &mut Setup, light: usize, region_id: &str, stops: Stops) {
+    let reaches = &mut setup.lights[light].reaches;
+    let stops = stops.0.clamp(-12.0, 4.0);
+    match reaches.iter_mut().find(|reach| reach.region_id == region_id) {
+        Some(reach) => reach.stops = stops,
+        None => reaches.push(Reach { region_id: region_id.to_owned(), stops }),
+    }
+}
+
+/// The wish of a light is changed so that its region ends at a place.
+pub(super) fn wish_to(
+    setup: &mut Setup,
+    light: &CheckedLight<'_>,
+    to: Stops,
+    outcome: &Outcome,
+    checked: &CheckedSetup<'_>,
+) {
+    let lit = outcome.regions[checked.lit].together;
+    setup.lights[light.index].wish = match light.light.wish {
+        LightWish::Key => LightWish::Key,
+        LightWish::Fill { .. } => LightWish::Fill { ratio_stops: (lit - to).to_third().0.clamp(0.0, 6.0) },
+        LightWish::Rim { .. } => LightWish::Rim { over_stops: (to - lit).to_third().0.clamp(-3.0, 4.0) },
+        LightWish::Place { .. } => LightWish::Place { stops: to.0.clamp(-6.0, 3.0) },
+    };
 }
 
 /// The lit side's total is moved to a place.

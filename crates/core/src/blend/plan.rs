@@ -3,6 +3,7 @@
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 
+use super::colour::ColourPlan;
 use super::gap::Gap;
 use super::here::Here;
 use super::place::Grip;
@@ -53,14 +54,44 @@ pub struct Plan {
     pub rail: Vec<RegionOnRail>,
     /// The lit side against the shadow side; null where the setup has no shadow side.
     pub ratio: Option<Ratio>,
+    /// What is to be sharp, and what is: line by line.
+    pub depth: Vec<Fact>,
+    /// What keeps the shutter from being slower: line by line.
+    pub speed: Vec<Fact>,
+    /// Whether the flashes keep up with the job, and for how long: line by line.
+    pub pace: Vec<Fact>,
+    /// What automatics would do as clothes change: line by line.
+    pub automatic: Vec<Fact>,
+    /// How sure it is, and what would narrow it.
+    pub certainty: Vec<Fact>,
+    /// The limit that binds, in a sentence; null where nothing does.
+    pub binds: Option<String>,
     /// What is missing from the wish.
     pub gaps: Vec<Gap>,
+    /// White balance, and what becomes of the colours.
+    pub colour: ColourPlan,
     /// What would close the gaps, the best first.
     pub remedies: Vec<Remedy>,
     /// What to mind.
     pub cautions: Vec<Caution>,
     /// The arithmetic, in order.
     pub workings: Vec<Working>,
+}
+
+/// One line of an answer: what it is about, and what it is.
+#[derive(Clone, Debug, PartialEq, Eq, Serialize, Deserialize, ToSchema)]
+pub struct Fact {
+    /// What it is about: `Focus`.
+    pub about: String,
+    /// What it is, with its units: `at 3.27 m`.
+    pub says: String,
+}
+
+impl Fact {
+    /// One line.
+    pub(crate) fn new(about: impl Into<String>, says: impl Into<String>) -> Self {
+        Self { about: about.into(), says: says.into() }
+    }
 }
 
 /// What to put on the camera and the flashes.
@@ -74,6 +105,8 @@ pub struct DialCard {
     pub iso: Dialled,
     /// The neutral filter: `3-stop ND`; null without one.
     pub filter: Option<String>,
+    /// The white balance: `5600 K`, `Shade`, `Measured`.
+    pub white_balance: String,
     /// The flashes.
     pub lights: Vec<LightCard>,
 }
@@ -96,7 +129,13 @@ pub struct Dialled {
 pub struct LightCard {
     /// The letter it is called by.
     pub light_id: String,
-    /// The unit.
+    /// What it is there for: `key`.
+    pub role: String,
+    /// The region it is aimed at.
+    pub aimed_at: String,
+    /// Whether it is a lamp that burns on, and counts as ambient.
+    pub continuous: bool,
+    /// The unit, with how many of it.
     pub flash: String,
     /// What is on it.
     pub modifier: String,
@@ -116,12 +155,14 @@ pub struct LightCard {
     pub distance_m: Option<f64>,
     /// Whether the photographer fixed the distance.
     pub distance_fixed: bool,
-    /// What the modifier takes on its axis: `−1.5`.
+    /// What modifier, gels, turning and bounce take together: `−1.5`.
     pub loss: String,
     /// What it falls short of the inverse square, being so near: `−0.12`.
     pub near_field: Option<String>,
     /// What to set instead with automatic flash: `−⅓`.
     pub compensation: Option<Said>,
+    /// What else there is to know of it: softness, falloff, duration, recycling, bounce.
+    pub facts: Vec<Fact>,
 }
 
 /// A mark on the rail.

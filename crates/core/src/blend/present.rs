@@ -1,50 +1,68 @@
 //! An outcome put into the plan that is shown.
 
 use super::cautions::cautions;
-use super::certainty::uncertainty;
+use super::certainty::{doubts, narrows, uncertainty};
 use super::here;
+use super::light_card::light_cards;
 use super::outcome::Outcome;
 use super::place::{Grip, moves};
-use super::plan::{DialCard, Dialled, FlashMark, LightCard, Mark, Plan, Ratio, RegionOnRail, Remedy, Show};
+use super::plan::{DialCard, Dialled, Fact, FlashMark, Mark, Plan, Ratio, RegionOnRail, Remedy, Show};
 use super::wedge::FULL_WHITE;
-use super::wish::FlashWish;
+use super::words::lower_first;
 use super::workings::workings;
+use super::{automatic, binding, pace, sharpness, speed};
 use crate::ambient::span_label;
 use crate::exposure::{How, Taken};
-use crate::job::{CheckedSetup, Known};
+use crate::job::{CheckedLight, CheckedSetup, Kit, Known};
 use crate::scale::{Engraved, Setting, Stops};
 
-pub(super) fn present(setup: &CheckedSetup<'_>, outcome: &Outcome, remedies: Vec<Remedy>, show: Show) -> Plan {
+pub(super) fn present(
+    setup: &CheckedSetup<'_>,
+    outcome: &Outcome,
+    remedies: Vec<Remedy>,
+    kit: &Kit,
+    show: Show,
+) -> Plan {
+    let in_colour = super::colour::InColour::of(setup, outcome);
+    let colour = in_colour.plan(setup, outcome);
     let settings = outcome.settings;
-    let filter = (setup.filter.0 > 0.0).then(|| {
-        let stops = (setup.filter.0 * 10.0).round() / 10.0;
+    let filter = (setup.density.0 > 0.0).then(|| {
+        let stops = (setup.density.0 * 10.0).round() / 10.0;
         format!("{stops}-stop ND")
     });
     Plan {
         possible: outcome.gaps.is_empty(),
-        says: says(setup, outcome),
+        says: says(setup, outcome, &remedies),
         here: setup.scene.as_ref().map(|scene| here::here(setup, scene, show.length)),
         dial_card: DialCard {
             shutter: dialled(settings.shutter, setup.shutter.is_some()),
             aperture: dialled(settings.aperture, setup.aperture.is_some()),
             iso: dialled(settings.iso, setup.iso.is_some()),
             filter,
-            lights: light_card(setup, outcome, show).into_iter().collect(),
+            white_balance: colour.balance.label.clone(),
+            lights: light_cards(setup, outcome, show),
         },
         rail: rail(setup, outcome),
         ratio: setup.shadow.map(|shadow| {
-            let (lit, shadow) = (outcome.regions[setup.lit], outcome.regions[shadow]);
+            let (lit, shadow) = (&outcome.regions[setup.lit], &outcome.regions[shadow]);
             Ratio { before: (lit.ambient - shadow.ambient).into(), after: (lit.together - shadow.together).into() }
         }),
+        depth: sharpness::facts(setup, settings, show.length),
+        speed: speed::facts(setup, settings),
+        pace: pace::facts(setup, outcome),
+        automatic: automatic::facts(setup, outcome),
+        certainty: certainty(setup, outcome),
+        binds: binding::binds(setup, outcome),
         gaps: outcome.gaps.clone(),
         remedies,
-        cautions: cautions(setup, outcome),
+        cautions: [cautions(setup, outcome), in_colour.cautions(setup, outcome, kit)].concat(),
+        colour,
         workings: workings(setup, outcome, show),
     }
 }
 
-/// The answer in a sentence.
-fn says(setup: &CheckedSetup<'_>, outcome: &Outcome) -> String {
+/// The answer in a sentence. Where the wish cannot be had, the first sentence says what to change.
+fn says(setup: &CheckedSetup<'_>, outcome: &Outcome, remedies: &[Remedy]) -> String {
     let region = |index: usize| {
         let name = &setup.setup.regions[index].name;
         format!("{name} at {}", outcome.regions[index].together.thirds())
@@ -52,48 +70,44 @@ fn says(setup: &CheckedSetup<'_>, outcome: &Outcome) -> String {
     let ends = format!("{}, {}", region(setup.behind), region(setup.lit));
     match outcome.gaps.as_slice() {
         [] => format!("As wished: {ends}."),
-        [first, ..] => format!("Not as wished. {} The nearest: {ends}.", first.says),
+        [first, ..] => {
+            let change =
+                remedies.iter().find(|remedy| remedy.closes).map_or_else(String::new, |r| format!("{}. ", r.does));
+            format!("{change}Not as wished: {} The nearest: {ends}.", lower_first(&first.says))
+        }
     }
+}
+
+/// How sure each region's total is, and what would narrow the lit side's most.
+fn certainty(setup: &CheckedSetup<'_>, outcome: &Outcome) -> Vec<Fact> {
+    let mut all = Vec::new();
+    for (index, region) in setup.setup.regions.iter().enumerate() {
+        let doubts = doubts(setup, outcome, index);
+        let sigma = uncertainty(&doubts);
+        let says = narrows(&doubts).map_or_else(
+            || format!("±{sigma:.1} stops"),
+            |(narrow, left)| format!("±{sigma:.1} stops. {narrow}: ±{left:.1}"),
+        );
+        all.push(Fact::new(region.name.clone(), says));
+    }
+    all
 }
 
 fn dialled<E: Engraved>(setting: Setting<E>, fixed: bool) -> Dialled {
     Dialled { label: setting.label(), nominal: setting.nominal, exact: setting.exact, fixed }
 }
 
-fn light_card(setup: &CheckedSetup<'_>, outcome: &Outcome, show: Show) -> Option<LightCard> {
-    let light = setup.light.as_ref()?;
-    let at = outcome.light;
-    Some(LightCard {
-        light_id: light.light.id.clone(),
-        flash: light.flash.name.clone(),
-        modifier: light.modifier.map_or_else(|| "Bare head".to_owned(), |modifier| modifier.name.clone()),
-        control: light.light.control,
-        power: at.map(|at| at.power.label(show.power)),
-        power_stops: at.map(|at| at.power.0.0),
-        power_exact: at.map(|at| at.exact.0.decimals()),
-        power_fixed: light.power.is_some(),
-        distance: at.map(|at| at.distance.label(show.length)),
-        distance_m: at.map(|at| at.distance.0),
-        distance_fixed: light.distance.is_some(),
-        loss: (-light.loss).decimals(),
-        near_field: at.map(|at| light.surface.near_field(at.distance).decimals()),
-        compensation: match outcome.wish {
-            FlashWish::Wanted(wanted) => Some(wanted.into()),
-            FlashWish::Unused | FlashWish::AmbientOver(_) => None,
-        },
-    })
-}
-
 fn rail(setup: &CheckedSetup<'_>, outcome: &Outcome) -> Vec<RegionOnRail> {
     let blend = setup.setup.blend;
     let lanes = setup.setup.regions.iter().zip(&outcome.regions).enumerate();
     lanes
-        .map(|(index, (region, &of))| {
-            let mark = |at: Stops, grip: Grip| {
-                let moves = moves(blend, region.role, grip, outcome.light.is_some());
+        .map(|(index, (region, of))| {
+            let mark = |at: Stops, grip: Grip, light: Option<&CheckedLight<'_>>| {
+                let moves = moves(setup, index, grip, light);
                 Mark { at: at.into(), grip: moves.map(|_| grip), moves: moves.map(str::to_owned) }
             };
-            let sigma = uncertainty(of, setup.known[index], setup.light.as_ref(), index == setup.lit);
+            let sigma = uncertainty(&doubts(setup, outcome, index));
+            let lights = setup.lights.iter().zip(&of.each).filter(|(_, given)| given.0.is_finite());
             RegionOnRail {
                 region_id: region.id.clone(),
                 name: region.name.clone(),
@@ -103,14 +117,14 @@ fn rail(setup: &CheckedSetup<'_>, outcome: &Outcome) -> Vec<RegionOnRail> {
                 earlier: region.ambient.readings.iter().rev().skip(1).take(5).map(earlier).collect(),
                 ev: setup.ambient[index].label(),
                 estimated: !matches!(setup.known[index], Known::Read { .. }),
-                ambient: mark(of.ambient, Grip::Ambient),
-                flashes: setup
-                    .light
-                    .iter()
-                    .filter(|_| of.flash.0.is_finite())
-                    .map(|light| FlashMark { light_id: light.light.id.clone(), mark: mark(of.flash, Grip::Flash) })
+                ambient: mark(of.ambient, Grip::Ambient, None),
+                flashes: lights
+                    .map(|(light, given)| FlashMark {
+                        light_id: light.light.id.clone(),
+                        mark: mark(*given, Grip::Flash, Some(light)),
+                    })
                     .collect(),
-                together: mark(of.together, Grip::Together),
+                together: mark(of.together, Grip::Together, None),
                 wish: blend.region_wish(setup, index).map(Into::into),
                 uncertainty_stops: sigma,
                 uncertainty: format!("±{sigma:.1}"),

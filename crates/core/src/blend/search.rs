@@ -1,13 +1,16 @@
 //! The search over the dials: all combinations that keep the limits, the cheapest first.
 //!
-//! The order of preference is common practice, no source: keep the ISO low, then the shutter at the fastest that is
+//! The usual order of preference is common practice, no source: keep the ISO low, then the shutter at the fastest that is
 //! safe with flash (so that the aperture can be wide and the flash weak), then the flash under full power. Without
 //! flash, keep the ISO low, the shutter quick and the aperture near f/5.6.
 
+use super::lights::FlashRange;
+use super::preference::{Preference, Weights};
+use super::sharpness::Sharp;
 use super::wish::FlashWish;
 use crate::exposure::CameraSettings;
-use crate::job::{CheckedLight, CheckedSetup};
-use crate::scale::{Dial, DialEnd, Engraved, Metres, Power, Setting, Shutter, Step, Stops};
+use crate::job::{CheckedLight, CheckedSetup, Sync};
+use crate::scale::{Dial, DialEnd, Engraved, Setting, Shutter, Step, Stops};
 
 /// Half a click of a dial in thirds: what rounding alone can do.
 pub(super) const HALF_CLICK: f64 = 1.0 / 6.0 + 1e-6;
@@ -20,7 +23,7 @@ pub(super) fn rounding(setup: &CheckedSetup<'_>) -> f64 {
         Step::Whole => 0.5 + 1e-6,
     };
     let free = [
-        setup.aperture.is_none().then_some(setup.camera.aperture.step),
+        setup.aperture.is_none().then_some(setup.camera.aperture_step),
         setup.iso.is_none().then_some(setup.camera.iso.step),
         setup.shutter.is_none().then_some(setup.camera.shutter.step),
     ];
@@ -39,82 +42,15 @@ mod cost {
     pub const OVER_HALF_POWER: f64 = 0.2;
     pub const AWAY_FROM_F5_6: f64 = 0.25;
     pub const SLOWER_THAN_125TH: f64 = 0.35;
-}
-
-/// The least and the most a light can give the subject, and with what power it is dialled.
-#[derive(Clone, Copy, Debug)]
-pub(super) struct FlashRange {
-    pub least: Stops,
-    pub most: Stops,
-}
-
-impl CheckedLight<'_> {
-    /// What the light gives the subject from a distance at a power.
-    pub(super) fn gives(&self, distance: Metres, power: Power) -> Stops {
-        self.guide_number.strength(distance, self.surface, self.loss).at(power)
-    }
-
-    /// The nearest and farthest Tolva would put a light by itself (common practice, no source).
-    pub(super) fn free_distances(&self) -> (Metres, Metres) {
-        (Metres((self.surface.largest().0 / 2.0).max(0.4)), Metres(6.0))
-    }
-
-    /// Where Tolva puts a light when nothing is fixed: one and a half times the modifier's size away, 2 m for a bare
-    /// head (common practice, no source).
-    fn usual_distance(&self) -> Metres {
-        let size = self.surface.largest().0;
-        Metres(if size == 0.0 { 2.0 } else { (size * 1.5).clamp(0.7, 3.0) })
-    }
-
-    pub(super) fn range(&self) -> FlashRange {
-        let (near, far) = self.distance.map_or_else(|| self.free_distances(), |fixed| (fixed, fixed));
-        let (low, full) = self.power.map_or((self.lowest, Power::FULL), |fixed| (fixed, fixed));
-        FlashRange { least: self.gives(far, low), most: self.gives(near, full) }
-    }
-
-    /// The power and distance that give so much, as near as the light can come, on its dial. Also the exact power.
-    pub(super) fn dialled(&self, wanted: Stops) -> DialledLight {
-        let solve = |power: Power| {
-            self.guide_number.distance_for(wanted, power, self.surface, self.loss, self.free_distances())
-        };
-        let distance = match (self.distance, self.power) {
-            (Some(fixed), _) => fixed,
-            (None, Some(power)) => to_centimetre(solve(power)),
-            (None, None) => {
-                let usual = self.usual_distance();
-                if self.gives(usual, Power::FULL) < wanted {
-                    to_centimetre(solve(Power::FULL))
-                } else if self.gives(usual, self.lowest) > wanted {
-                    to_centimetre(solve(self.lowest))
-                } else {
-                    usual
-                }
-            }
-        };
-        let exact = self.guide_number.strength(distance, self.surface, self.loss).power_for(wanted);
-        let power = self.power.unwrap_or_else(|| {
-            let nearest = self.step.nearest(exact);
-            Power(Stops(nearest.0.0.clamp(self.lowest.0.0, 0.0)))
-        });
-        DialledLight { distance, exact, power, gives: self.gives(distance, power) }
-    }
-}
-
-/// A distance is shown to the centimetre, so it is computed with to the centimetre.
-fn to_centimetre(distance: Metres) -> Metres {
-    Metres((distance.0 * 100.0).round() / 100.0)
-}
-
-/// A light with its power on the dial.
-#[derive(Clone, Copy, Debug)]
-pub(super) struct DialledLight {
-    pub distance: Metres,
-    /// What would give exactly what is wanted.
-    pub exact: Power,
-    /// What stands on the dial.
-    pub power: Power,
-    /// What it gives the lit side: see [`crate::flash::FlashStrength`].
-    pub gives: Stops,
+    /// Depth that is missing gives way before the flash does, and after the ISO.
+    pub const DEPTH_SHORT: f64 = 30.0;
+    pub const DEPTH_MORE: f64 = 0.4;
+    pub const AWAY_FROM_TARGET: f64 = 0.9;
+    pub const DIFFRACTION: f64 = 1.5;
+    pub const HIGH_SPEED: f64 = 0.2;
+    /// Where low power or pace come first in the person's order, any power costs.
+    pub const POWER: f64 = 0.15;
+    pub const OVER_PACE: f64 = 1.0;
 }
 
 /// The shutters that may be chosen: not slower than the floor, and with flash not faster than the safe sync. Where
@@ -124,10 +60,11 @@ fn shutters(setup: &CheckedSetup<'_>, with_flash: bool) -> Vec<Setting<Shutter>>
         return vec![fixed];
     }
     let floor = setup.slowest.position().0 - 1e-6;
-    let ceiling = if with_flash { setup.sync_safe.position().0 + 1e-6 } else { f64::INFINITY };
+    let synced = with_flash && setup.setup.sync != Sync::HighSpeed;
+    let ceiling = if synced { setup.sync_safe.position().0 + 1e-6 } else { f64::INFINITY };
     let allowed: Vec<_> = setup.shutters.settings().filter(|s| (floor..=ceiling).contains(&s.position().0)).collect();
     if allowed.is_empty() {
-        let target = if with_flash { setup.sync_safe } else { setup.slowest };
+        let target = if synced { setup.sync_safe } else { setup.slowest };
         return vec![setup.shutters.nearest(target.position())];
     }
     allowed
@@ -138,14 +75,17 @@ pub(super) fn fixed_or_all<E: Engraved>(fixed: Option<Setting<E>>, dial: Dial<E>
     fixed.map_or_else(|| dial.settings().collect(), |fixed| vec![fixed])
 }
 
+/// Whether flashes have a part in a setup.
+pub(super) fn with_flash(setup: &CheckedSetup<'_>) -> bool {
+    setup.setup.blend.uses_flash() && !setup.lights.is_empty()
+}
+
 /// The settings that cost least.
 pub(super) fn search(setup: &CheckedSetup<'_>) -> CameraSettings {
     let blend = setup.setup.blend;
-    let with_flash = blend.uses_flash() && setup.light.is_some();
+    let with_flash = with_flash(setup);
     let wanted = blend.camera_ev(setup) - setup.filter;
-    let flash = setup.light.as_ref().map(CheckedLight::range);
-    let lit = setup.ambient[setup.lit];
-
+    let costs = Costs::of(setup);
     let rounding = rounding(setup);
     let base = setup.isos.end(DialEnd::Low).position();
     let mut best: Option<(f64, CameraSettings)> = None;
@@ -158,16 +98,11 @@ pub(super) fn search(setup: &CheckedSetup<'_>) -> CameraSettings {
             let settings = CameraSettings { shutter, aperture, iso };
             let off = (aperture.position() - ideal).0.abs();
             let mut points = cost::AMBIENT_OFF * (off - rounding).max(0.0) + cost::ROUNDING * off;
-            points += cost::ISO * (iso.position() - base).0.max(0.0);
+            points += cost::ISO * costs.weights.get(Preference::LowIso) * (iso.position() - base).0.max(0.0);
+            points += costs.of_depth(settings);
             if with_flash {
                 points += cost::SLOWER_THAN_SYNC * (setup.sync_safe.position() - shutter.position()).0.max(0.0);
-                points += cost::SMALLER_THAN_F11 * (aperture.position().0 - 7.0).max(0.0);
-                let ambient = lit - settings.ev100() - setup.filter;
-                if let (FlashWish::Wanted(flash_stops), Some(range)) = (blend.flash_wish(ambient), flash) {
-                    let needed = flash_needed(flash_stops, settings, setup.filter);
-                    points += cost::FLASH_OFF * (needed - range.most).0.max((range.least - needed).0).max(0.0);
-                    points += cost::OVER_HALF_POWER * (1.0 - (range.most - needed).0).max(0.0);
-                }
+                points += costs.of_flash(settings);
             } else {
                 points += cost::AWAY_FROM_F5_6 * (aperture.position().0 - 5.0).abs();
                 points += cost::SLOWER_THAN_125TH * (7.0 - shutter.position().0).max(0.0);
@@ -182,6 +117,70 @@ pub(super) fn search(setup: &CheckedSetup<'_>) -> CameraSettings {
         CameraSettings { shutter: setup.sync_safe, aperture: Setting::of(8.0), iso: Setting::of(100.0) },
         |(_, settings)| settings,
     )
+}
+
+/// What settings cost in depth and in flash.
+struct Costs<'a> {
+    setup: &'a CheckedSetup<'a>,
+    weights: Weights<'a>,
+    sharp: Sharp,
+    ranges: Vec<FlashRange>,
+}
+
+impl<'a> Costs<'a> {
+    fn of(setup: &'a CheckedSetup<'a>) -> Self {
+        Self {
+            setup,
+            weights: Weights::of(setup.setup),
+            sharp: Sharp::of(setup),
+            ranges: setup.lights.iter().map(CheckedLight::range).collect(),
+        }
+    }
+
+    fn of_depth(&self, settings: CameraSettings) -> f64 {
+        let aperture = settings.aperture.position();
+        let weight = self.weights.get(Preference::Depth);
+        let mut points = cost::DIFFRACTION * (aperture - self.sharp.ceiling).0.max(0.0);
+        if let Some(least) = self.sharp.least {
+            points += cost::DEPTH_SHORT * weight * ((least - aperture).0 - HALF_CLICK).max(0.0);
+            points += cost::DEPTH_MORE * weight * (aperture - least).0.max(0.0);
+        }
+        if let Some(target) = self.sharp.target {
+            points += cost::AWAY_FROM_TARGET * weight * (aperture - target).0.abs();
+        }
+        points
+    }
+
+    fn of_flash(&self, settings: CameraSettings) -> f64 {
+        let setup = self.setup;
+        let blend = setup.setup.blend;
+        let mut points = 0.0;
+        if self.sharp.least.is_none() {
+            points += cost::SMALLER_THAN_F11 * (settings.aperture.position().0 - 7.0).max(0.0);
+        }
+        if setup.setup.sync == Sync::HighSpeed {
+            points += cost::HIGH_SPEED * (settings.shutter.position() - setup.sync_safe.position()).0.max(0.0);
+        }
+        let chosen = |of: Preference| (self.weights.get(of) - 1.0).max(0.0);
+        for (light, range) in setup.lights.iter().zip(&self.ranges) {
+            let ambient = setup.ambient[light.aim] - settings.ev100() - setup.filter;
+            let FlashWish::Wanted(flash) = blend.flash_wish(setup, light.aim, ambient) else { continue };
+            let needed = flash_needed(flash, settings, setup.filter) + light.high_speed(setup, settings.shutter);
+            points += cost::FLASH_OFF * (needed - range.most).0.max((range.least - needed).0).max(0.0);
+            let weight = self.weights.get(Preference::LowPower);
+            points += cost::OVER_HALF_POWER * weight * (1.0 - (range.most - needed).0).max(0.0);
+            let power = (needed - range.most).0.min(0.0);
+            points += cost::POWER * (chosen(Preference::LowPower) + chosen(Preference::Pace)) * (power + 8.0).max(0.0);
+            if let Some(pace) = setup.setup.pace
+                && light.recycling.full_s > 0.0
+            {
+                // How many stops the power lies over what recycles in the time there is.
+                let over = power - (pace.every_s / light.recycling.full_s).log2();
+                points += cost::OVER_PACE * self.weights.get(Preference::Pace) * over.max(0.0);
+            }
+        }
+        points
+    }
 }
 
 /// What the flash must give (on the scale of [`crate::flash::FlashStrength`]) to stand at so many stops in the frame.

@@ -2,13 +2,14 @@
 
 use std::fmt::Write as _;
 
+use super::lights::DialledLight;
 use super::outcome::Outcome;
 use super::plan::{Show, Working};
 use super::search::flash_needed;
 use super::wish::FlashWish;
 use crate::exposure::Reading;
-use crate::job::{Blend, CheckedSetup, FlashOutput, Known};
-use crate::scale::{PowerNotation, Stops};
+use crate::job::{Blend, CheckedLight, CheckedSetup, FlashOutput, Known};
+use crate::scale::{Power, PowerNotation, Stops};
 
 struct Lines(Vec<Working>);
 
@@ -34,7 +35,16 @@ pub(super) fn workings(setup: &CheckedSetup<'_>, outcome: &Outcome, show: Show) 
             of.ambient.decimals(),
         );
     }
-    flash(&mut lines, setup, outcome, show);
+    wanted(&mut lines, setup, outcome);
+    for (position, (light, at)) in setup.lights.iter().zip(&outcome.lights).enumerate() {
+        match at {
+            Some(at) => flash(&mut lines, setup, outcome, (position, light, *at), show),
+            None if setup.setup.blend.uses_flash() => {
+                lines.add(&about(setup, light), "Nothing is left for it to give", "", "off");
+            }
+            None => {}
+        }
+    }
     for (region, of) in setup.setup.regions.iter().zip(&outcome.regions) {
         lines.add(
             "Together",
@@ -110,71 +120,127 @@ fn camera(lines: &mut Lines, setup: &CheckedSetup<'_>, outcome: &Outcome) {
     let mut sum = format!("log₂({n:.2}² / ({time})) − log₂({:.0} / 100)", settings.iso.exact);
     let mut gives = settings.ev100();
     if setup.filter.0 > 0.0 {
-        let _ = write!(sum, " + {:.2} of filter", setup.filter.0);
+        let _ = write!(
+            sum,
+            " + {:.2} of filter{}",
+            setup.filter.0,
+            if setup.close_up.is_some() { " and extension" } else { "" }
+        );
         gives = gives + setup.filter;
     }
     lines.add("Camera", format!("{} by the dials' exact values", settings.label()), sum, gives.exact_label());
 }
 
-fn flash(lines: &mut Lines, setup: &CheckedSetup<'_>, outcome: &Outcome, show: Show) {
-    let lit = outcome.regions[setup.lit];
-    let name = &setup.setup.regions[setup.lit].name;
-    let wanted = match (outcome.wish, setup.setup.blend) {
-        (FlashWish::Unused, blend) => {
-            lines.add("Flash", format!("{} is without flash", blend.name()), "", "off");
-            return;
-        }
-        (FlashWish::AmbientOver(over), _) => {
-            lines.add("Flash", format!("The ambient alone is over the place of “{name}” by"), "", over.decimals());
-            return;
-        }
-        (FlashWish::Wanted(wanted), Blend::Fill { fill_stops, .. }) => {
-            let sum = format!("{} + ({})", lit.ambient.decimals(), Stops(fill_stops).decimals());
-            lines.add("Flash", format!("Wanted on “{name}”: so far from its ambient"), sum, wanted.decimals());
-            wanted
-        }
-        (FlashWish::Wanted(wanted), _) => {
-            let place = setup.setup.blend.region_wish(setup, setup.lit).unwrap_or(Stops::ZERO);
-            let sum = format!("log₂(2^{} − 2^{})", place.decimals(), lit.ambient.decimals());
-            lines.add("Flash", format!("Wanted on “{name}”: its place less its ambient"), sum, wanted.decimals());
-            wanted
-        }
-    };
-    let (Some(light), Some(chosen)) = (&outcome.light, &setup.light) else {
-        lines.add("Flash", "The setup has no flash", "", "nothing");
+/// What a light's lines are about: `Flash`, or with more than one, `Flash B`.
+fn about(setup: &CheckedSetup<'_>, light: &CheckedLight<'_>) -> String {
+    if setup.lights.len() == 1 { "Flash".to_owned() } else { format!("Flash {}", light.light.id) }
+}
+
+/// What is asked of the flashes, region by region.
+fn wanted(lines: &mut Lines, setup: &CheckedSetup<'_>, outcome: &Outcome) {
+    let blend = setup.setup.blend;
+    if !blend.uses_flash() {
+        lines.add("Flash", format!("{} is without flash", blend.name()), "", "off");
         return;
-    };
+    }
+    for (region, wish) in outcome.wishes.iter().enumerate() {
+        let name = &setup.setup.regions[region].name;
+        let ambient = outcome.regions[region].ambient;
+        match (wish, blend) {
+            (FlashWish::Unused, _) => {}
+            (FlashWish::AmbientOver(over), _) => {
+                lines.add("Flash", format!("The ambient alone is over the place of “{name}” by"), "", over.decimals());
+            }
+            (FlashWish::Wanted(wanted), Blend::Fill { fill_stops, .. }) if region == setup.lit => {
+                let sum = format!("{} + ({})", ambient.decimals(), Stops(fill_stops).decimals());
+                lines.add("Flash", format!("Wanted on “{name}”: so far from its ambient"), sum, wanted.decimals());
+            }
+            (FlashWish::Wanted(wanted), _) => {
+                let place = blend.region_wish(setup, region).unwrap_or(Stops::ZERO);
+                let sum = format!("log₂(2^{} − 2^{})", place.decimals(), ambient.decimals());
+                lines.add("Flash", format!("Wanted on “{name}”: its place less its ambient"), sum, wanted.decimals());
+            }
+        }
+    }
+    if setup.lights.is_empty() {
+        lines.add("Flash", "The setup has no flash", "", "nothing");
+    } else if setup.lights.len() > 1 {
+        lines.add(
+            "Flash",
+            "All lights together, each reaching every region: powers by non-negative least squares",
+            "min Σ (Σ A·p − wanted)²/wanted²",
+            format!("{} powers", outcome.lights.iter().flatten().count()),
+        );
+    }
+}
+
+fn flash(
+    lines: &mut Lines,
+    setup: &CheckedSetup<'_>,
+    outcome: &Outcome,
+    (position, chosen, light): (usize, &CheckedLight<'_>, DialledLight),
+    show: Show,
+) {
+    let about = about(setup, chosen);
     let settings = outcome.settings;
-    let needed = flash_needed(wanted, settings, setup.filter);
-    let sum = format!(
-        "{} + 2·log₂({:.2}) − log₂({:.0} / 100){}",
-        wanted.decimals(),
+    // By itself it would have to stand here in the frame.
+    let share = light.exact.0 - light.power.0 + outcome.regions[chosen.aim].each[position];
+    let through = chosen.high_speed(setup, settings.shutter);
+    let needed = flash_needed(share, settings, setup.filter) + through;
+    let mut sum = format!(
+        "{} + 2·log₂({:.2}) − log₂({:.0} / 100)",
+        share.decimals(),
         settings.aperture.exact,
-        settings.iso.exact,
-        if setup.filter.0 > 0.0 { format!(" + {:.2}", setup.filter.0) } else { String::new() }
+        settings.iso.exact
     );
-    lines.add("Flash", "So the flash must give, on the scale of EV", sum, needed.decimals());
+    if setup.filter.0 > 0.0 {
+        let _ = write!(sum, " + {:.2}", setup.filter.0);
+    }
+    if through.0 > 0.0 {
+        let _ = write!(sum, " + {:.2} of high speed", through.0);
+    }
+    lines.add(&about, "So the flash must give, on the scale of EV", sum, needed.decimals());
     let gn = chosen.guide_number.0;
     let metres = light.distance.0;
-    let how = match &chosen.flash.output {
+    let mut how = match &chosen.flash.output {
         FlashOutput::GuideNumberMetres(_) => format!("guide number {gn:.0} m"),
         FlashOutput::GuideNumberFeet(read) => format!("guide number {:.0} ft = {gn:.1} m", read.guide_number_ft),
+        FlashOutput::GuideNumberZoom(_) => format!("guide number {gn:.1} m at its zoom"),
         FlashOutput::Measured(_) => format!("guide number {gn:.1} m from the reading"),
+        FlashOutput::Continuous(_) => String::new(),
     };
+    if chosen.light.units > 1 {
+        let _ = write!(how, " for {} units, √{0} times one", chosen.light.units);
+    }
     lines.add(
-        "Flash",
+        &about,
         format!("{} at full power, {how}, {} away", chosen.flash.name, light.distance.label(show.length)),
         format!("2·log₂({gn:.1} / {metres:.2})"),
         Stops(2.0 * (gn / metres).log2()).decimals(),
     );
     if let Some(modifier) = chosen.modifier {
-        lines.add("Flash", format!("{} takes on its axis", modifier.name), "", (-chosen.loss).decimals());
-        let near = chosen.surface.near_field(light.distance);
-        lines.add("Flash", "Being so large so near, against the inverse square", "form factor", near.decimals());
+        lines.add(&about, format!("{} takes on its axis", modifier.name), "", (-chosen.modifier_loss).decimals());
     }
-    let full = chosen.gives(light.distance, crate::scale::Power::FULL);
+    if chosen.gel_loss.0 > 0.0 {
+        lines.add(&about, "Its gels take", "", (-chosen.gel_loss).decimals());
+    }
+    if let Some(bounced) = chosen.bounced {
+        let sum = "Σ ρ·cos·cos/(π·r²) over the patch";
+        lines.add(&about, "Bounced, against the head aimed straight", sum, (-bounced.loss).decimals());
+    } else {
+        let turned = chosen.loss - chosen.modifier_loss - chosen.gel_loss;
+        if turned.0 > 0.005 {
+            let sum = format!("n·log₂ cos {}°", chosen.light.turned_deg);
+            lines.add(&about, "Turned away, so off its axis", sum, (-turned).decimals());
+        }
+        if chosen.modifier.is_some() {
+            let near = chosen.surface.near_field(light.distance);
+            lines.add(&about, "Being so large so near, against the inverse square", "form factor", near.decimals());
+        }
+    }
+    let full = chosen.gives(light.distance, Power::FULL);
     lines.add(
-        "Flash",
+        &about,
         "Power: what is needed less what full power gives",
         format!("{} − ({})", needed.decimals(), full.decimals()),
         light.exact.0.decimals(),
@@ -184,17 +250,18 @@ fn flash(lines: &mut Lines, setup: &CheckedSetup<'_>, outcome: &Outcome, show: S
         PowerNotation::Stops => "in stops under full power",
     };
     let fixed = if chosen.power.is_some() { "Power as it was fixed" } else { "On the unit's dial" };
-    lines.add("Flash", format!("{fixed}, {notation}"), light.power.0.decimals(), light.power.label(show.power));
+    lines.add(&about, format!("{fixed}, {notation}"), light.power.0.decimals(), light.power.label(show.power));
     for (region, (of, reach)) in setup.setup.regions.iter().zip(outcome.regions.iter().zip(&chosen.reaches)) {
-        if of.flash.0.is_finite() {
+        let given = of.each[position];
+        if given.0.is_finite() {
             let sum = if reach.0 == 0.0 {
-                format!("{} {}", wanted.decimals(), (light.power.0 - light.exact.0).decimals())
+                format!("{} {}", share.decimals(), (light.power.0 - light.exact.0).decimals())
             } else {
-                format!("{} {}", (of.flash - *reach).decimals(), reach.decimals())
+                format!("{} {}", (given - *reach).decimals(), reach.decimals())
             };
             let words =
-                if reach.0 == 0.0 { "with the dial's rounding" } else { "reached by so much against the lit side" };
-            lines.add("Flash", format!("What the flash gives “{}”, {words}", region.name), sum, of.flash.decimals());
+                if reach.0 == 0.0 { "with the dial's rounding" } else { "reached by so much against its own region" };
+            lines.add(&about, format!("What it gives “{}”, {words}", region.name), sum, given.decimals());
         }
     }
 }

@@ -6,6 +6,7 @@ use utoipa::ToSchema;
 use super::meter::{IncidentReceptor, reflected_over};
 use super::{CameraSettings, Ev, How};
 use crate::ambient::LocalTime;
+use crate::colour::SaidColour;
 use crate::scale::{ParseError, Setting, Stops, parse_aperture, parse_iso, parse_shutter};
 
 /// The light that is there in one region, flash off.
@@ -19,6 +20,14 @@ pub struct Ambient {
     #[serde(default)]
     #[schema(max_items = 60)]
     pub readings: Vec<Taken>,
+    /// Its colour.
+    #[serde(default)]
+    pub colour: SaidColour,
+    /// Film on the window it comes through, from the kit's gels: readings are taken to be from before it was put up. At
+    /// most 4.
+    #[serde(default)]
+    #[schema(max_items = 4)]
+    pub film_ids: Vec<String>,
 }
 
 /// One reading, and how, where and when it was taken.
@@ -175,12 +184,13 @@ impl Taken {
 impl Ambient {
     /// A guess: nobody has read the light yet.
     pub fn guessed(ev100: f64) -> Self {
-        Self { guess_ev100: ev100, readings: Vec::new() }
+        Self { guess_ev100: ev100, readings: Vec::new(), colour: SaidColour::FromPlace, film_ids: Vec::new() }
     }
 
     /// A reading.
     pub fn read(reading: Reading) -> Self {
-        Self { guess_ev100: reading.ev100().0.clamp(-10.0, 24.0), readings: vec![Taken::of(reading)] }
+        let guess = reading.ev100().0.clamp(-10.0, 24.0);
+        Self { readings: vec![Taken::of(reading)], ..Self::guessed(guess) }
     }
 
     /// The reading that counts: the last one.

@@ -1,5 +1,9 @@
 //! Guide numbers: distance times f-number, at ISO 100 and full power.
 
+use serde::{Deserialize, Serialize};
+use utoipa::ToSchema;
+
+use super::duration::interpolated;
 use crate::modifier::Surface;
 use crate::scale::{Metres, Power, Stops};
 
@@ -36,7 +40,33 @@ impl FlashStrength {
     }
 }
 
+/// One line of a unit's table: at this zoom, this guide number.
+#[derive(Clone, Copy, Debug, PartialEq, Serialize, Deserialize, ToSchema)]
+#[serde(deny_unknown_fields)]
+pub struct ZoomGuideNumber {
+    /// The zoom of the head, as a focal length on a full frame: 8 to 400 mm.
+    #[schema(minimum = 8, maximum = 400)]
+    pub zoom_mm: f64,
+    /// The guide number there, in metres at ISO 100.
+    #[schema(minimum = 1, maximum = 1000)]
+    pub guide_number_m: f64,
+}
+
 impl GuideNumber {
+    /// From a table over the zoom: between two lines by the logarithms of both (a beam half as wide is about twice as
+    /// strong at its middle), beyond the ends as at the end. Nothing without a table.
+    ///
+    /// ```
+    /// use tolva_core::flash::{GuideNumber, ZoomGuideNumber};
+    /// let table = [(24.0, 28.0), (105.0, 58.0)].map(|(zoom_mm, guide_number_m)| ZoomGuideNumber { zoom_mm, guide_number_m });
+    /// let at_50 = GuideNumber::at_zoom(&table, 50.0).unwrap();
+    /// assert!((at_50.0 - 40.2).abs() < 0.1);
+    /// ```
+    pub fn at_zoom(table: &[ZoomGuideNumber], zoom_mm: f64) -> Option<Self> {
+        let points = table.iter().map(|line| (line.zoom_mm.ln(), line.guide_number_m.ln()));
+        interpolated(points, zoom_mm.ln()).map(|gn| Self(gn.exp()))
+    }
+
     /// From a guide number in feet.
     pub fn from_feet(feet: f64) -> Self {
         Self(Metres::from_feet(feet).0)

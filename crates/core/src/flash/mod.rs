@@ -1,10 +1,16 @@
-//! Flash: how strong a unit is, and what the shutter does to it.
+//! Flash: how strong a unit is, how long it burns, what the shutter does to it, and how it recycles.
 //!
 //! Flash exposure does not depend on the shutter up to the sync speed, and ambient does not depend on flash power or
 //! distance; aperture, ISO and filters move both (common practice, no source).
 
+mod duration;
 mod guide_number;
+mod high_speed;
+mod recycle;
 mod sync;
 
-pub use guide_number::{FlashStrength, GuideNumber};
+pub use duration::{Duration, part_within, t01_from_t05, t01_s};
+pub use guide_number::{FlashStrength, GuideNumber, ZoomGuideNumber};
+pub use high_speed::high_speed_loss;
+pub use recycle::{Burst, Recycling};
 pub use sync::dark_band;

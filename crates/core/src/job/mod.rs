@@ -4,7 +4,9 @@
 mod blend;
 mod check;
 mod kit;
+mod kit_file;
 mod migrate;
+mod owned;
 mod problems;
 mod read;
 mod scene;
@@ -15,16 +17,19 @@ pub use blend::{Blend, BlendField};
 pub use check::CheckedSetup;
 pub(crate) use check::{CheckedLight, CheckedScene, Known, followers};
 pub use kit::{
-    ApertureRange, BareSurface, Camera, DiscSurface, Flash, FlashOutput, GuideNumberFeet, GuideNumberMetres, IsoRange,
-    Kit, MeasuredOutput, Modifier, ModifierSurface, PowerRange, RectangleSurface, ShutterRange,
+    BareSurface, Camera, ContinuousOutput, DiscSurface, Duty, Filter, Flash, FlashOutput, Gel, GuideNumberFeet,
+    GuideNumberMetres, GuideNumberZoom, IsoRange, Kit, Lens, MeasuredOutput, Modifier, ModifierSurface, PowerRange,
+    RectangleSurface, ShutterRange, Stand, Trigger,
 };
+pub use kit_file::KitFile;
+pub use owned::Owned;
 pub use problems::{Problem, Problems};
 pub use read::read_json;
 pub use scene::{
     AngleHeight, Artificial, Behind, BehindWhat, CloudHour, ForecastCloud, Obstacle, ObstacleHeight, OpenShade, Scene,
     Site, SizeHeight, SteadyCloud, Surroundings, Weather,
 };
-pub use setup::{Control, Fixed, Light, Reach, Region, Role, Setup};
+pub use setup::{Control, Depth, Fixed, Light, LightWish, Pace, Reach, Region, Role, Setup, Speed, Sync};
 
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
@@ -32,7 +37,7 @@ use utoipa::ToSchema;
 /// The name every job document carries in `format`.
 pub const FORMAT: &str = "tolva-job";
 /// The version this Tolva writes.
-pub const FORMAT_VERSION: u32 = 2;
+pub const FORMAT_VERSION: u32 = 3;
 
 /// One job: a booking with a place, a date and one or more setups, and the kit they use.
 #[derive(Clone, Debug, PartialEq, Serialize, Deserialize, ToSchema)]
@@ -41,8 +46,8 @@ pub struct Job {
     /// Always `tolva-job`.
     #[schema(example = "tolva-job")]
     pub format: String,
-    /// The version of the format: 2.
-    #[schema(minimum = 2, maximum = 2)]
+    /// The version of the format: 3.
+    #[schema(minimum = 3, maximum = 3)]
     pub format_version: u32,
     /// What the job is called. 1 to 120 characters.
     #[schema(min_length = 1, max_length = 120)]
@@ -63,7 +68,7 @@ pub struct Job {
     #[serde(default)]
     #[schema(max_length = 4000)]
     pub notes: String,
-    /// The cameras, flashes and modifiers the setups refer to.
+    /// The things the setups refer to, as they were when the job was last saved: so that the file is whole by itself.
     pub kit: Kit,
     /// The lighting arrangements, in the order they are shot. At most 60.
     #[schema(max_items = 60)]

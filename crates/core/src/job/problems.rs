@@ -31,49 +31,73 @@ impl Problems {
         let moved = |p: Problem| Problem { pointer: format!("{prefix}{}", p.pointer), message: p.message };
         Self(self.0.into_iter().map(moved).collect())
     }
+}
 
-    /// The same problems of a part that stood at `prefix` in a larger document.
+impl Problems {
+    /// The same problems of a part that stands somewhere else: one beginning of their pointers for another.
     #[must_use]
-    pub fn without(self, prefix: &str) -> Self {
+    pub fn under(self, from: &str, to: &str) -> Self {
         let moved = |p: Problem| {
-            let pointer = p.pointer.strip_prefix(prefix).map_or_else(|| p.pointer.clone(), str::to_owned);
+            let pointer = p.pointer.strip_prefix(from).map_or_else(|| p.pointer.clone(), |rest| format!("{to}{rest}"));
             Problem { pointer, message: p.message }
         };
         Self(self.0.into_iter().map(moved).collect())
     }
 }
 
+/// A step into a document.
+#[derive(Clone, Copy, Debug)]
+enum Step {
+    Field(&'static str),
+    Index(usize),
+}
+
 /// Collects problems while a document is walked.
 #[derive(Debug, Default)]
 pub(super) struct Checker {
-    at: Vec<String>,
+    at: Vec<Step>,
     found: Vec<Problem>,
 }
 
 impl Checker {
     /// Walks into a field and out again.
-    pub(super) fn within<T>(&mut self, field: &str, walk: impl FnOnce(&mut Self) -> T) -> T {
-        self.at.push(field.to_owned());
+    pub(super) fn within<T>(&mut self, field: &'static str, walk: impl FnOnce(&mut Self) -> T) -> T {
+        self.step(Step::Field(field), walk)
+    }
+
+    fn step<T>(&mut self, step: Step, walk: impl FnOnce(&mut Self) -> T) -> T {
+        self.at.push(step);
         let result = walk(self);
         self.at.pop();
         result
     }
 
     /// Walks into each item of a list.
-    pub(super) fn each<'a, T>(&mut self, field: &str, items: &'a [T], mut walk: impl FnMut(&mut Self, &'a T)) {
+    pub(super) fn each<'a, T>(&mut self, field: &'static str, items: &'a [T], mut walk: impl FnMut(&mut Self, &'a T)) {
         self.within(field, |c| {
             for (index, item) in items.iter().enumerate() {
-                c.within(&index.to_string(), |c| walk(c, item));
+                c.step(Step::Index(index), |c| walk(c, item));
             }
         });
+    }
+
+    /// How many problems there are so far.
+    pub(super) fn count(&self) -> usize {
+        self.found.len()
     }
 
     /// Notes what is wrong with a field.
     pub(super) fn wrong(&mut self, field: &str, message: impl Into<String>) {
         let mut pointer = String::new();
-        for part in self.at.iter().map(String::as_str).chain((!field.is_empty()).then_some(field)) {
+        for step in &self.at {
+            match step {
+                Step::Field(name) => pointer.extend(["/", name]),
+                Step::Index(index) => pointer.extend(["/", &index.to_string()]),
+            }
+        }
+        if !field.is_empty() {
             pointer.push('/');
-            pointer.push_str(&part.replace('~', "~0").replace('/', "~1"));
+            pointer.push_str(&field.replace('~', "~0").replace('/', "~1"));
         }
         self.found.push(Problem { pointer, message: message.into() });
     }

@@ -11,6 +11,10 @@ use super::{FORMAT, FORMAT_VERSION, Problems};
 /// # Errors
 /// The first thing that is not JSON, not known, or not of its type.
 pub fn read_json<T: DeserializeOwned>(json: &[u8]) -> Result<T, Problems> {
+    // What is good is read without keeping track of where; only what is not is read again, to say where it is wrong.
+    if let Ok(value) = serde_json::from_slice(json) {
+        return Ok(value);
+    }
     let mut reader = serde_json::Deserializer::from_slice(json);
     let value = serde_path_to_error::deserialize(&mut reader).map_err(|error| {
         let mut pointer = String::new();

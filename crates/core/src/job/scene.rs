@@ -16,10 +16,6 @@ pub struct Scene {
     /// The bearing the subject faces, in degrees clockwise from true north. The camera looks the other way.
     #[schema(minimum = 0, maximum = 360)]
     pub facing_deg: f64,
-    /// The focal length, in millimetres in full-frame terms: it says how near the frame the sun stands.
-    #[serde(default = "portrait_lens")]
-    #[schema(minimum = 8, maximum = 1200)]
-    pub lens_mm: f64,
     /// What stands in the way of the sun.
     #[serde(default)]
     #[schema(max_items = 24)]
@@ -30,10 +26,6 @@ pub struct Scene {
     pub surroundings: Surroundings,
     /// What lies behind it.
     pub behind: Behind,
-}
-
-fn portrait_lens() -> f64 {
-    85.0
 }
 
 /// A place on the ground.
@@ -249,7 +241,6 @@ impl Scene {
             site,
             at,
             facing_deg: 180.0,
-            lens_mm: portrait_lens(),
             horizon: Vec::new(),
             weather: Weather::Steady(SteadyCloud { cloud_eighths: 0.0 }),
             surroundings: Surroundings::OpenGround,

@@ -44,6 +44,24 @@ impl Metres {
     }
 }
 
+/// A small length, in millimetres: a focal length, a sensor, a circle of confusion.
+#[derive(Clone, Copy, Debug, PartialEq, PartialOrd)]
+pub struct Millimetres(pub f64);
+
+impl Millimetres {
+    /// The same in metres.
+    pub fn metres(self) -> Metres {
+        Metres(self.0 / 1000.0)
+    }
+}
+
+impl Metres {
+    /// The same in millimetres.
+    pub fn millimetres(self) -> Millimetres {
+        Millimetres(self.0 * 1000.0)
+    }
+}
+
 #[cfg(test)]
 mod tests {
     use super::*;

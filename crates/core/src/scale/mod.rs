@@ -8,7 +8,8 @@ mod power;
 mod stops;
 
 pub use dial::{Aperture, Dial, DialEnd, Engraved, Iso, Notch, Setting, Shutter, Step};
-pub use length::{LengthUnit, Metres};
+pub use length::{LengthUnit, Metres, Millimetres};
 pub use parsing::{ParseError, parse_aperture, parse_iso, parse_length, parse_number, parse_shutter, parse_stops};
 pub use power::{Power, PowerNotation, PowerStep};
 pub use stops::Stops;
+pub(crate) use stops::signed;

@@ -17,6 +17,16 @@ use std::ops::{Add, AddAssign, Neg, Sub};
 #[derive(Clone, Copy, Debug, PartialEq, PartialOrd)]
 pub struct Stops(pub f64);
 
+/// A number with its sign, a real minus, and so many decimals: `+109`, `−0.32`, `0`.
+pub(crate) fn signed(number: f64, decimals: usize) -> String {
+    let text = format!("{number:+.decimals$}").replace('-', "−");
+    // What rounds to nothing has no sign.
+    if text.chars().all(|letter| matches!(letter, '+' | '−' | '0' | '.')) {
+        return text.trim_start_matches(['+', '−']).to_owned();
+    }
+    text
+}
+
 impl Stops {
     /// No light.
     pub const NOTHING: Self = Self(f64::NEG_INFINITY);
@@ -93,12 +103,15 @@ impl Stops {
         if !self.0.is_finite() {
             return "nothing".to_owned();
         }
-        let rounded = format!("{:.2}", self.0.abs());
-        match (rounded == "0.00", self.0 < 0.0) {
-            (true, _) => rounded,
-            (false, true) => format!("−{rounded}"),
-            (false, false) => format!("+{rounded}"),
-        }
+        // In whole hundredths: printing those is many times quicker than printing a fraction, and there are many.
+        #[expect(clippy::cast_possible_truncation, clippy::cast_sign_loss, reason = "no stops are that many")]
+        let hundredths = (self.0.abs() * 100.0).round() as u64;
+        let sign = match (hundredths, self.0 < 0.0) {
+            (0, _) => "",
+            (_, true) => "−",
+            (_, false) => "+",
+        };
+        format!("{sign}{}.{:02}", hundredths / 100, hundredths % 100)
     }
 
     /// How much, without a sign, in thirds and words: `⅔ stop`, `1 stop`, `2⅓ stops`.

@@ -1,5 +1,6 @@
-//! Measures dragging in a real browser: from a pointer's move to the frame that shows the plan at the new hour, and how
-//! many plans a second are shown while the pointer never rests. `cargo xtask drag` runs it.
+//! Measures dragging and nudging in a real browser: from a pointer's move to the frame that shows the plan at the new
+//! hour, how many plans a second are shown while the pointer never rests, and from a key pressed on a mark of the rail or
+//! the colour line to the frame with what it changes. `cargo xtask drag` runs it.
 
 use std::time::Duration;
 
@@ -30,6 +31,27 @@ const rest = (ms) => new Promise((go) => setTimeout(go, ms));
 })();
 ";
 
+/// Twenty presses of the arrow keys on a mark, each until what is watched has changed.
+const NUDGE: &str = r"
+const done = arguments[arguments.length - 1];
+const mark = document.querySelector(arguments[0]), watched = document.querySelector(arguments[1]);
+let pressed = 0, shown = [];
+new MutationObserver(() => requestAnimationFrame(() => { if (pressed) { shown.push(performance.now() - pressed); pressed = 0; } }))
+  .observe(watched, { subtree: true, childList: true, characterData: true, attributes: true });
+const rest = (ms) => new Promise((go) => setTimeout(go, ms));
+const press = (type, key) => mark.dispatchEvent(new KeyboardEvent(type, { key, bubbles: true, cancelable: true }));
+(async () => {
+  mark.focus();
+  for (let n = 0; n < 20; n++) {
+    const key = Math.floor(n / 5) % 2 ? 'ArrowRight' : 'ArrowLeft';
+    pressed = performance.now(); press('keydown', key); press('keyup', key);
+    await rest(200);
+  }
+  const sorted = shown.sort((a, b) => a - b);
+  done({ median: sorted[Math.floor(sorted.length / 2)], most: sorted[sorted.length - 1], seen: sorted.length });
+})();
+";
+
 #[tokio::main]
 async fn main() {
     let tolva = Tolva::with_demo_data();
@@ -47,5 +69,26 @@ async fn main() {
         found["seen"],
         found["rate"].as_f64().unwrap_or_default()
     );
+    for (what, page, mark, watched) in [
+        ("the dial card", "blend", "[aria-label^='Behind, together']", "[aria-label='Dial card']"),
+        (
+            "the swatches",
+            "colour",
+            "[aria-label^='White balance: moves']",
+            "[aria-label='What becomes of each region']",
+        ),
+    ] {
+        browser.go(&tolva.url(&format!("jobs/{job}/setups/doorway/{page}"))).await;
+        browser.css(mark).await;
+        tokio::time::sleep(Duration::from_millis(700)).await;
+        let arguments = vec![mark.into(), watched.into()];
+        let found = browser.driver.execute_async(NUDGE, arguments).await.expect("a measurement").json().clone();
+        println!(
+            "From a key to the frame with {what}: median {:.1} ms, most {:.1} ms of {} presses.",
+            found["median"].as_f64().unwrap_or_default(),
+            found["most"].as_f64().unwrap_or_default(),
+            found["seen"]
+        );
+    }
     browser.close().await;
 }

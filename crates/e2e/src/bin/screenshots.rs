@@ -5,21 +5,30 @@ use std::time::Duration;
 
 use tolva_e2e::{Browser, Theme, Tolva};
 
-/// A picture: its name, the page, the theme, the size.
-type Picture = (&'static str, &'static str, Theme, (u32, u32));
+/// A picture: its name, the job, the page, the theme, the size.
+type Picture = (&'static str, &'static str, &'static str, Theme, (u32, u32));
 
-const ROPEWORKS: [Picture; 11] = [
-    ("place", "/setups/doorway/place", Theme::Daylight, (1280, 800)),
-    ("place-silhouette-dusk", "/setups/slipway/place", Theme::Dusk, (1280, 800)),
-    ("place-phone", "/setups/doorway/place", Theme::Daylight, (390, 1900)),
-    ("falling-light", "/setups/doorway/falling", Theme::Daylight, (1280, 800)),
-    ("falling-light-phone", "/setups/doorway/falling", Theme::Dusk, (390, 1900)),
-    ("light", "/setups/doorway/light", Theme::Daylight, (1280, 800)),
-    ("blend", "/setups/doorway/blend", Theme::Daylight, (1280, 800)),
-    ("depth-and-speed", "/setups/net-store/depth", Theme::Daylight, (1280, 800)),
-    ("lights-dusk", "/setups/doorway/lights", Theme::Dusk, (1280, 800)),
-    ("impossible", "/setups/noon-quay/blend", Theme::Daylight, (1280, 800)),
-    ("job", "", Theme::Daylight, (1280, 800)),
+const ROPEWORKS: &str = "Ropeworks open day";
+const FOUNDRY: &str = "Brass band in the old foundry";
+const BINDERY: &str = "Bindery evening";
+const WIDE: (u32, u32) = (1280, 800);
+const PHONE: (u32, u32) = (390, 1900);
+
+const PICTURES: [Picture; 14] = [
+    ("place", ROPEWORKS, "/setups/doorway/place", Theme::Daylight, WIDE),
+    ("place-silhouette-dusk", ROPEWORKS, "/setups/slipway/place", Theme::Dusk, WIDE),
+    ("place-phone", ROPEWORKS, "/setups/doorway/place", Theme::Daylight, PHONE),
+    ("falling-light", ROPEWORKS, "/setups/doorway/falling", Theme::Daylight, WIDE),
+    ("falling-light-phone", ROPEWORKS, "/setups/doorway/falling", Theme::Dusk, PHONE),
+    ("light", ROPEWORKS, "/setups/doorway/light", Theme::Daylight, WIDE),
+    ("blend", ROPEWORKS, "/setups/doorway/blend", Theme::Daylight, WIDE),
+    ("colour", BINDERY, "/setups/reading/colour", Theme::Daylight, WIDE),
+    ("colour-phone", BINDERY, "/setups/jetty/colour", Theme::Dusk, PHONE),
+    ("depth-and-speed", ROPEWORKS, "/setups/net-store/depth", Theme::Daylight, WIDE),
+    ("close-up", FOUNDRY, "/setups/valve/depth", Theme::Daylight, WIDE),
+    ("lights-dusk", FOUNDRY, "/setups/conductor/lights", Theme::Dusk, WIDE),
+    ("impossible", ROPEWORKS, "/setups/noon-quay/blend", Theme::Daylight, WIDE),
+    ("job", ROPEWORKS, "", Theme::Daylight, WIDE),
 ];
 
 #[tokio::main]
@@ -27,33 +36,45 @@ async fn main() {
     let folder = PathBuf::from(env!("CARGO_MANIFEST_DIR")).join("../../docs/screenshots");
     std::fs::create_dir_all(&folder).expect("the folder");
     let tolva = Tolva::with_demo_data();
-    let browser = Browser::open().await;
-    let job = tolva.job_id("Ropeworks open day").await;
+    let b = Browser::open().await;
+    let page = async |job: &str, page: &str| tolva.url(&format!("jobs/{}{page}", tolva.job_id(job).await));
 
-    browser.go(&tolva.url("")).await;
-    browser.theme(Theme::Daylight).await;
-    browser.link("Ropeworks open day").await;
-    take(&browser, &folder, "jobs").await;
-    for (name, page, theme, (width, height)) in ROPEWORKS {
-        browser.size(width, height).await;
-        browser.go(&tolva.url(&format!("jobs/{job}{page}"))).await;
-        browser.theme(theme).await;
-        browser.css(if page.is_empty() { "#setups" } else { "[aria-label='Dial card']" }).await;
-        take(&browser, &folder, name).await;
+    b.go(&tolva.url("")).await;
+    b.theme(Theme::Daylight).await;
+    b.link(ROPEWORKS).await;
+    take(&b, &folder, "jobs").await;
+    for (name, job, at, theme, (width, height)) in PICTURES {
+        b.size(width, height).await;
+        b.go(&page(job, at).await).await;
+        b.theme(theme).await;
+        b.css(if at.is_empty() { "#setups" } else { "[aria-label='Dial card']" }).await;
+        take(&b, &folder, name).await;
     }
-    browser.size(1280, 800).await;
-    browser.go(&tolva.url(&format!("jobs/{job}/setups/doorway/light"))).await;
-    browser.theme(Theme::Daylight).await;
-    browser.button("Workings").await.click().await.expect("the workings");
-    browser.css("[role=dialog] table").await;
-    take(&browser, &folder, "workings").await;
-    browser.close().await;
+    b.size(WIDE.0, WIDE.1).await;
+    b.go(&tolva.url("kit")).await;
+    b.theme(Theme::Daylight).await;
+    b.shows("main", "Flash units and lamps").await;
+    take(&b, &folder, "kit").await;
+    // The schools of white balance stand lower down.
+    b.go(&page(BINDERY, "/setups/reading/colour").await).await;
+    b.css("[aria-label='Schools of white balance'] li").await;
+    b.script("document.getElementById('balances').scrollIntoView()").await;
+    take(&b, &folder, "white-balance").await;
+    b.go(&page(ROPEWORKS, "/setups/doorway/light").await).await;
+    b.button("Workings").await.click().await.expect("the workings");
+    b.css("[role=dialog] table").await;
+    take(&b, &folder, "workings").await;
+    b.go(&page(ROPEWORKS, "/setups/doorway/blend").await).await;
+    b.button("Other ways").await.click().await.expect("the ways");
+    b.css("[aria-label='Ways'] li").await;
+    take(&b, &folder, "other-ways").await;
+    b.close().await;
 }
 
-async fn take(browser: &Browser, folder: &std::path::Path, name: &str) {
+async fn take(b: &Browser, folder: &std::path::Path, name: &str) {
     // Fonts and the last answer: a picture is taken when nothing moves any more.
     tokio::time::sleep(Duration::from_millis(700)).await;
     let file = folder.join(format!("{name}.png"));
-    browser.driver.screenshot(&file).await.expect("a picture");
+    b.driver.screenshot(&file).await.expect("a picture");
     println!("{}", file.file_name().unwrap_or_default().display());
 }

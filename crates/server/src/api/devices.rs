@@ -1,13 +1,22 @@
 //! Outside devices and services: the stand-ins that ship. What they give is marked as simulated.
 
+use std::sync::Mutex;
+use std::time::Instant;
+
 use actix_web::http::StatusCode;
+use actix_web::web::Data;
 use actix_web::{HttpResponse, post};
 use jiff::SignedDuration;
 use serde::Deserialize;
 use tolva_core::ambient::{Spot, day, zone};
+use tolva_core::blend::{Show, plan};
 use tolva_core::exposure::Taken;
-use tolva_core::job::{CheckedSetup, ForecastCloud, Kit, Problems, Setup, Site};
-use tolva_devices::{DeviceError, Forecast as _, Meter as _, SimulatedForecast, SimulatedMeter};
+use tolva_core::flash::Recycling;
+use tolva_core::job::{CheckedSetup, Flash, ForecastCloud, Kit, Problems, Setup, Site};
+use tolva_devices::{
+    DeviceError, Forecast as _, Heard, Meter as _, Sent, SimulatedForecast, SimulatedMeter, SimulatedTrigger,
+    Trigger as _,
+};
 use utoipa::ToSchema;
 
 use super::body::Body;
@@ -73,6 +82,83 @@ pub async fn meter(body: Body<MeterRequest>) -> Result<HttpResponse, ApiError> {
         return Err(Problems::one("/region_id", format!("there is no region “{region_id}”")).into());
     };
     Ok(HttpResponse::Ok().json(SimulatedMeter::default().read(&checked, region)?))
+}
+
+/// What the trigger is to do.
+#[derive(Clone, Copy, Debug, Deserialize, ToSchema)]
+#[serde(rename_all = "snake_case")]
+pub enum TriggerDoes {
+    /// Send each unit the power of the plan, and listen.
+    Send,
+    /// Take a frame, so that each unit that is ready flashes.
+    Fire,
+}
+
+/// What is sent to the units of a setup.
+#[derive(Debug, Deserialize, ToSchema)]
+#[serde(deny_unknown_fields)]
+pub struct TriggerRequest {
+    /// The setup.
+    setup: Setup,
+    /// The kit it refers to.
+    kit: Kit,
+    /// What to do.
+    does: TriggerDoes,
+    /// The channel, 1 to 64.
+    #[schema(minimum = 1, maximum = 64)]
+    channel: u8,
+}
+
+/// The receivers of this run, and when it began.
+pub struct Receivers {
+    trigger: Mutex<SimulatedTrigger>,
+    began: Instant,
+}
+
+impl Default for Receivers {
+    fn default() -> Self {
+        Self { trigger: Mutex::default(), began: Instant::now() }
+    }
+}
+
+/// Sends the powers of the plan to the units, or takes a frame; each unit reports back: simulated.
+#[utoipa::path(
+    request_body = TriggerRequest,
+    responses(
+        (status = OK, description = "What each unit reports", body = Vec<Heard>),
+        (status = UNPROCESSABLE_ENTITY, description = "A field is wrong", body = ProblemDocument, content_type = "application/problem+json"),
+    )
+)]
+#[post("/api/trigger")]
+pub async fn trigger(body: Body<TriggerRequest>, receivers: Data<Receivers>) -> Result<HttpResponse, ApiError> {
+    let TriggerRequest { setup, kit, does, channel } = body.0;
+    let plan = plan(&setup, &kit, Show::default())?;
+    let units: Vec<Sent> = setup
+        .lights
+        .iter()
+        .zip(&plan.dial_card.lights)
+        .filter(|(_, card)| !card.continuous)
+        .map(|(light, card)| {
+            let flash = kit.flashes.iter().find(|flash| flash.id == light.flash_id);
+            Sent {
+                light_id: light.id.clone(),
+                group: light.group,
+                // The camera stands on one side of the subject, the light on any other.
+                away_m: setup.camera_distance_m + card.distance_m.unwrap_or_default(),
+                power_stops: card.power_stops,
+                recycling: flash.map_or(Recycling::MAINS, Flash::recycling),
+            }
+        })
+        .collect();
+    let now = receivers.began.elapsed().as_secs_f64();
+    let silent = || ProblemDocument::new(StatusCode::BAD_GATEWAY, "A device").saying("the trigger does not answer");
+    let mut trigger = receivers.trigger.lock().map_err(|_| silent())?;
+    let heard = match does {
+        TriggerDoes::Send => trigger.send(channel, &units, now),
+        TriggerDoes::Fire => trigger.fire(channel, &units, now),
+    };
+    drop(trigger);
+    Ok(HttpResponse::Ok().json(heard))
 }
 
 impl From<DeviceError> for ApiError {

@@ -67,7 +67,7 @@ pub async fn table(at: Path<(String, String)>, store: Data<Store>) -> Result<Htt
 
 async fn of_kept(at: &(String, String), store: &Store) -> Result<(Timetable, String), ApiError> {
     let (id, wanted) = at;
-    let job = store.job(id).await?.job;
+    let job = store.job(id).await?.document;
     let Some(setup) = job.setups.iter().find(|setup| &setup.id == wanted) else {
         let problem = ProblemDocument::new(StatusCode::NOT_FOUND, "No such setup");
         return Err(problem.saying(format!("there is no setup “{wanted}” in this job")).into());

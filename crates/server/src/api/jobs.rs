@@ -30,7 +30,7 @@ pub struct JobBody {
 
 impl From<SavedJob> for JobBody {
     fn from(saved: SavedJob) -> Self {
-        let SavedJob { id, revision, saved_at, undo, redo, job } = saved;
+        let SavedJob { id, revision, saved_at, undo, redo, document: job } = saved;
         Self { id, revision, saved_at, undo, redo, job }
     }
 }
@@ -87,7 +87,7 @@ pub struct Save {
 #[serde(deny_unknown_fields)]
 pub struct Since {
     /// The revision that is shown.
-    based_on: i64,
+    pub based_on: i64,
 }
 
 /// The stored jobs, the last saved first.
@@ -109,7 +109,8 @@ pub async fn list(which: Query<Which>, store: Data<Store>) -> Result<HttpRespons
 )]
 #[post("/api/jobs")]
 pub async fn add(body: Bytes, store: Data<Store>) -> Result<HttpResponse, ApiError> {
-    let job = Job::from_json(&body.0)?;
+    let owned = store.owned().await?;
+    let job = Job::from_json(&body.0)?.apart_from(&owned).taking(&owned);
     let saved = store.add(&job, "New job").await?;
     Ok(HttpResponse::Created().json(JobBody::from(saved)))
 }
@@ -138,7 +139,13 @@ pub async fn upgrade(body: Bytes) -> Result<HttpResponse, ApiError> {
 )]
 #[get("/api/jobs/{id}")]
 pub async fn get(id: Path<String>, store: Data<Store>) -> Result<HttpResponse, ApiError> {
-    Ok(HttpResponse::Ok().json(JobBody::from(store.job(&id).await?)))
+    Ok(HttpResponse::Ok().json(JobBody::from(with_kit(&store, store.job(&id).await?).await?)))
+}
+
+/// A saved job with the kit as it is now.
+async fn with_kit(store: &Store, mut saved: SavedJob) -> Result<SavedJob, ApiError> {
+    saved.document = saved.document.taking(&store.owned().await?);
+    Ok(saved)
 }
 
 /// Saves a change as a new revision.
@@ -156,6 +163,7 @@ pub async fn get(id: Path<String>, store: Data<Store>) -> Result<HttpResponse, A
 #[put("/api/jobs/{id}")]
 pub async fn save(id: Path<String>, body: Body<Save>, store: Data<Store>) -> Result<HttpResponse, ApiError> {
     let Save { based_on, change, job } = body.0;
+    let job = job.taking(&store.owned().await?);
     job.check().map_err(|problems| problems.within("/job"))?;
     let change: String = change.chars().take(200).collect();
     match store.save(&id, based_on, &change, &job).await {
@@ -175,7 +183,7 @@ pub async fn save(id: Path<String>, body: Body<Save>, store: Data<Store>) -> Res
 )]
 #[post("/api/jobs/{id}/undo")]
 pub async fn undo_job(id: Path<String>, body: Body<Since>, store: Data<Store>) -> Result<HttpResponse, ApiError> {
-    Ok(HttpResponse::Ok().json(JobBody::from(store.undo(&id, body.0.based_on).await?)))
+    Ok(HttpResponse::Ok().json(JobBody::from(with_kit(&store, store.undo(&id, body.0.based_on).await?).await?)))
 }
 
 /// Goes forward again.
@@ -189,7 +197,7 @@ pub async fn undo_job(id: Path<String>, body: Body<Since>, store: Data<Store>) -
 )]
 #[post("/api/jobs/{id}/redo")]
 pub async fn redo_job(id: Path<String>, body: Body<Since>, store: Data<Store>) -> Result<HttpResponse, ApiError> {
-    Ok(HttpResponse::Ok().json(JobBody::from(store.redo(&id, body.0.based_on).await?)))
+    Ok(HttpResponse::Ok().json(JobBody::from(with_kit(&store, store.redo(&id, body.0.based_on).await?).await?)))
 }
 
 /// Puts a job into the bin.
@@ -212,7 +220,7 @@ pub async fn restore(id: Path<String>, store: Data<Store>) -> Result<HttpRespons
 #[utoipa::path(operation_id = "export_job", responses((status = OK, description = "The job file", body = Job)))]
 #[get("/api/jobs/{id}/file")]
 pub async fn file(id: Path<String>, store: Data<Store>) -> Result<HttpResponse, ApiError> {
-    let job = store.job(&id).await?.job;
+    let job = with_kit(&store, store.job(&id).await?).await?.document;
     let name: String =
         job.name.chars().map(|c| if c.is_ascii_alphanumeric() { c.to_ascii_lowercase() } else { '-' }).collect();
     let attachment = format!("attachment; filename=\"{}.tolva.json\"", name.trim_matches('-'));

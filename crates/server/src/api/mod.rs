@@ -5,6 +5,7 @@ mod devices;
 mod echo;
 mod falling;
 mod jobs;
+mod kit;
 mod places;
 mod plans;
 mod preferences;
@@ -13,6 +14,7 @@ mod reading;
 mod start;
 mod sums;
 
+pub use devices::Receivers;
 pub use problem::ProblemDocument;
 
 use actix_web::{App, HttpResponse, get};
@@ -34,6 +36,10 @@ pub fn routes(config: &mut ServiceConfig<'_>) {
         .service(start::start)
         .service(plans::solve)
         .service(plans::dials)
+        .service(plans::ways)
+        .service(plans::all_schools)
+        .service(plans::colours)
+        .service(plans::look)
         .service(plans::day)
         .service(falling::timetable)
         .service(falling::calendar)
@@ -43,9 +49,11 @@ pub fn routes(config: &mut ServiceConfig<'_>) {
         .service(places::moment)
         .service(devices::forecast)
         .service(devices::meter)
+        .service(devices::trigger)
         .service(sums::position)
         .service(sums::times)
-        .service(sums::unknown)
+        .service(sums::list)
+        .service(sums::any)
         .service(reading::read)
         .service(reading::say)
         .service(jobs::list)
@@ -58,6 +66,12 @@ pub fn routes(config: &mut ServiceConfig<'_>) {
         .service(jobs::undo_job)
         .service(jobs::redo_job)
         .service(jobs::file)
+        .service(kit::get)
+        .service(kit::save)
+        .service(kit::undo_kit)
+        .service(kit::redo_kit)
+        .service(kit::export)
+        .service(kit::import)
         .service(preferences::get)
         .service(preferences::set)
         .service(echo::echo)

@@ -4,7 +4,10 @@
 use actix_web::web::Data;
 use actix_web::{HttpResponse, get, put};
 use serde::{Deserialize, Serialize};
-use tolva_core::blend::Show;
+use tolva_core::blend::{AutomaticSchool, ExposureSchool, Preference, Show};
+use tolva_core::colour::WhiteBalance;
+use tolva_core::job::{Blend, Control, Depth};
+use tolva_core::optics::HandheldSchool;
 use tolva_store::Store;
 use utoipa::ToSchema;
 
@@ -21,6 +24,39 @@ pub struct Preferences {
     /// The theme.
     #[serde(default)]
     theme: Theme,
+    /// The schools a new setup begins with.
+    #[serde(default)]
+    defaults: Defaults,
+}
+
+/// The schools this person remembers. What is left out is as Tolva has it.
+#[derive(Debug, Default, Serialize, Deserialize, ToSchema)]
+#[serde(deny_unknown_fields)]
+pub struct Defaults {
+    /// How much flash.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    blend: Option<Blend>,
+    /// How the flash is controlled.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    control: Option<Control>,
+    /// The slowest shutter by hand.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    school: Option<HandheldSchool>,
+    /// How an exposure is judged.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    exposure: Option<ExposureSchool>,
+    /// What the camera may set.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    automatic: Option<AutomaticSchool>,
+    /// How the aperture is found.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    depth: Option<Depth>,
+    /// What the camera is balanced for.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    white_balance: Option<WhiteBalance>,
+    /// What is kept first.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    preferences: Option<Vec<Preference>>,
 }
 
 /// The theme.

@@ -107,7 +107,7 @@ impl From<StoreError> for ApiError {
     fn from(error: StoreError) -> Self {
         let (status, title) = match &error {
             StoreError::NoSuchJob(_) => (StatusCode::NOT_FOUND, "No such job"),
-            StoreError::Stale(_) => (StatusCode::CONFLICT, "Changed elsewhere"),
+            StoreError::Stale(_) | StoreError::KitStale { .. } => (StatusCode::CONFLICT, "Changed elsewhere"),
             StoreError::NothingTo(_) => (StatusCode::CONFLICT, "Nothing there"),
             StoreError::DiskFull => (StatusCode::INSUFFICIENT_STORAGE, "The disk is full"),
             StoreError::Unreadable { .. } | StoreError::Migration(_) | StoreError::Database(_) => {

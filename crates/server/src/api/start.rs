@@ -3,9 +3,12 @@
 use actix_web::{HttpResponse, get};
 use serde::Serialize;
 use tolva_core::ambient::{LocalTime, TypicalLight};
-use tolva_core::blend::{FULL_WHITE, FallingOrder, Grey, wedge};
+use tolva_core::blend::{FULL_WHITE, FallingOrder, Grey, Preference, wedge};
+use tolva_core::colour::{Kelvin, NamedLight, Preset};
 use tolva_core::exposure::{How, Pointing};
 use tolva_core::job::{Blend, BlendField, Job, Scene, Site};
+use tolva_core::modifier::SurfaceColour;
+use tolva_core::optics::{HandheldSchool, Movement};
 use utoipa::ToSchema;
 
 /// What a front end needs once.
@@ -23,6 +26,20 @@ pub struct Start {
     typical_lights: Vec<LightOffer>,
     /// What may give way first as the light falls.
     falling_orders: Vec<OrderOffer>,
+    /// What the subject may do, the slowest first.
+    movements: Vec<MovementOffer>,
+    /// The rules for the slowest shutter by hand.
+    handheld_schools: Vec<HandheldOffer>,
+    /// What may be kept first, in the usual order.
+    preferences: Vec<PreferenceOffer>,
+    /// Lights everybody has a name for, the warmest first.
+    named_lights: Vec<NamedLightOffer>,
+    /// What a camera's menu of white balance says.
+    presets: Vec<PresetOffer>,
+    /// Colours of ceilings and walls.
+    surface_colours: Vec<SurfaceColourOffer>,
+    /// The temperatures that are written on the colour line, the warmest first.
+    colour_line: Vec<LineMark>,
     /// A scene as it is first offered; its place and hour are to be put in.
     new_scene: Scene,
     /// A new job, with the starter kit and one setup.
@@ -61,6 +78,72 @@ pub struct LightOffer {
     /// What it is called, with its exposure values: `Stage, EV 5 to 7`.
     name: String,
 }
+
+/// One way a subject moves.
+#[derive(Debug, Serialize, ToSchema)]
+pub struct MovementOffer {
+    /// As in the format.
+    movement: Movement,
+    /// What it is called, with its speed: `Walking, 1.4 m/s`.
+    name: String,
+}
+
+/// One rule for the slowest shutter by hand.
+#[derive(Debug, Serialize, ToSchema)]
+pub struct HandheldOffer {
+    /// Its name in the format.
+    school: HandheldSchool,
+    /// What it is called.
+    name: String,
+}
+
+/// Something that may be kept first.
+#[derive(Debug, Serialize, ToSchema)]
+pub struct PreferenceOffer {
+    /// Its name in the format.
+    preference: Preference,
+    /// What it is called.
+    name: String,
+}
+
+/// A light by its name.
+#[derive(Debug, Serialize, ToSchema)]
+pub struct NamedLightOffer {
+    /// Its name in the format.
+    light: NamedLight,
+    /// What it is called, with its temperatures: `House lamps, 2500 to 3200 K`.
+    name: String,
+}
+
+/// A name on the camera's menu.
+#[derive(Debug, Serialize, ToSchema)]
+pub struct PresetOffer {
+    /// Its name in the format.
+    preset: Preset,
+    /// What the menu says, with the temperature it stands for: `Shade, 7500 K`.
+    name: String,
+}
+
+/// The colour of a ceiling or wall.
+#[derive(Debug, Serialize, ToSchema)]
+pub struct SurfaceColourOffer {
+    /// Its name in the format.
+    colour: SurfaceColour,
+    /// What it is called.
+    name: String,
+}
+
+/// A temperature on the colour line.
+#[derive(Debug, Serialize, ToSchema)]
+pub struct LineMark {
+    /// Where it stands.
+    mired: f64,
+    /// `3200`, in kelvin.
+    label: String,
+}
+
+/// What is written on the colour line, in kelvin.
+const LINE_K: [f64; 8] = [2000.0, 2500.0, 3200.0, 4000.0, 5000.0, 6500.0, 8000.0, 12_000.0];
 
 /// One order of what gives way.
 #[derive(Debug, Serialize, ToSchema)]
@@ -116,9 +199,38 @@ pub async fn start() -> HttpResponse {
         name: order.name().to_owned(),
         meaning: order.meaning().to_owned(),
     });
+    let movements = Movement::OFFERED.map(|movement| MovementOffer {
+        movement,
+        name: match movement {
+            Movement::Still => movement.name().to_owned(),
+            _ => format!("{}, {} m/s", movement.name(), movement.metres_per_s()),
+        },
+    });
     HttpResponse::Ok().json(Start {
         hows: hows.into(),
         typical_lights: typical.into(),
+        movements: movements.into(),
+        handheld_schools: HandheldSchool::OFFERED
+            .map(|school| HandheldOffer { school, name: school.name().to_owned() })
+            .into(),
+        preferences: Preference::USUAL
+            .map(|preference| PreferenceOffer { preference, name: preference.name().to_owned() })
+            .into(),
+        named_lights: NamedLight::ALL
+            .map(|light| {
+                let (low, high) = light.range();
+                NamedLightOffer { light, name: format!("{}, {:.0} to {}", light.name(), low.0, high.label()) }
+            })
+            .into(),
+        presets: Preset::ALL
+            .map(|preset| PresetOffer { preset, name: format!("{}, {}", preset.name(), preset.kelvin().label()) })
+            .into(),
+        surface_colours: SurfaceColour::ALL
+            .map(|colour| SurfaceColourOffer { colour, name: colour.name().to_owned() })
+            .into(),
+        colour_line: LINE_K
+            .map(|kelvin| LineMark { mired: Kelvin(kelvin).mired().0, label: format!("{kelvin:.0}") })
+            .into(),
         falling_orders: orders.into(),
         new_scene: Scene::new(
             Site {

@@ -2,10 +2,12 @@
 
 use actix_web::http::StatusCode;
 use actix_web::web::Path;
-use actix_web::{HttpResponse, post};
-use tolva_core::sums::{NAMES, SunPosition, SunPositionAsked, SunTimesAsked, SunTimesFound, sun_position, sun_times};
+use actix_web::{HttpResponse, get, post};
+use tolva_core::sums::{
+    SumOffer, SunPosition, SunPositionAsked, SunTimesAsked, SunTimesFound, offered, sum, sun_position, sun_times,
+};
 
-use super::body::Body;
+use super::body::{Body, Bytes};
 use super::problem::{ApiError, ProblemDocument};
 
 /// Where the sun stands (Solar Position Algorithm, NREL/TP-560-34302).
@@ -36,13 +38,30 @@ pub async fn times(body: Body<SunTimesAsked>) -> Result<HttpResponse, ApiError> 
     Ok(HttpResponse::Ok().json(sun_times(&body.0)?))
 }
 
-/// A sum that is not there.
+/// Every sum, with what it is asked and what it gives.
+#[utoipa::path(operation_id = "list_sums", responses((status = OK, description = "The sums", body = Vec<SumOffer>)))]
+#[get("/api/sums")]
+pub async fn list() -> HttpResponse {
+    HttpResponse::Ok().json(offered())
+}
+
+/// Any other sum by its name: what it is asked and what it gives is listed by `GET /api/sums`. All units stand in the
+/// names of the fields.
 #[utoipa::path(
-    operation_id = "sum_unknown",
-    responses((status = NOT_FOUND, description = "No such sum: says which there are", body = ProblemDocument, content_type = "application/problem+json"))
+    operation_id = "sum",
+    request_body = serde_json::Value,
+    responses(
+        (status = OK, description = "The sum, with its workings", body = serde_json::Value),
+        (status = NOT_FOUND, description = "No such sum: says which there are", body = ProblemDocument, content_type = "application/problem+json"),
+        (status = UNPROCESSABLE_ENTITY, description = "A field is wrong", body = ProblemDocument, content_type = "application/problem+json"),
+    )
 )]
 #[post("/api/sums/{name}")]
-pub async fn unknown(name: Path<String>) -> Result<HttpResponse, ApiError> {
-    let problem = ProblemDocument::new(StatusCode::NOT_FOUND, "No such sum");
-    Err(problem.saying(format!("there is no sum “{name}”; there is {}", NAMES.join(", "))).into())
+pub async fn any(name: Path<String>, body: Bytes) -> Result<HttpResponse, ApiError> {
+    let Some(found) = sum(&name, &body.0) else {
+        let names: Vec<String> = offered().into_iter().map(|offer| offer.name).collect();
+        let problem = ProblemDocument::new(StatusCode::NOT_FOUND, "No such sum");
+        return Err(problem.saying(format!("there is no sum “{name}”; there is {}", names.join(", "))).into());
+    };
+    Ok(HttpResponse::Ok().json(found?))
 }

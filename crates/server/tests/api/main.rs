@@ -1,5 +1,7 @@
 //! The API of a running Tolva: good, bad, oversized and foreign requests.
 
+mod colour;
+mod kit;
 mod light;
 mod running;
 
@@ -273,13 +275,13 @@ async fn nonsense_is_not_said() {
 #[actix_web::test]
 async fn dials_preferences_and_the_document() {
     let tolva = Running::start();
-    let camera = &example()["kit"]["cameras"][0];
-    let (_, dials) = tolva.post("api/dials", camera).await;
+    let kit = &example()["kit"];
+    let mut asked = json!({ "camera": kit["cameras"][0], "lens": kit["lenses"][0] });
+    let (_, dials) = tolva.post("api/dials", &asked).await;
     assert_eq!(dials["aperture"][0]["label"], "f/2.8");
-    let mut wrong = camera.clone();
-    wrong["sync_rated_s"] = json!(-1);
-    let (_, problem) = tolva.post("api/dials", &wrong).await;
-    assert_eq!(problem["errors"][0]["pointer"], "/sync_rated_s");
+    asked["camera"]["sync_rated_s"] = json!(-1);
+    let (_, problem) = tolva.post("api/dials", &asked).await;
+    assert_eq!(problem["errors"][0]["pointer"], "/camera/sync_rated_s");
 
     let chosen = json!({ "theme": "dusk", "show": { "length": "feet_and_inches", "power": "stops" } });
     assert_eq!(tolva.put("api/preferences", &chosen).await.0, StatusCode::OK);

@@ -4,6 +4,9 @@ import type { Plan } from '../../api/client';
 import { useSetup } from '../../jobs/JobContext';
 import { Button } from '../../ui/Button';
 import { Notice } from '../../ui/Panel';
+import { useShortcuts } from '../../app/keys';
+import { Schools } from '../../ways/Schools';
+import { Ways as OtherWays } from '../../ways/Ways';
 import { Workings } from './Workings';
 
 const Whole = styled.section`
@@ -35,6 +38,15 @@ const Ways = styled.ul`
     display: block;
   }
 `;
+const More = styled.div`
+  display: flex;
+  flex-wrap: wrap;
+  gap: 6px;
+  button {
+    font-size: 14px;
+    padding: 5px 9px;
+  }
+`;
 const Use = styled.div`
   margin-top: 5px;
   button {
@@ -50,23 +62,35 @@ const asFar = 'Do this, as far as it goes';
 /** The answer in words: as wished or not, what is missing, what would close it, what to mind. */
 export function Answer({ plan }: { plan: Plan }) {
   const { change } = useSetup();
-  const [open, setOpen] = useState(false);
+  const [open, setOpen] = useState<'workings' | 'ways' | 'schools'>();
+  const close = () => setOpen(undefined);
+  // The first sentence says what to change.
+  const closing = plan.remedies.find((remedy) => remedy.closes);
+  useShortcuts([
+    { key: 'w', name: 'W', does: 'Other ways to the same wish', run: () => setOpen('ways') },
+    { key: 'o', name: 'O', does: 'What other schools would set', run: () => setOpen('schools') },
+    { key: 'a', name: 'A', does: 'Workings: the arithmetic of the answer', run: () => setOpen('workings') },
+  ]);
   return (
     <Whole aria-label="Answer">
       {plan.possible ? (
         <Verdict role="status">{plan.says}</Verdict>
       ) : (
         <Notice role="status">
+          {closing && <p style={{ fontWeight: 650, marginBottom: 4 }}>{closing.does}.</p>}
           <strong>Not as wished. </strong>
           {plan.gaps.map((gap) => (
-            <p key={gap.limit}>{gap.says}</p>
+            <p key={`${gap.limit}/${gap.light_id}`}>{gap.says}</p>
           ))}
           <p>{plan.says.slice(plan.says.indexOf('The nearest:'))}</p>
         </Notice>
       )}
-      <div>
-        <Button onPress={() => setOpen(true)}>Workings</Button>
-      </div>
+      {plan.possible && plan.binds && <p>What binds: {plan.binds}</p>}
+      <More>
+        <Button onPress={() => setOpen('workings')}>Workings</Button>
+        <Button onPress={() => setOpen('ways')}>Other ways</Button>
+        <Button onPress={() => setOpen('schools')}>Schools</Button>
+      </More>
       {plan.remedies.length > 0 && (
         <div>
           <h3>What would close it</h3>
@@ -96,7 +120,9 @@ export function Answer({ plan }: { plan: Plan }) {
           {caution.says}
         </Notice>
       ))}
-      <Workings plan={plan} open={open} onClose={() => setOpen(false)} />
+      <Workings plan={plan} open={open === 'workings'} onClose={close} />
+      <OtherWays open={open === 'ways'} onClose={close} />
+      <Schools open={open === 'schools'} onClose={close} />
     </Whole>
   );
 }

@@ -2,7 +2,8 @@ import styled from 'styled-components';
 import type { LightCard, Plan } from '../../api/client';
 import { figures } from '../../app/theme';
 import { useSetup } from '../../jobs/JobContext';
-import { Lozenge } from '../stop-rail/shapes';
+import { Lozenge, Ring } from '../stop-rail/shapes';
+import { BalanceSelect } from './BalanceSelect';
 import { DialSelect } from './DialSelect';
 
 const Whole = styled.section`
@@ -31,9 +32,12 @@ const Cells = styled(Box)`
   overflow: hidden;
 `;
 const Filter = styled.div`
-  padding: 9px 12px 7px;
+  grid-column: 1 / -1;
+  padding: 4px 12px;
+  display: flex;
+  align-items: baseline;
+  gap: 12px;
   span {
-    display: block;
     font-size: 13px;
     color: var(--quiet);
   }
@@ -43,13 +47,20 @@ const Filter = styled.div`
     line-height: 1.5;
     white-space: nowrap;
   }
-  strong.none {
-    color: var(--quiet);
-    font-weight: 450;
-  }
 `;
 const Lamp = styled(Box)`
   padding: 10px 12px;
+  &[data-slim] {
+    padding: 5px 12px 7px;
+    .power {
+      font-size: 25px;
+    }
+    > p {
+      margin-top: 0;
+      font-size: 13px;
+      color: var(--quiet);
+    }
+  }
   header {
     display: flex;
     align-items: baseline;
@@ -99,70 +110,100 @@ export function DialCard({ plan }: { plan: Plan }) {
   const camera = kit.cameras.find((one) => one.id === setup.camera_id);
   const card = plan.dial_card;
   const fixed = setup.fixed ?? {};
-  if (!camera) return null;
+  const lens = kit.lenses.find((one) => one.id === setup.lens_id);
+  if (!camera || !lens) return null;
+  const dials = { camera, lens };
   return (
     <Whole aria-label="Dial card">
       <h2>Dial card</h2>
       <Cells>
-        <DialSelect which="shutter" camera={camera} label={card.shutter.label} fixed={fixed.shutter_s} />
-        <DialSelect which="aperture" camera={camera} label={card.aperture.label} fixed={fixed.f_number} />
-        <DialSelect which="iso" camera={camera} label={card.iso.label} fixed={fixed.iso} />
-        <Filter>
-          <span>Filter</span>
-          <strong className={card.filter ? '' : 'none'}>{card.filter ?? 'none'}</strong>
-        </Filter>
+        <DialSelect which="shutter" {...dials} label={card.shutter.label} fixed={fixed.shutter_s} />
+        <DialSelect which="aperture" {...dials} label={card.aperture.label} fixed={fixed.f_number} />
+        <DialSelect which="iso" {...dials} label={card.iso.label} fixed={fixed.iso} />
+        <BalanceSelect label={card.white_balance} />
+        {card.filter && (
+          <Filter>
+            <span>Filter</span>
+            <strong>{card.filter}</strong>
+          </Filter>
+        )}
       </Cells>
       {card.lights.map((light) => (
-        <Unit key={light.light_id} light={light} plan={plan} />
+        <Unit key={light.light_id} light={light} plan={plan} slim={card.lights.length > 1} />
       ))}
+      {card.lights.length > 1 && plan.ratio && (
+        <Lamp as="p">
+          Lit over shadow {plan.ratio.before.label} → {plan.ratio.after.label} stops
+        </Lamp>
+      )}
       {card.lights.length === 0 && <Lamp>No flash in this setup.</Lamp>}
     </Whole>
   );
 }
 
-function Unit({ light, plan }: { light: LightCard; plan: Plan }) {
+/** A unit: all there is to know of it where it is the only one, and what is to be set where there are more. */
+function Unit({ light, plan, slim }: { light: LightCard; plan: Plan; slim: boolean }) {
   const on = light.power !== null && light.power !== undefined;
   const automatic = light.control === 'automatic';
   const compensation = light.compensation?.label;
+  const control = light.continuous ? 'lamp' : on ? (automatic ? 'stops, automatic' : 'manual') : 'not used here';
   return (
-    <Lamp aria-label={`Flash ${light.light_id}`}>
+    <Lamp aria-label={`Flash ${light.light_id}`} data-slim={slim || undefined}>
       <header>
         <svg width="16" height="16" viewBox="-8 -8 16 16" aria-hidden>
-          <Lozenge />
+          {light.continuous ? <Ring /> : <Lozenge />}
         </svg>
         <span className="letter">{light.light_id}</span>
         <span className="power">{on ? (automatic ? `${compensation}` : light.power) : 'off'}</span>
-        <span className="control">{on ? (automatic ? 'stops, automatic' : 'manual') : 'not used here'}</span>
+        <span className="control">{slim ? `${light.role}${automatic ? ', automatic' : ''}` : control}</span>
       </header>
-      <p>
-        {light.flash}
-        {light.power_fixed ? ', power fixed' : ''}
-      </p>
-      <dl>
-        <dt>{light.modifier}</dt>
-        <dd>{light.loss} stops</dd>
-        {on && (
-          <>
-            <dt>To the subject</dt>
-            <dd>{light.distance}</dd>
-            <dt>Large and near</dt>
-            <dd>{light.near_field} stops</dd>
-            <dt>Exact power</dt>
-            <dd>{light.power_exact} stops</dd>
-            <dt>{automatic ? 'By hand instead' : 'Automatic instead'}</dt>
-            <dd>{automatic ? light.power : `${compensation} stops`}</dd>
-          </>
-        )}
-        {plan.ratio && (
-          <>
-            <dt>Lit over shadow</dt>
-            <dd>
-              {plan.ratio.before.label}
-              {on ? ` → ${plan.ratio.after.label}` : ''} stops
-            </dd>
-          </>
-        )}
-      </dl>
+      {slim ? (
+        <p>
+          {light.flash}
+          {on ? `, ${light.distance}` : ''}
+          {light.power_fixed && !light.continuous ? ', power fixed' : ''}
+        </p>
+      ) : (
+        <>
+          <p>
+            {light.flash}
+            {light.power_fixed && !light.continuous ? ', power fixed' : ''}
+          </p>
+          <dl>
+            <dt>{light.modifier}</dt>
+            <dd>{light.loss} stops</dd>
+            {on && (
+              <>
+                <dt>To the subject</dt>
+                <dd>{light.distance}</dd>
+              </>
+            )}
+            {on && !light.continuous && (
+              <>
+                <dt>Large and near</dt>
+                <dd>{light.near_field} stops</dd>
+                <dt>Exact power</dt>
+                <dd>{light.power_exact} stops</dd>
+                {compensation && (
+                  <>
+                    <dt>{automatic ? 'By hand instead' : 'Automatic instead'}</dt>
+                    <dd>{automatic ? light.power : `${compensation} stops`}</dd>
+                  </>
+                )}
+              </>
+            )}
+            {plan.ratio && (
+              <>
+                <dt>Lit over shadow</dt>
+                <dd>
+                  {plan.ratio.before.label}
+                  {on ? ` → ${plan.ratio.after.label}` : ''} stops
+                </dd>
+              </>
+            )}
+          </dl>
+        </>
+      )}
     </Lamp>
   );
 }

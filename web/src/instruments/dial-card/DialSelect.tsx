@@ -3,19 +3,19 @@ import { Check, Lock } from 'lucide-react';
 import { Button, Label, ListBox, Select, SelectValue } from 'react-aria-components';
 import { memo, useMemo } from 'react';
 import styled from 'styled-components';
-import { answered, api, type Camera } from '../../api/client';
+import { answered, api, type Camera, type Lens } from '../../api/client';
 import { useKeptSetup } from '../../jobs/JobContext';
 import { figures } from '../../app/theme';
 import { Floating, Item } from '../../ui/Choice';
 import { FieldName } from '../../ui/field';
 
-const Cell = styled(Select)`
+export const Cell = styled(Select)`
   padding: 9px 12px 7px;
   display: flex;
   flex-direction: column;
   min-width: 0;
 `;
-const Head = styled.div`
+export const Head = styled.div`
   display: flex;
   align-items: center;
   justify-content: space-between;
@@ -28,7 +28,7 @@ const Held = styled.span`
   gap: 3px;
   font-size: 12.5px;
 `;
-const Big = styled(Button)`
+export const Big = styled(Button)`
   ${figures} border: none;
   background: none;
   padding: 0;
@@ -45,7 +45,7 @@ const Big = styled(Button)`
     text-underline-offset: 5px;
   }
 `;
-const Tick = styled.span`
+export const Tick = styled.span`
   width: 16px;
   flex: none;
   display: inline-flex;
@@ -58,16 +58,17 @@ const fields = { shutter: 'shutter_s', aperture: 'f_number', iso: 'iso' } as con
 type Props = {
   which: Which;
   camera: Camera;
+  lens: Lens;
   label: string;
   fixed: number | null | undefined;
 };
 
 /** One setting of the dial card: read at arm's length, and fixed or left to Tolva in place. */
-export const DialSelect = memo(function DialSelect({ which, camera, label, fixed }: Props) {
+export const DialSelect = memo(function DialSelect({ which, camera, lens, label, fixed }: Props) {
   const { change } = useKeptSetup();
   const { data: dials } = useQuery({
-    queryKey: ['dials', camera],
-    queryFn: () => answered(api.POST('/api/dials', { body: camera })),
+    queryKey: ['dials', camera, lens],
+    queryFn: () => answered(api.POST('/api/dials', { body: { camera, lens } })),
     staleTime: Infinity,
   });
   // A dial has half a hundred settings: its list is made once, not at every frame of a drag.

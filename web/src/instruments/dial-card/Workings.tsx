@@ -2,6 +2,7 @@ import styled from 'styled-components';
 import type { Plan } from '../../api/client';
 import { figures } from '../../app/theme';
 import { Lead } from '../../ui/Panel';
+import { Facts } from '../../ui/Facts';
 import { Sheet } from '../../ui/Sheet';
 
 const Table = styled.table`
@@ -83,6 +84,10 @@ export function Workings({ plan, open, onClose }: { plan: Plan; open: boolean; o
           ))}
         </tbody>
       </Table>
+      <h3 style={{ fontSize: 15, margin: '16px 0 6px' }}>How sure it is</h3>
+      <Facts name="How sure it is" facts={plan.certainty} />
+      <h3 style={{ fontSize: 15, margin: '16px 0 6px' }}>What automatics would do</h3>
+      <Facts name="What automatics would do" facts={plan.automatic} />
     </Sheet>
   );
 }

@@ -1,6 +1,6 @@
-import { type ReactNode, useRef } from 'react';
-import { useMove } from 'react-aria';
+import type { ReactNode } from 'react';
 import { Handle } from '../Handle';
+import { useMark } from '../useMark';
 import type { Mark } from '../../api/client';
 
 type Props = {
@@ -17,38 +17,15 @@ type Props = {
 /** A mark that can be dragged or nudged: a third of a stop by the arrow keys, a whole one with Shift. */
 export function RailMark({ mark, name, x, y, height, shape, onMove, onEnd }: Props) {
   const at = mark.at.stops;
-  const from = useRef<number>(undefined);
-  const pointer = useRef(0);
-  const timer = useRef<number>(undefined);
-
-  const { moveProps } = useMove({
-    onMoveStart() {
-      from.current ??= at ?? 0;
-      pointer.current = 0;
-      window.clearTimeout(timer.current);
+  const moveProps = useMark(
+    at ?? 0,
+    {
+      key: (from, by) => Math.round(from * 3 + (by.x || -by.y) * (by.shift ? 3 : 1)) / 3,
+      pointer: (from, by) => Math.round((from + by.x / (x(1) - x(0))) * 3) / 3,
     },
-    onMove(event) {
-      if (from.current === undefined) return;
-      if (event.pointerType === 'keyboard') {
-        const by = (event.deltaX || -event.deltaY) > 0 ? 1 : -1;
-        from.current = Math.round(from.current * 3 + by * (event.shiftKey ? 3 : 1)) / 3;
-        onMove(from.current);
-      } else {
-        pointer.current += event.deltaX;
-        const perStop = x(1) - x(0);
-        onMove(Math.round((from.current + pointer.current / perStop) * 3) / 3);
-      }
-    },
-    onMoveEnd(event) {
-      const finish = () => {
-        from.current = undefined;
-        onEnd();
-      };
-      // Keys pressed in a row are one move.
-      if (event.pointerType === 'keyboard') timer.current = window.setTimeout(finish, 250);
-      else finish();
-    },
-  });
+    onMove,
+    onEnd,
+  );
 
   if (at === null || at === undefined) return null;
   const centre = x(at);

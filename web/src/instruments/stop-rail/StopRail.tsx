@@ -2,7 +2,7 @@ import { scaleLinear } from 'd3-scale';
 import styled from 'styled-components';
 import type { Grip, Plan, Placing, RegionOnRail } from '../../api/client';
 import { useStart } from '../../app/start';
-import { figures } from '../../app/theme';
+import { Drawing } from '../Drawing';
 import { useWidth } from '../useWidth';
 import { RailMark } from './RailMark';
 import { Lozenge, Ring, Upright } from './shapes';
@@ -42,25 +42,6 @@ const Legend = styled.ul`
     overflow: visible;
   }
 `;
-const Drawing = styled.svg`
-  display: block;
-  width: 100%;
-  touch-action: pan-y;
-  user-select: none;
-  overflow: visible;
-  text {
-    fill: var(--ink);
-    font-size: 13px;
-  }
-  text.quiet {
-    fill: var(--quiet);
-    font-size: 12.5px;
-  }
-  text.figure {
-    ${figures} font-size: 13px;
-  }
-`;
-
 const least = -6;
 const most = 4;
 const stops = Array.from({ length: most - least + 1 }, (_, index) => least + index);
@@ -75,7 +56,7 @@ export function StopRail({ plan, onMove, onEnd }: Props) {
   const slim = width < 560;
   const left = slim ? 8 : 180;
   const right = slim ? 8 : 84;
-  const laneHeight = slim ? 62 : 38;
+  const laneHeight = slim ? 62 : plan.rail.length > 3 ? 33 : 38;
   const wedgeHeight = 14;
   const top = wedgeHeight + 2;
   const height = top + laneHeight * plan.rail.length + 24;
@@ -189,10 +170,24 @@ function fitted(name: string, most: number) {
   return name.length > most ? `${name.slice(0, most - 1)}…` : name;
 }
 
+/** Lozenges that would hide each other, or the ring, stand a little up and down. */
+function aside(region: RegionOnRail, index: number, x: (stops: number) => number): number {
+  const at = region.flashes.map((flash) => x(flash.mark.at.stops ?? 0));
+  const here = at[index] ?? 0;
+  const ring = x(region.ambient.at.stops ?? -99);
+  const near = at.filter((other, each) => each !== index && Math.abs(other - here) < 17);
+  if (near.length === 0) return Math.abs(ring - here) < 13 ? -7 : 0;
+  const before = at.filter(
+    (other, each) => Math.abs(other - here) < 17 && (other < here || (other === here && each < index)),
+  );
+  return before.length % 2 === 0 ? -6 : 6;
+}
+
 function Lane({ region, y, x, slim, width, laneHeight, onMove, onEnd }: LaneProps) {
   const together = region.together.at.stops ?? undefined;
   const spread = region.uncertainty_stops;
-  const mover = (grip: Grip) => (to: number) => onMove({ region_id: region.region_id, grip, stops: to });
+  const mover = (grip: Grip, light_id?: string) => (to: number) =>
+    onMove({ region_id: region.region_id, grip, stops: to, ...(light_id === undefined ? {} : { light_id }) });
   const shared = { x, y, height: Math.min(44, laneHeight), onEnd };
   const ends = `${region.together.at.label} ${region.uncertainty}`;
   const made = region.flashes.length > 0 ? `${region.flash_share} flash` : 'no flash';
@@ -235,7 +230,7 @@ function Lane({ region, y, x, slim, width, laneHeight, onMove, onEnd }: LaneProp
       )}
       {region.wish?.stops !== null && region.wish?.stops !== undefined && (
         <path
-          d={`M ${x(region.wish.stops)} ${y + 13} l 4.5 5.5 h -9 z`}
+          d={`M ${x(region.wish.stops)} ${y + 14} l 4.5 5.5 h -9 z`}
           fill="none"
           stroke="var(--ink)"
           strokeWidth={1.4}
@@ -243,16 +238,6 @@ function Lane({ region, y, x, slim, width, laneHeight, onMove, onEnd }: LaneProp
           <title>wished: {region.wish.label}</title>
         </path>
       )}
-      {region.flashes.map((flash) => (
-        <RailMark
-          {...shared}
-          key={flash.light_id}
-          mark={flash.mark}
-          name={`${region.name}, flash ${flash.light_id}`}
-          onMove={mover('flash')}
-          shape={<Lozenge />}
-        />
-      ))}
       <RailMark
         {...shared}
         mark={region.ambient}
@@ -265,8 +250,21 @@ function Lane({ region, y, x, slim, width, laneHeight, onMove, onEnd }: LaneProp
         mark={region.together}
         name={`${region.name}, together`}
         onMove={mover('together')}
-        shape={<Upright half={12} />}
+        shape={<Upright half={13} />}
       />
+      {region.flashes.map((flash, index) => (
+        <RailMark
+          {...shared}
+          y={y + aside(region, index, x)}
+          // The bar behind it is taken hold of above and below.
+          height={24}
+          key={flash.light_id}
+          mark={flash.mark}
+          name={`${region.name}, flash ${flash.light_id}`}
+          onMove={mover('flash', flash.light_id)}
+          shape={<Lozenge letter={flash.light_id} />}
+        />
+      ))}
     </g>
   );
 }

@@ -8,8 +8,19 @@ export function Ring() {
   );
 }
 
-export function Lozenge() {
-  return <path d="M 0 -8 L 8 0 L 0 8 L -8 0 Z" fill="var(--flash)" stroke="var(--panel)" strokeWidth={1} />;
+/** A flash; with its letter where it is given. */
+export function Lozenge({ letter }: { letter?: string }) {
+  const half = letter ? 11 : 8;
+  return (
+    <>
+      <path d={`M 0 ${-half} L ${half} 0 L 0 ${half} L ${-half} 0 Z`} fill="var(--flash)" stroke="var(--panel)" />
+      {letter && (
+        <text className="letter" y={4.5} textAnchor="middle">
+          {letter}
+        </text>
+      )}
+    </>
+  );
 }
 
 export function Upright({ half }: { half: number }) {

@@ -1,17 +1,39 @@
 import { useState } from 'react';
-import { CameraForm } from '../../kit/CameraForm';
+import type { Plan } from '../../api/client';
+import { type Kind, useOptions } from '../../kit/KitContext';
+import { ThingSheet } from '../../kit/ThingSheet';
 import { useJob, useSetup } from '../../jobs/JobContext';
 import { Button } from '../../ui/Button';
 import { Choice } from '../../ui/Choice';
-import { Grid, Lead, Panel, Row, Title } from '../../ui/Panel';
+import { Facts } from '../../ui/Facts';
+import { Grid, Lead, Panel, Stack, Title } from '../../ui/Panel';
+import { Ticks } from '../../ui/Ticks';
+import { Hint } from '../../ui/field';
 import { TypedField, useLabel } from '../../ui/TypedField';
+import { Depths } from './Depths';
+import { SpeedForm } from './SpeedForm';
 
-/** The camera and what its shutter, aperture and ISO may do. */
-export function DepthStep() {
+/** Aperture from what is to be sharp, shutter from what must not blur, and what the camera may do. */
+export function DepthStep({ plan }: { plan: Plan }) {
+  return (
+    <Stack>
+      <CameraPanel />
+      <Depths plan={plan} />
+      <SpeedForm plan={plan} />
+      <PacePanel plan={plan} />
+    </Stack>
+  );
+}
+
+function CameraPanel() {
   const { id } = useJob();
   const { setup, kit, change } = useSetup();
-  const [editing, setEditing] = useState(false);
+  const [editing, setEditing] = useState<Kind>();
   const camera = kit.cameras.find((one) => one.id === setup.camera_id);
+  const lens = kit.lenses.find((one) => one.id === setup.lens_id);
+  const cameras = useOptions(kit, 'cameras');
+  const lenses = useOptions(kit, 'lenses');
+  const filters = useOptions(kit, 'filters');
   const rated = useLabel('shutter', camera?.sync_rated_s);
   const safe = useLabel('shutter', camera?.sync_safe_s);
   const kept = `${id}/${setup.id}/depth`;
@@ -40,48 +62,160 @@ export function DepthStep() {
   return (
     <Panel>
       <Title>Depth and speed</Title>
-      <Lead>Fix what the picture needs; Tolva finds the rest. The same can be done on the dial card.</Lead>
-      <Row style={{ marginBottom: 14 }}>
-        <div style={{ minWidth: 240 }}>
+      <Lead>Say what is to be sharp and what moves; Tolva finds the rest. What the picture needs can be fixed.</Lead>
+      <Grid>
+        <div>
           <Choice
             name="Camera"
             value={setup.camera_id}
-            options={kit.cameras.map((one) => ({ id: one.id, label: one.name }))}
+            options={cameras}
             onChange={(camera_id) => change('Camera', (one) => ({ ...one, camera_id }))}
           />
+          <Button kind="bare" onPress={() => setEditing('cameras')}>
+            Edit this camera
+          </Button>
+          <Hint>
+            Sync {rated}, safe {safe}
+          </Hint>
         </div>
-        <Button onPress={() => setEditing(true)}>Edit this camera</Button>
-        <p style={{ color: 'var(--quiet)' }}>
-          Sync {rated}, safe {safe}
-        </p>
-      </Row>
-      <Grid>
+        <div>
+          <Choice
+            name="Lens"
+            value={setup.lens_id}
+            options={lenses}
+            onChange={(lens_id) => {
+              const to = kit.lenses.find((one) => one.id === lens_id);
+              if (!to) return;
+              change('Lens', (one) => ({
+                ...one,
+                lens_id,
+                focal_length_mm: Math.min(to.longest_mm, Math.max(to.shortest_mm, one.focal_length_mm)),
+              }));
+            }}
+          />
+          <Button kind="bare" onPress={() => setEditing('lenses')}>
+            Edit this lens
+          </Button>
+        </div>
+        <TypedField
+          name="Focal length, mm"
+          as="number"
+          value={setup.focal_length_mm}
+          keptAs={`${kept}/focal`}
+          least={lens?.shortest_mm ?? 4}
+          most={lens?.longest_mm ?? 1200}
+          onValue={({ value }) => change('Focal length', (one) => ({ ...one, focal_length_mm: value }))}
+        />
+        <TypedField
+          name="Camera to the subject"
+          as="length"
+          value={setup.camera_distance_m}
+          keptAs={`${kept}/distance`}
+          least={0.05}
+          most={200}
+          allowed="from 0.05 to 200 m"
+          onValue={({ value }) => change('Camera distance', (one) => ({ ...one, camera_distance_m: value }))}
+        />
         {fixing('shutter_s', 'Shutter', 'shutter')}
         {fixing('f_number', 'Aperture', 'aperture')}
         {fixing('iso', 'ISO', 'iso')}
-        <TypedField
-          name="Slowest shutter allowed"
-          as="shutter"
-          value={setup.slowest_shutter_s}
-          keptAs={`${kept}/slowest`}
-          hint="Hand-held, or for a subject that moves."
-          onValue={(understood) =>
-            change('Slowest shutter', (one) => ({ ...one, slowest_shutter_s: understood.value }))
-          }
+        <Choice
+          name="Flash and shutter"
+          value={setup.sync ?? 'ordinary'}
+          options={[
+            { id: 'ordinary', label: 'Up to the safe sync' },
+            { id: 'high_speed', label: 'High-speed sync' },
+            ...(camera?.sync_electronic_s || setup.sync === 'electronic'
+              ? [{ id: 'electronic' as const, label: 'Electronic shutter' }]
+              : []),
+          ]}
+          onChange={(sync) => change('Sync', (one) => ({ ...one, sync }))}
         />
-        <TypedField
-          name="Neutral filter on the lens, stops"
-          as="stops"
-          value={setup.filter_stops ?? 0}
-          keptAs={`${kept}/filter`}
-          step={1}
-          least={0}
-          most={15}
-          hint="0 without one."
-          onValue={(understood) => change('Filter', (one) => ({ ...one, filter_stops: understood.value }))}
+        <Choice
+          name="Exposure is judged"
+          value={setup.exposure ?? 'trust_the_meter'}
+          options={[
+            { id: 'trust_the_meter', label: 'By the meter, and trusted' },
+            { id: 'protect_highlights', label: 'By the highlights' },
+            { id: 'add_a_little', label: 'By the meter, and a third more' },
+          ]}
+          onChange={(exposure) => change('Exposure school', (one) => ({ ...one, exposure }))}
         />
       </Grid>
-      {camera && <CameraForm camera={camera} open={editing} onClose={() => setEditing(false)} />}
+      {filters.length > 0 && (
+        <div style={{ marginTop: 12 }}>
+          <Ticks
+            name="Neutral filters on the lens"
+            value={setup.filter_ids ?? []}
+            options={filters}
+            onChange={(filter_ids) => change('Filter', (one) => ({ ...one, filter_ids }))}
+          />
+        </div>
+      )}
+      {editing === 'cameras' && (
+        <ThingSheet
+          kind="cameras"
+          thing={camera}
+          onClose={() => setEditing(undefined)}
+          onAdded={(camera_id) => change('Camera', (one) => ({ ...one, camera_id }))}
+        />
+      )}
+      {editing === 'lenses' && (
+        <ThingSheet
+          kind="lenses"
+          thing={lens}
+          onClose={() => setEditing(undefined)}
+          onAdded={(lens_id) => change('Lens', (one) => ({ ...one, lens_id }))}
+        />
+      )}
+    </Panel>
+  );
+}
+
+function PacePanel({ plan }: { plan: Plan }) {
+  const { id } = useJob();
+  const { setup, change } = useSetup();
+  const pace = setup.pace;
+  const kept = `${id}/${setup.id}/pace`;
+  const field = (
+    name: string,
+    value: number | undefined,
+    field: 'every_s' | 'burst_frames' | 'frames',
+    least: number,
+    most: number,
+  ) => (
+    <TypedField
+      name={name}
+      as="number"
+      value={value}
+      placeholder="not said"
+      keptAs={`${kept}/${field}`}
+      least={least}
+      most={most}
+      onValue={(u) => {
+        const to = field === 'every_s' ? u.value : Math.round(u.value);
+        change('Pace', (one) => ({
+          ...one,
+          pace: { every_s: 3, burst_frames: 1, frames: 100, ...one.pace, [field]: to },
+        }));
+      }}
+    />
+  );
+  return (
+    <Panel aria-labelledby="pace">
+      <h3 id="pace" style={{ marginBottom: 8 }}>
+        Pace and stamina
+      </h3>
+      <Grid style={{ marginBottom: 12 }}>
+        {field('A picture every, seconds', pace?.every_s, 'every_s', 0.1, 3600)}
+        {field('Frames in a burst', pace?.burst_frames, 'burst_frames', 1, 1000)}
+        {field('Frames in all', pace?.frames, 'frames', 1, 100000)}
+      </Grid>
+      {plan.pace.length > 0 ? (
+        <Facts name="Pace and stamina" facts={plan.pace} />
+      ) : (
+        <p style={{ color: 'var(--quiet)' }}>No flash is on: nothing has to recycle.</p>
+      )}
     </Panel>
   );
 }

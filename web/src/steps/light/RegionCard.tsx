@@ -61,6 +61,7 @@ const where = {
   behind: 'What lies behind the subject.',
   lit_side: 'The side the ambient lights more.',
   shadow_side: 'The side it lights less.',
+  part: 'Another part of the subject; lit as the lit side is until it is read.',
 };
 
 const readingOf = (understood: Understood): Taken['reading'] =>
@@ -258,6 +259,26 @@ export function RegionCard({ region, plan }: { region: Region; plan: Plan }) {
             <li key={index}>{one}</li>
           ))}
         </Earlier>
+      )}
+      {region.role === 'part' && (
+        <Button
+          kind="bare"
+          onPress={() =>
+            change('Region removed', (one) => ({
+              ...one,
+              regions: one.regions.filter((each) => each.id !== region.id),
+              // What was aimed there, or reached it, has nowhere to go.
+              lights: one.lights
+                .filter((light) => light.aimed_at !== region.id)
+                .map((light) => ({
+                  ...light,
+                  reaches: (light.reaches ?? []).filter((reach) => reach.region_id !== region.id),
+                })),
+            }))
+          }
+        >
+          Remove this region
+        </Button>
       )}
       <TextField
         name="Called"

@@ -1,185 +1,110 @@
+import { Plus } from 'lucide-react';
 import { useState } from 'react';
-import type { Light, Plan, Setup } from '../../api/client';
-import { useStart } from '../../app/start';
-import { FlashForm } from '../../kit/FlashForm';
-import { ModifierForm } from '../../kit/ModifierForm';
-import { useJob, useSetup } from '../../jobs/JobContext';
+import { Tab, TabList, TabPanel, Tabs } from 'react-aria-components';
+import styled from 'styled-components';
+import type { Light, Plan } from '../../api/client';
+import { useSetup } from '../../jobs/JobContext';
 import { Button } from '../../ui/Button';
-import { Choice } from '../../ui/Choice';
-import { Grid, Lead, Panel, Row, Title } from '../../ui/Panel';
-import { Segments } from '../../ui/Segments';
-import { TypedField } from '../../ui/TypedField';
+import { Lead, Panel, Row, Stack, Title } from '../../ui/Panel';
+import { OneLight } from './OneLight';
+import { TriggerPanel } from './TriggerPanel';
 
-const bare = 'bare-head-without-modifier';
+const Letters = styled(TabList)`
+  display: flex;
+  flex-wrap: wrap;
+  gap: 6px;
+`;
+const Letter = styled(Tab)`
+  min-height: 36px;
+  padding: 4px 12px;
+  border: 1px solid var(--control-line);
+  border-radius: 7px;
+  cursor: pointer;
+  display: inline-flex;
+  align-items: center;
+  gap: 7px;
+  b {
+    font-weight: 700;
+  }
+  &[data-selected] {
+    background: var(--ink);
+    color: var(--panel);
+  }
+  &[data-focus-visible] {
+    outline: 2.5px solid var(--focus);
+    outline-offset: 2px;
+  }
+  @media (pointer: coarse) {
+    min-height: 44px;
+  }
+`;
 
-/** Which unit, which modifier, how far, what power. */
+const letters = 'ABCDEFGH';
+
+/** Which units, what each is there for, where, and what power. */
 export function LightsStep({ plan }: { plan: Plan }) {
   const { setup, kit, change } = useSetup();
-  const start = useStart();
-  const light = setup.lights[0];
-  if (!light) {
-    const offered = start?.new_job.setups[0]?.lights[0];
-    const flash = kit.flashes[0];
-    return (
+  const [shown, setShown] = useState<string>();
+  const flash = kit.flashes.find((one) => !('continuous' in one.output)) ?? kit.flashes[0];
+  const free = [...letters].find((letter) => !setup.lights.some((light) => light.id === letter));
+  const selected = setup.lights.find((light) => light.id === shown) ?? setup.lights[0];
+  const add = () => {
+    if (!flash || !free) return;
+    const shadow = setup.regions.find((region) => region.role === 'shadow_side');
+    const first = setup.lights.length === 0;
+    const light: Light = {
+      id: free,
+      flash_id: flash.id,
+      modifier_id: kit.modifiers[0]?.id ?? null,
+      distance_m: 1.5,
+      group: setup.lights.length + 1,
+      // The first is the key; another one is most likely to open the shadow.
+      ...(first || !shadow ? {} : { wish: { fill: { ratio_stops: 1 } }, aimed_at: shadow.id }),
+    };
+    change('Light added', (one) => ({ ...one, lights: [...one.lights, light] }));
+    setShown(free);
+  };
+  return (
+    <Stack>
       <Panel>
         <Title>Lights</Title>
-        <Lead>There is no flash in this setup. Ambient only and silhouette need none.</Lead>
-        {flash && offered ? (
-          <Button
-            kind="strong"
-            onPress={() =>
-              change('Flash added', (one) => ({
-                ...one,
-                lights: [{ ...offered, flash_id: flash.id, modifier_id: kit.modifiers[0]?.id ?? null, reaches: [] }],
-              }))
-            }
-          >
-            Add a flash
-          </Button>
+        <Lead>
+          {setup.lights.length === 0
+            ? 'There is no flash in this setup. Ambient only and silhouette need none.'
+            : 'Each light reaches every region it is said to; their powers are found together.'}
+        </Lead>
+        {flash ? (
+          <Tabs {...(selected ? { selectedKey: selected.id } : {})} onSelectionChange={(key) => setShown(String(key))}>
+            <Row style={{ marginBottom: setup.lights.length > 0 ? 14 : 0 }}>
+              {setup.lights.length > 0 && (
+                <Letters aria-label="Lights">
+                  {setup.lights.map((light) => {
+                    const card = plan.dial_card.lights.find((one) => one.light_id === light.id);
+                    return (
+                      <Letter key={light.id} id={light.id}>
+                        <b>{light.id}</b> {card?.role}
+                      </Letter>
+                    );
+                  })}
+                </Letters>
+              )}
+              {free && (
+                <Button kind={setup.lights.length === 0 ? 'strong' : 'plain'} onPress={add}>
+                  <Plus size={16} aria-hidden /> {setup.lights.length === 0 ? 'Add a flash' : 'Add a light'}
+                </Button>
+              )}
+            </Row>
+            {setup.lights.map((light) => (
+              <TabPanel key={light.id} id={light.id}>
+                <OneLight light={light} plan={plan} />
+              </TabPanel>
+            ))}
+          </Tabs>
         ) : (
-          <p>The kit of this job has no flash.</p>
+          <p>The kit has no flash: add one there.</p>
         )}
       </Panel>
-    );
-  }
-  return <OneLight light={light} plan={plan} />;
-}
-
-function OneLight({ light, plan }: { light: Light; plan: Plan }) {
-  const { id } = useJob();
-  const { setup, kit, change } = useSetup();
-  const [editing, setEditing] = useState<'flash' | 'modifier'>();
-  const card = plan.dial_card.lights[0];
-  const flash = kit.flashes.find((one) => one.id === light.flash_id);
-  const modifier = kit.modifiers.find((one) => one.id === light.modifier_id);
-  const kept = `${id}/${setup.id}/${light.id}`;
-  const edit = (what: string, to: (light: Light) => Light) =>
-    change(what, (one: Setup) => ({
-      ...one,
-      lights: one.lights.map((each) => (each.id === light.id ? to(each) : each)),
-    }));
-  const free = (field: 'distance_m' | 'power_stops', what: string) =>
-    light[field] === null || light[field] === undefined
-      ? undefined
-      : { name: 'leave to Tolva', run: () => edit(`${what} left to Tolva`, (one) => ({ ...one, [field]: undefined })) };
-  return (
-    <Panel>
-      <Row style={{ justifyContent: 'space-between', alignItems: 'flex-start' }}>
-        <div>
-          <Title>Lights</Title>
-          <Lead>Flash {light.id}, aimed at the lit side.</Lead>
-        </div>
-        <Button kind="bare" onPress={() => change('Flash removed', (one) => ({ ...one, lights: [] }))}>
-          Remove this flash
-        </Button>
-      </Row>
-      <Grid $min={240} style={{ marginBottom: 14 }}>
-        <div>
-          <Choice
-            name="Unit"
-            value={light.flash_id}
-            options={kit.flashes.map((one) => ({ id: one.id, label: one.name }))}
-            onChange={(flash_id) => edit('Unit', (one) => ({ ...one, flash_id, power_stops: undefined }))}
-          />
-          <Button kind="bare" onPress={() => setEditing('flash')}>
-            Edit this unit
-          </Button>
-        </div>
-        <div>
-          <Choice
-            name="Modifier"
-            value={light.modifier_id ?? bare}
-            options={[
-              { id: bare, label: 'None, bare head' },
-              ...kit.modifiers.map((one) => ({ id: one.id, label: one.name })),
-            ]}
-            onChange={(chosen) => edit('Modifier', (one) => ({ ...one, modifier_id: chosen === bare ? null : chosen }))}
-          />
-          {modifier && (
-            <Button kind="bare" onPress={() => setEditing('modifier')}>
-              Edit this modifier
-            </Button>
-          )}
-        </div>
-        <Segments
-          name="Control"
-          value={light.control ?? 'manual'}
-          options={[
-            { id: 'manual', label: 'Manual' },
-            { id: 'automatic', label: 'Automatic' },
-          ]}
-          onChange={(control) => edit('Flash control', (one) => ({ ...one, control }))}
-        />
-      </Grid>
-      <Grid>
-        <div>
-          <TypedField
-            name="Distance to the subject"
-            as="length"
-            value={light.distance_m}
-            placeholder={card?.distance ? `${card.distance}, by Tolva` : 'left to Tolva'}
-            keptAs={`${kept}/distance`}
-            step={light.distance_m ? 0.05 : undefined}
-            least={0.1}
-            most={50}
-            allowed="from 0.1 to 50 m"
-            onValue={(understood) =>
-              edit('Distance', (one) => ({ ...one, distance_m: Math.round(understood.value * 1000) / 1000 }))
-            }
-            action={free('distance_m', 'Distance')}
-          />
-        </div>
-        <div>
-          <TypedField
-            name="Power, fixed, stops under full"
-            as="stops"
-            value={light.power_stops}
-            placeholder="left to Tolva"
-            keptAs={`${kept}/power`}
-            step={light.power_stops !== null && light.power_stops !== undefined ? 1 / 3 : undefined}
-            least={flash?.power.lowest_stops ?? -12}
-            most={0}
-            hint="0 is full, −1 half, −2 a quarter."
-            onValue={(understood) => edit('Power', (one) => ({ ...one, power_stops: understood.value }))}
-            action={free('power_stops', 'Power')}
-          />
-        </div>
-        {setup.regions
-          .filter((region) => region.role !== 'lit_side')
-          .map((region) => {
-            const reach = light.reaches?.find((one) => one.region_id === region.id);
-            const put = (stops: number | undefined) =>
-              edit(`Flash on ${region.name}`, (one) => ({
-                ...one,
-                reaches: [
-                  ...(one.reaches ?? []).filter((each) => each.region_id !== region.id),
-                  ...(stops === undefined ? [] : [{ region_id: region.id, stops }]),
-                ],
-              }));
-            return (
-              <div key={region.id}>
-                <TypedField
-                  name={`On ${region.name.toLowerCase()}, stops`}
-                  as="stops"
-                  value={reach?.stops}
-                  placeholder="not at all"
-                  keptAs={`${kept}/reach/${region.id}`}
-                  step={reach ? 1 / 3 : undefined}
-                  least={-12}
-                  most={4}
-                  allowed="from −12 to +4 stops"
-                  hint="Against the lit side: an estimate until measured."
-                  onValue={(understood) => put(understood.value)}
-                  action={reach && { name: 'not at all', run: () => put(undefined) }}
-                />
-              </div>
-            );
-          })}
-      </Grid>
-      {flash && <FlashForm flash={flash} open={editing === 'flash'} onClose={() => setEditing(undefined)} />}
-      {modifier && (
-        <ModifierForm modifier={modifier} open={editing === 'modifier'} onClose={() => setEditing(undefined)} />
-      )}
-    </Panel>
+      {setup.lights.length > 0 && <TriggerPanel />}
+    </Stack>
   );
 }

@@ -5,7 +5,7 @@ import { narrow } from '../../app/theme';
 import { DayStrip } from '../../instruments/day-strip/DayStrip';
 import { useDay } from '../../instruments/day-strip/useDay';
 import { useJob, useSetup } from '../../jobs/JobContext';
-import { Grid, Lead, Panel, Title } from '../../ui/Panel';
+import { Grid, Lead, Panel, Title, Stack } from '../../ui/Panel';
 import { TextField } from '../../ui/TextField';
 import { TypedField } from '../../ui/TypedField';
 import { Compass } from './Compass';
@@ -25,11 +25,6 @@ const Columns = styled.div`
   ${narrow} {
     grid-template-columns: minmax(0, 1fr);
   }
-`;
-const Stack = styled.div`
-  display: flex;
-  flex-direction: column;
-  gap: 10px;
 `;
 const Head = styled.div`
   display: flex;
@@ -207,16 +202,6 @@ const SiteForm = memo(function SiteForm() {
           step={5}
           allowed="from 0 to 360 degrees, clockwise from true north"
           onValue={({ value }) => put('Subject turned', { facing_deg: value })}
-        />
-        <TypedField
-          name="Lens, mm on full frame"
-          as="number"
-          value={scene.lens_mm ?? 85}
-          keptAs={`${id}/lens`}
-          least={8}
-          most={1200}
-          allowed="from 8 to 1200 mm"
-          onValue={({ value }) => put('Lens', { lens_mm: value })}
         />
       </Grid>
       <Credits />

@@ -6,7 +6,8 @@ use super::walk::{End, Leg, State, Walk};
 use super::{FallingStep, LastMinute, RegionThen, Timetable};
 use crate::ambient::{clock, span_label};
 use crate::blend::plan::Show;
-use crate::job::{CheckedScene, CheckedSetup, Control};
+use crate::job::{CheckedLight, CheckedScene, CheckedSetup, Control};
+use crate::scale::{Metres, Power};
 
 /// With less than this between two changes, nobody keeps up. Common practice, no source.
 const TOO_QUICK_MIN: usize = 2;
@@ -16,7 +17,7 @@ pub(super) fn timetable(setup: &CheckedSetup<'_>, scene: &CheckedScene<'_>, walk
     let mut steps: Vec<FallingStep> = Vec::new();
     let mut told = Told::default();
     for (index, leg) in walk.legs.iter().enumerate() {
-        let before = index.checked_sub(1).map(|before| walk.legs[before].state);
+        let before = index.checked_sub(1).map(|before| &walk.legs[before].state);
         steps.push(words.step(leg, before, &mut told));
     }
     let last = words.last();
@@ -57,23 +58,23 @@ impl Words<'_> {
     }
 
     #[expect(clippy::cast_precision_loss, reason = "minutes of a day")]
-    fn step(&self, leg: &Leg, before: Option<State>, told: &mut Told) -> FallingStep {
-        let state = leg.state;
+    fn step(&self, leg: &Leg, before: Option<&State>, told: &mut Told) -> FallingStep {
+        let state = &leg.state;
         let holds = leg.to + 1 - leg.from;
         let regions = self.setup.setup.regions.iter().enumerate().map(|(index, region)| RegionThen {
             name: region.name.clone(),
-            together: self.walk.together(&state, leg.from, index).into(),
+            together: self.walk.together(state, leg.from, index).into(),
             ev: self.walk.light[leg.from][index].label(),
         });
         FallingStep {
             utc: self.instant(leg.from).to_string(),
             clock: self.clock(leg.from),
             minute: leg.from as f64,
-            does: before.map_or_else(|| self.begins(&state), |before| self.changes(&before, &state)),
+            does: before.map_or_else(|| self.begins(state), |before| self.changes(before, state)),
             shutter: state.settings.shutter.label(),
             aperture: state.settings.aperture.label(),
             iso: state.settings.iso.label(),
-            flash: self.flash(&state),
+            flash: (!self.setup.lights.is_empty()).then(|| self.flashes(state).join("; ")),
             holds_min: holds as f64,
             holds: span_label(holds as f64),
             regions: regions.collect(),
@@ -81,13 +82,15 @@ impl Words<'_> {
         }
     }
 
-    fn letter(&self) -> &str {
-        self.setup.light.as_ref().map_or("", |light| light.light.id.as_str())
+    /// What stands on each flash.
+    fn flashes(&self, state: &State) -> Vec<String> {
+        let lights = self.setup.lights.iter().zip(&state.flashes);
+        lights.map(|(light, at)| self.flash(light, *at)).collect()
     }
 
-    fn flash(&self, state: &State) -> Option<String> {
-        let letter = self.letter();
-        self.setup.light.as_ref().map(|light| match state.flash {
+    fn flash(&self, light: &CheckedLight<'_>, at: Option<(Metres, Power)>) -> String {
+        let letter = &light.light.id;
+        match at {
             None => format!("{letter} off"),
             Some((distance, _)) if light.light.control == Control::Automatic => {
                 format!("{letter} automatic, {}", distance.label(self.show.length))
@@ -95,12 +98,12 @@ impl Words<'_> {
             Some((distance, power)) => {
                 format!("{letter} at {}, {}", power.label(self.show.power), distance.label(self.show.length))
             }
-        })
+        }
     }
 
     fn begins(&self, state: &State) -> Vec<String> {
         let mut all = vec![state.settings.label()];
-        all.extend(self.flash(state));
+        all.extend(self.flashes(state));
         all
     }
 
@@ -115,26 +118,27 @@ impl Words<'_> {
         change("Shutter", a.shutter.label(), b.shutter.label());
         change("Aperture", a.aperture.label(), b.aperture.label());
         change("", a.iso.label(), b.iso.label());
-        let letter = self.letter();
-        let automatic = self.setup.light.as_ref().is_some_and(|light| light.light.control == Control::Automatic);
-        match (from.flash, to.flash) {
-            (Some((near, p)), Some((far, q))) => {
-                let label = |power: crate::scale::Power| power.label(self.show.power);
-                if !automatic && (p.0 - q.0).0.abs() > 1e-6 {
-                    all.push(format!("{letter} {} to {}", label(p), label(q)));
+        for (light, (from, to)) in self.setup.lights.iter().zip(from.flashes.iter().zip(&to.flashes)) {
+            let letter = &light.light.id;
+            match (from, to) {
+                (Some((near, p)), Some((far, q))) => {
+                    let label = |power: Power| power.label(self.show.power);
+                    if light.light.control != Control::Automatic && (p.0 - q.0).0.abs() > 1e-6 {
+                        all.push(format!("{letter} {} to {}", label(*p), label(*q)));
+                    }
+                    if (near.0 - far.0).abs() > 1e-6 {
+                        all.push(format!("{letter} back to {}", far.label(self.show.length)));
+                    }
                 }
-                if (near.0 - far.0).abs() > 1e-6 {
-                    all.push(format!("{letter} back to {}", far.label(self.show.length)));
-                }
+                (None, Some(_)) => all.push(format!("Switch on {}", self.flash(light, *to))),
+                (Some(_), None) => all.push(format!("{letter} off")),
+                (None, None) => {}
             }
-            (None, Some(_)) => all.extend(self.flash(to).map(|flash| format!("Switch on {flash}"))),
-            (Some(_), None) => all.push(format!("{letter} off")),
-            (None, None) => {}
         }
         all
     }
 
-    fn notes(&self, leg: &Leg, before: Option<State>, told: &mut Told) -> Vec<String> {
+    fn notes(&self, leg: &Leg, before: Option<&State>, told: &mut Told) -> Vec<String> {
         let mut notes = Vec::new();
         let state = &leg.state;
         if !leg.met {
@@ -147,9 +151,9 @@ impl Words<'_> {
                 self.setup.slowest.label()
             ));
         }
-        if self.walk.at_lowest_power(state) && !told.lowest {
+        if let (Some(light), false) = (self.walk.at_lowest_power(state), told.lowest) {
             told.lowest = true;
-            let letter = self.letter();
+            let letter = &light.light.id;
             notes.push(format!(
                 "{letter} is at its lowest power. When it is too strong, move it back, or put a neutral gel on it."
             ));
@@ -180,10 +184,11 @@ impl Words<'_> {
                 }
                 limits.join(" and ")
             }
-            End::Flash if self.walk.at_lowest_power(state) => {
-                format!("{} is too strong at its lowest power", self.letter())
-            }
-            End::Flash => format!("{} cannot follow any more", self.letter()),
+            End::Flash => match (self.walk.at_lowest_power(state), self.setup.lights.first()) {
+                (Some(light), _) => format!("{} is too strong at its lowest power", light.light.id),
+                (None, Some(light)) => format!("{} cannot follow any more", light.light.id),
+                (None, None) => "What is fixed leaves no better setting".to_owned(),
+            },
         };
         let never = if leg.met { "" } else { "It was never as wished: " };
         Some(LastMinute {

@@ -27,10 +27,10 @@ fn doorway(time: &str) -> (Setup, Kit) {
     setup.scene = Some(scene);
     for (region, ev100) in setup.regions.iter_mut().zip([12.6, 11.3, 10.3]) {
         let taken = Taken { at: Some(hour("19:26")), ..Taken::of(Reading::Ev(EvReading { ev100 })) };
-        region.ambient = Ambient { guess_ev100: ev100, readings: vec![taken] };
+        region.ambient = Ambient { readings: vec![taken], ..Ambient::guessed(ev100) };
     }
     setup.blend = Blend::Lift { subject_stops: 0.0, behind_stops: -4.0 / 3.0 };
-    setup.slowest_shutter_s = 1.0 / 100.0;
+    setup.speed.slowest_shutter_s = Some(1.0 / 100.0);
     (setup, kit)
 }
 

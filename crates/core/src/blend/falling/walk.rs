@@ -3,11 +3,12 @@
 use jiff::{SignedDuration, Timestamp};
 
 use super::FallingOrder;
+use crate::blend::lights::{DialledLight, dialled};
 use crate::blend::outcome::Outcome;
-use crate::blend::search::{fixed_or_all, flash_in_frame, flash_needed};
+use crate::blend::search::{fixed_or_all, flash_in_frame, with_flash};
+use crate::blend::wish::FlashWish;
 use crate::exposure::{CameraSettings, Ev};
-use crate::flash::GuideNumber;
-use crate::job::{CheckedScene, CheckedSetup};
+use crate::job::{CheckedLight, CheckedScene, CheckedSetup, Sync};
 use crate::scale::{DialEnd, Metres, Power, Setting, Shutter, Stops};
 
 /// Within this every wish counts as met.
@@ -20,15 +21,15 @@ const SECOND_CONTROL_MIN: f64 = 0.5;
 const FARTHEST: Metres = Metres(12.0);
 
 /// What stands on camera and flash.
-#[derive(Clone, Copy, Debug, PartialEq)]
+#[derive(Clone, Debug, PartialEq)]
 pub(super) struct State {
     pub settings: CameraSettings,
-    /// The flash's distance and power; nothing where it is off or there is none.
-    pub flash: Option<(Metres, Power)>,
+    /// Each flash's distance and power, in the setup's order; nothing where one is off.
+    pub flashes: Vec<Option<(Metres, Power)>>,
 }
 
 /// One stretch of the walk, and what stands in it.
-#[derive(Clone, Copy, Debug)]
+#[derive(Clone, Debug)]
 pub(super) struct Leg {
     pub from: usize,
     pub to: usize,
@@ -56,6 +57,8 @@ pub(super) struct Walk<'a> {
     pub legs: Vec<Leg>,
     pub end: End,
     pub order: FallingOrder,
+    /// How far each region was from its wish in the plan it begins with.
+    begun: Vec<f64>,
 }
 
 impl<'a> Walk<'a> {
@@ -69,15 +72,21 @@ impl<'a> Walk<'a> {
             followers.iter().map(|follower| follower.ev(Some(&now))).collect()
         });
         let order = setup.setup.falling_order;
-        let mut walk = Self { setup, begin, light: light.collect(), legs: Vec::new(), end: End::Lasts, order };
+        let mut walk =
+            Self { setup, begin, light: light.collect(), legs: Vec::new(), end: End::Lasts, order, begun: Vec::new() };
         walk.go();
         walk
     }
 
     fn go(&mut self) {
         let outcome = Outcome::of(self.setup);
-        let flash = outcome.light.map(|light| (light.distance, light.power));
-        let mut state = State { settings: outcome.settings, flash };
+        let mut state = State { settings: outcome.settings, flashes: stands(&outcome.lights) };
+        self.begun = (0..outcome.regions.len())
+            .map(|region| {
+                let wish = self.wish(state.settings, 0, region);
+                wish.map_or(0.0, |wish| (self.together(&state, 0, region) - wish).0.abs())
+            })
+            .collect();
         let mut at = 0;
         if !self.met(&state, 0)
             && let Some(better) = self.next(&state, 0)
@@ -88,7 +97,7 @@ impl<'a> Walk<'a> {
         loop {
             let met = self.met(&state, at);
             let to = if met { self.holds(&state, at) } else { self.waits(&state, at) };
-            self.legs.push(Leg { from: at, to, state, met });
+            self.legs.push(Leg { from: at, to, state: state.clone(), met });
             if to >= last {
                 // What was never met is no answer that lasts.
                 self.end = if met { End::Lasts } else { self.why(&state, at) };
@@ -119,29 +128,47 @@ impl<'a> Walk<'a> {
     /// What ambient and flash give a region.
     pub fn together(&self, state: &State, minute: usize, region: usize) -> Stops {
         let ambient = self.light[minute][region] - state.settings.ev100() - self.setup.filter;
-        let (Some(light), Some((distance, power))) = (&self.setup.light, state.flash) else { return ambient };
-        let flash = flash_in_frame(light.gives(distance, power), state.settings, self.setup.filter);
-        ambient.and(flash + light.reaches[region])
+        let lights = self.setup.lights.iter().zip(&state.flashes);
+        lights.fold(ambient, |sum, (light, at)| match at {
+            Some((distance, power)) => {
+                let given = flash_in_frame(light.gives(*distance, *power), state.settings, self.setup.filter);
+                let through = light.high_speed(self.setup, state.settings.shutter);
+                sum.and(given - through + light.reaches[region])
+            }
+            None => sum,
+        })
     }
 
-    /// Where flash and ambient together are to put the lit side; nothing where no flash is wished, or where the ambient
+    /// Where flash and ambient together are to put a region; nothing where no flash is wished, or where the ambient
     /// alone is over it.
-    fn lit_wish(&self, settings: CameraSettings, minute: usize) -> Option<Stops> {
+    fn wish(&self, settings: CameraSettings, minute: usize, region: usize) -> Option<Stops> {
         let blend = self.setup.setup.blend;
-        let wish = blend.region_wish(self.setup, self.setup.lit).filter(|_| blend.uses_flash())?;
-        let ambient = self.light[minute][self.setup.lit] - settings.ev100() - self.setup.filter;
-        (self.setup.light.is_some() && ambient < wish).then_some(wish)
+        if !self.setup.lights.iter().any(|light| light.aim == region) {
+            return None;
+        }
+        let wish = blend.region_wish(self.setup, region).filter(|_| blend.uses_flash())?;
+        let ambient = self.light[minute][region] - settings.ev100() - self.setup.filter;
+        (ambient < wish).then_some(wish)
     }
 
     fn met(&self, state: &State, minute: usize) -> bool {
         if self.ambient_off(state, minute).0.abs() > TOLERANCE {
             return false;
         }
-        let near = |wish: Stops| (self.together(state, minute, self.setup.lit) - wish).0.abs() <= TOLERANCE;
-        match self.lit_wish(state.settings, minute) {
-            Some(wish) => near(wish),
+        (0..self.light[minute].len()).all(|region| match self.wish(state.settings, minute, region) {
+            Some(wish) => {
+                let off = self.together(state, minute, region) - wish;
+                // Where several lights meet, what was never quite had is no reason to stop.
+                let allowed = if region == self.setup.lit { TOLERANCE } else { TOLERANCE.max(self.begun_off(region)) };
+                off.0.abs() <= allowed
+            }
             None => true,
-        }
+        })
+    }
+
+    /// How far a region other than the lit side was from its wish to begin with.
+    fn begun_off(&self, region: usize) -> f64 {
+        self.begun.get(region).copied().unwrap_or_default() + 1e-6
     }
 
     /// The last minute a state that is met at one still is.
@@ -186,9 +213,9 @@ impl<'a> Walk<'a> {
 
     /// The camera settings of each stage of the order: the first that has one that will do is taken.
     fn stages(&self, now: &State) -> Vec<Vec<CameraSettings>> {
-        let with_flash = self.setup.setup.blend.uses_flash() && self.setup.light.is_some();
+        let synced = with_flash(self.setup) && self.setup.setup.sync != Sync::HighSpeed;
         let floor = self.setup.slowest.position().0.min(now.settings.shutter.position().0) - 1e-6;
-        let ceiling = if with_flash { self.setup.sync_safe.position().0 + 1e-6 } else { f64::INFINITY };
+        let ceiling = if synced { self.setup.sync_safe.position().0 + 1e-6 } else { f64::INFINITY };
         let shutters: Vec<Setting<Shutter>> = match self.setup.shutter {
             Some(fixed) => vec![fixed],
             None => self
@@ -217,43 +244,61 @@ impl<'a> Walk<'a> {
         }
     }
 
-    /// What the flash can do under some camera settings: as it stands, off, on its dial around what is needed, or moved
-    /// back where its lowest power is too strong.
+    /// What the flashes can do under some camera settings: as they stand, off, on their dials around what is needed, or
+    /// moved back where their lowest power is too strong.
     fn flashes(&self, now: &State, settings: CameraSettings, minute: usize) -> Vec<State> {
-        let as_it_is = State { settings, flash: now.flash };
-        let (Some(light), Some(wish)) = (&self.setup.light, self.lit_wish(settings, minute)) else {
-            return vec![as_it_is, State { settings, flash: None }];
-        };
-        let ambient = self.light[minute][self.setup.lit] - settings.ev100() - self.setup.filter;
+        let as_it_is = State { settings, flashes: now.flashes.clone() };
+        let setup = self.setup;
+        let off = vec![None; setup.lights.len()];
+        let wished = (0..self.light[minute].len()).any(|region| self.wish(settings, minute, region).is_some());
+        if setup.lights.is_empty() || !wished {
+            return vec![as_it_is, State { settings, flashes: off }];
+        }
         let mut found = vec![as_it_is];
-        let begun = now.flash.map(|(distance, _)| distance);
-        let distance = begun.or(light.distance).unwrap_or_else(|| light.dialled(Stops::ZERO).distance);
-        let strength = light.guide_number.strength(distance, light.surface, light.loss);
+        let distances: Vec<Metres> = (setup.lights.iter().zip(&now.flashes))
+            .map(|(light, at)| {
+                let begun = at.map(|(distance, _)| distance);
+                begun.or(light.distance).unwrap_or_else(|| light.usual_distance())
+            })
+            .collect();
+        let ambient: Vec<Stops> = self.light[minute].iter().map(|ev| *ev - settings.ev100() - setup.filter).collect();
         // From a third over the wish to a third under it: what comes out over holds longer as the ambient goes.
         for sixth in -2..=2 {
-            let aim = wish + Stops(f64::from(sixth) / 6.0);
-            let Some(missing) = ambient.missing_to(aim) else { continue };
-            let needed = flash_needed(missing, settings, self.setup.filter);
-            let exact = strength.power_for(needed);
-            if let Some(fixed) = light.power {
-                found.push(State { settings, flash: Some((distance, fixed)) });
-                continue;
-            }
-            let power = light.step.nearest(exact);
-            let held = Power(Stops(power.0.0.clamp(light.lowest.0.0, 0.0)));
-            found.push(State { settings, flash: Some((distance, held)) });
-            if power.0 < light.lowest.0 {
-                found.push(State { settings, flash: Some((Self::back(light, needed, distance), light.lowest)) });
+            let aim = Stops(f64::from(sixth) / 6.0);
+            let wishes: Vec<FlashWish> = ambient
+                .iter()
+                .enumerate()
+                .map(|(region, ambient)| match self.wish(settings, minute, region) {
+                    // The lights beside the key are aimed at their wish itself.
+                    Some(wish) => {
+                        let to = if region == setup.lit { wish + aim } else { wish };
+                        ambient.missing_to(to).map_or(FlashWish::AmbientOver(*ambient - to), FlashWish::Wanted)
+                    }
+                    None => FlashWish::Unused,
+                })
+                .collect();
+            let lights = dialled(setup, settings, &wishes, Some(&distances));
+            let flashes = stands(&lights);
+            let back: Vec<Option<(Metres, Power)>> =
+                (setup.lights.iter().zip(&lights)).map(|(light, at)| at.map(|at| Self::back(light, at))).collect();
+            let moved = back != flashes;
+            found.push(State { settings, flashes });
+            if moved {
+                found.push(State { settings, flashes: back });
             }
         }
         found
     }
 
-    /// The distance at which the lowest power gives so much, to the decimetre.
-    fn back(light: &crate::job::CheckedLight<'_>, needed: Stops, from: Metres) -> Metres {
-        let gn: GuideNumber = light.guide_number;
-        let exact = gn.distance_for(needed, light.lowest, light.surface, light.loss, (from, FARTHEST));
-        Metres((exact.0 * 10.0).round() / 10.0)
+    /// Where a light stands whose lowest power is too strong: back, to the decimetre, until it gives what is wanted.
+    fn back(light: &CheckedLight<'_>, at: DialledLight) -> (Metres, Power) {
+        if light.power.is_some() || light.step.nearest(at.exact).0 >= light.lowest.0 || light.bounced.is_some() {
+            return (at.distance, at.power);
+        }
+        let wanted = light.gives(at.distance, at.exact);
+        let bounds = (at.distance, FARTHEST);
+        let exact = light.guide_number.distance_for(wanted, light.lowest, light.surface, light.loss, bounds);
+        (Metres((exact.0 * 10.0).round() / 10.0), light.lowest)
     }
 
     /// Which limits a state stands at: shutter floor, highest ISO, lowest power.
@@ -266,11 +311,17 @@ impl<'a> Walk<'a> {
         self.setup.iso.is_some() || self.setup.isos.end_of(state.settings.iso) == Some(DialEnd::High)
     }
 
-    /// Whether the flash stands at its lowest power.
-    pub fn at_lowest_power(&self, state: &State) -> bool {
-        let lowest = self.setup.light.as_ref().map(|light| light.lowest.0);
-        state.flash.zip(lowest).is_some_and(|((_, power), lowest)| power.0.0 <= lowest.0 + 1e-6)
+    /// The first flash that stands at its lowest power.
+    pub fn at_lowest_power(&self, state: &State) -> Option<&CheckedLight<'_>> {
+        let mut lights = self.setup.lights.iter().zip(&state.flashes);
+        let lowest = |light: &CheckedLight<'_>, at: &(Metres, Power)| at.1.0.0 <= light.lowest.0.0 + 1e-6;
+        lights.find(|(light, at)| at.as_ref().is_some_and(|at| lowest(light, at))).map(|(light, _)| light)
     }
+}
+
+/// Distance and power of each light that is on.
+fn stands(lights: &[Option<DialledLight>]) -> Vec<Option<(Metres, Power)>> {
+    lights.iter().map(|light| light.map(|light| (light.distance, light.power))).collect()
 }
 
 /// How many controls differ.
@@ -281,10 +332,10 @@ fn changes(a: &State, b: &State) -> u32 {
         same(a.settings.aperture.position().0, b.settings.aperture.position().0),
         same(a.settings.iso.position().0, b.settings.iso.position().0),
     ];
-    let flash = match (a.flash, b.flash) {
+    let flashes = a.flashes.iter().zip(&b.flashes).map(|pair| match pair {
         (Some((d, p)), Some((e, q))) => u32::from(!same(d.0, e.0)) * 3 + u32::from(!same(p.0.0, q.0.0)),
         (None, None) => 0,
         _ => 1,
-    };
-    flash + settings.iter().map(|same| u32::from(!same)).sum::<u32>()
+    });
+    flashes.sum::<u32>() + settings.iter().map(|same| u32::from(!same)).sum::<u32>()
 }

@@ -3,7 +3,7 @@
 use super::*;
 
 fn dragged(setup: &Setup, kit: &Kit, region: &str, grip: Grip, stops: f64) -> (Setup, Plan) {
-    let placing = Placing { region_id: region.to_owned(), grip, stops };
+    let placing = Placing { region_id: region.to_owned(), grip, stops, light_id: None };
     let placed = place(setup, kit, &placing).expect("a good placing");
     let plan = solved(&placed, kit);
     (placed, plan)
@@ -55,8 +55,8 @@ fn far_off_the_scale_is_held_at_its_end_and_nonsense_is_refused() {
     let (setup, kit) = example();
     let (placed, _) = dragged(&setup, &kit, "behind", Grip::Together, 12.0);
     assert_eq!(placed.blend, Blend::Lift { subject_stops: 0.0, behind_stops: 3.0 });
-    let nowhere = Placing { region_id: "sky".to_owned(), grip: Grip::Together, stops: 0.0 };
+    let nowhere = Placing { region_id: "sky".to_owned(), grip: Grip::Together, stops: 0.0, light_id: None };
     assert_eq!(place(&setup, &kit, &nowhere).expect_err("no region").0[0].pointer, "/place/region_id");
-    let nan = Placing { region_id: "lit".to_owned(), grip: Grip::Together, stops: f64::NAN };
+    let nan = Placing { region_id: "lit".to_owned(), grip: Grip::Together, stops: f64::NAN, light_id: None };
     assert_eq!(place(&setup, &kit, &nan).expect_err("no number").0[0].pointer, "/place/stops");
 }

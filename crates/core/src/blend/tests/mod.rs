@@ -1,14 +1,25 @@
 //! The blend as a whole: worked examples, laws, and the answers to wishes that cannot be had.
 
+mod colour;
 mod dragging;
+mod events;
+mod laws;
+mod many;
+mod sharp;
 mod walkthroughs;
+mod ways;
 
 use proptest::prelude::*;
 use rstest::rstest;
 
+use crate::blend::gap::UNTOLD;
+use crate::blend::outcome::Outcome;
+use crate::blend::wish::FlashWish;
 use crate::blend::*;
 use crate::exposure::{Ambient, EvReading, Reading};
-use crate::job::{Blend, Control, FlashOutput, GuideNumberMetres, Kit, Setup};
+use crate::job::{
+    Blend, CheckedSetup, Control, Depth, FlashOutput, GuideNumberMetres, Kit, Light, LightWish, Reach, Setup, Sync,
+};
 use crate::scale::{LengthUnit, PowerNotation};
 
 /// The first slice's worked example: behind EV 13, lit side 11, shadow side 10, guide number 60, octagon at 1.5 m.
@@ -131,11 +142,7 @@ fn what_is_fixed_stays_fixed() {
     assert_eq!(limits(&plan), [Limit::CameraTooBright]);
     setup.fixed.shutter_s = None;
     let freer = solved(&setup, &kit);
-    assert!(
-        freer.remedies.iter().any(|r| r.closes && r.does.contains("2-stop neutral density")),
-        "{:?}",
-        freer.remedies
-    );
+    assert!(freer.remedies.iter().any(|r| r.closes && r.does.contains("3-stop filter")), "{:?}", freer.remedies);
     assert!(plan.remedies.iter().any(|r| r.closes && r.does == "Leave the ISO to Tolva"));
 }
 
@@ -175,6 +182,7 @@ fn fixed_power_and_distance_move_the_camera() {
 fn indoors_the_iso_rises_only_when_the_shutter_is_at_its_floor() {
     let (mut setup, kit) = example();
     read(&mut setup, [5.0, 4.0, 3.0]);
+    setup.speed.slowest_shutter_s = Some(1.0 / 60.0);
     setup.lights[0].flash_id = "small".to_owned();
     setup.lights[0].distance_m = Some(2.5);
     let plan = solved(&setup, &kit);
@@ -192,15 +200,17 @@ fn the_wish_that_cannot_be_had() {
     setup.lights[0].distance_m = Some(4.0);
     let plan = solved(&setup, &kit);
     assert!(!plan.possible);
-    assert!(plan.says.starts_with("Not as wished."));
+    // The first sentence says what to change.
+    let first = plan.remedies.iter().find(|r| r.closes).expect("a way");
+    assert!(plan.says.starts_with(&format!("{}. Not as wished:", first.does)), "{}", plan.says);
     // EV 16 is wanted; 1/200 and f/2.8 at ISO 100 is 10⅔: 5⅓ over.
     assert_eq!(plan.gaps[0].limit, Limit::CameraTooBright);
     assert_eq!(plan.gaps[0].missing, "5⅓ stops");
-    assert!(plan.remedies.iter().any(|r| r.does.contains("neutral density")));
+    assert!(plan.remedies.iter().any(|r| r.does.contains("filter on the lens")));
     assert!(plan.remedies.iter().any(|r| r.does.contains("aperture")));
     // One step is not enough: the filter takes the flash away as well, so the light must come nearer too.
     let closing = plan.remedies.iter().find(|r| r.closes).expect("a way in two steps");
-    assert!(closing.does.starts_with("Put a 6-stop") && closing.does.contains("and bring A to"), "{}", closing.does);
+    assert!(closing.does.starts_with("Put the 6-stop") && closing.does.contains("and bring A to"), "{}", closing.does);
 }
 
 #[test]
@@ -353,21 +363,56 @@ prop_compose! {
         modifier in proptest::option::of(0..6usize), distance in proptest::option::of(0.1..20.0_f64),
         power in proptest::option::of(-7.0..0.0_f64), shutter in proptest::option::of(0.0001..30.0_f64),
         aperture in proptest::option::of(1.0..45.0_f64), iso in proptest::option::of(50.0..12_800.0_f64),
-        filter in 0.0..10.0_f64,
+        filters in 0..4usize, more in proptest::collection::vec(any_light(), 0..3), sync in 0..2usize, depth in 0..4usize,
     ) -> Setup {
         let kit = Kit::starter();
         let mut setup = Setup::new("any", &kit);
         read(&mut setup, evs);
         setup.blend = blend;
         setup.camera_id.clone_from(&kit.cameras[camera].id);
-        setup.filter_stops = filter;
+        setup.filter_ids = [vec![], vec!["nd-3"], vec!["nd-6"], vec!["nd-3", "nd-6"]][filters]
+            .iter()
+            .map(|id: &&str| (*id).to_owned())
+            .collect();
+        setup.sync = [Sync::Ordinary, Sync::HighSpeed][sync];
+        setup.depth = [
+            Depth::Free,
+            Depth::OneHead,
+            Depth::Rows { rows: 3, apart_m: 0.6 },
+            Depth::CloseUp { magnification: 0.7, depth_mm: 8.0, stacked: true, overlap: 0.3 },
+        ][depth];
         setup.fixed = crate::job::Fixed { shutter_s: shutter, f_number: aperture, iso };
         let light = &mut setup.lights[0];
         light.flash_id.clone_from(&kit.flashes[flash].id);
         light.modifier_id = modifier.map(|index| kit.modifiers[index].id.clone());
         light.distance_m = distance;
         light.power_stops = power;
+        for (index, mut light) in more.into_iter().enumerate() {
+            light.id = ["B", "C"][index].to_owned();
+            setup.lights.push(light);
+        }
         setup
+    }
+}
+
+prop_compose! {
+    fn any_light()(
+        flash in 0..3usize, wish in 0..3usize, stops in 0.0..2.0_f64, distance in 0.4..5.0_f64, spill in -6.0..0.0_f64,
+        units in 1..4u8,
+    ) -> Light {
+        let (wish, aimed_at) = match wish {
+            0 => (LightWish::Fill { ratio_stops: stops }, "shadow"),
+            1 => (LightWish::Rim { over_stops: stops - 1.0 }, "shadow"),
+            _ => (LightWish::Place { stops: stops - 2.0 }, "behind"),
+        };
+        Light {
+            units,
+            wish,
+            aimed_at: Some(aimed_at.to_owned()),
+            distance_m: Some(distance),
+            reaches: vec![Reach { region_id: "lit".to_owned(), stops: spill }],
+            ..Light::new("more", ["small", "medium", "large"][flash])
+        }
     }
 }
 
@@ -380,19 +425,20 @@ proptest! {
         let plan = solved(&setup, &kit);
         prop_assert_eq!(&plan, &solved(&setup, &kit));
         for lane in &plan.rail {
-            let flash = lane.flashes.first().map_or(0.0, |f| f.mark.at.stops.unwrap_or(f64::NEG_INFINITY).exp2());
+            let flash: f64 = lane.flashes.iter().filter_map(|f| f.mark.at.stops).map(f64::exp2).sum();
             let sum = (at(&lane.ambient).exp2() + flash).log2();
             prop_assert!((at(&lane.together) - sum).abs() < 1e-9, "lights add");
         }
         if plan.possible {
             let camera = kit.cameras.iter().find(|camera| camera.id == setup.camera_id).expect("its camera");
-            if let Some(light) = plan.dial_card.lights.first().filter(|light| light.power.is_some()) {
-                prop_assert!(plan.dial_card.shutter.exact > camera.sync_rated_s * 0.97);
+            for light in plan.dial_card.lights.iter().filter(|light| light.power.is_some()) {
+                let high_speed = setup.sync == Sync::HighSpeed;
+                prop_assert!(high_speed || plan.dial_card.shutter.exact > camera.sync_rated_s * 0.97);
                 prop_assert!(light.power_stops.expect("on") <= 0.0);
             }
             for lane in &plan.rail {
                 if let Some(wish) = lane.wish.as_ref().and_then(|wish| wish.stops) {
-                    prop_assert!((at(&lane.together) - wish).abs() < 0.45, "{:?}", lane);
+                    prop_assert!((at(&lane.together) - wish).abs() <= UNTOLD, "{:?}", lane);
                 }
             }
             prop_assert!(plan.remedies.is_empty());

@@ -2,34 +2,44 @@
 
 use std::collections::HashSet;
 
-mod kit;
+mod camera;
+pub(super) mod kit;
+mod light;
 mod scene;
 
-use kit::kit;
+pub(in crate::job) use self::kit::kit;
+use camera::{filters, lens, optics, syncs};
+pub(crate) use light::{CheckedLamp, CheckedLight};
+use light::{CheckedLightKind, gels, light};
 pub(crate) use scene::CheckedScene;
 use scene::local_time;
 
-use super::kit::{Camera, Flash, FlashOutput, Kit, Modifier, ModifierSurface};
+use super::kit::{Camera, Gel, Kit, Lens};
 use super::problems::{Checker, Problems};
-use super::setup::{Light, Role, Setup};
+use super::setup::{Depth, Role, Setup};
 use super::{FORMAT, FORMAT_VERSION, Job};
 pub(crate) use crate::ambient::Known;
 use crate::ambient::{Follower, date_of};
+use crate::colour::{KELVIN, SaidColour, Shift, TINT, WhiteBalance};
 use crate::exposure::{Ev, Reading, Taken, ranges as reading_range};
-use crate::flash::GuideNumber;
-use crate::modifier::Surface;
+use crate::optics::CloseUp;
 use crate::scale::parsing::range;
-use crate::scale::{Aperture, Dial, Iso, Metres, Power, PowerStep, Setting, Shutter, Stops};
+use crate::scale::{Aperture, Dial, Iso, Millimetres, Setting, Shutter, Stops};
 
 /// A setup whose every value was found good, as quantities.
 #[derive(Clone, Debug)]
 pub struct CheckedSetup<'a> {
     pub(crate) setup: &'a Setup,
     pub(crate) camera: &'a Camera,
+    pub(crate) lens: &'a Lens,
     /// Where and when, where it was said.
     pub(crate) scene: Option<CheckedScene<'a>>,
-    /// The light that is there, one a region.
+    /// The light that is there, lamps and all, one a region.
     pub(crate) ambient: Vec<Ev>,
+    /// The same without lamps, through film where there is some.
+    pub(crate) there: Vec<Ev>,
+    /// What film on a window does to it, one a region.
+    pub(crate) films: Vec<Shift>,
     /// What it rests on, one a region.
     pub(crate) known: Vec<Known>,
     pub(crate) behind: usize,
@@ -41,30 +51,26 @@ pub struct CheckedSetup<'a> {
     pub(crate) shutter: Option<Setting<Shutter>>,
     pub(crate) aperture: Option<Setting<Aperture>>,
     pub(crate) iso: Option<Setting<Iso>>,
+    /// The slowest shutter that may be chosen: as somebody said it, or from hand and movement.
     pub(crate) slowest: Setting<Shutter>,
     pub(crate) sync_rated: Setting<Shutter>,
     pub(crate) sync_safe: Setting<Shutter>,
+    /// What the filters on the lens take.
+    pub(crate) density: Stops,
+    /// What flash and ambient both lose on their way through the lens: filters, and the extension close up.
     pub(crate) filter: Stops,
-    pub(crate) light: Option<CheckedLight<'a>>,
+    /// The largest blur that counts as sharp.
+    pub(crate) circle: Millimetres,
+    /// The lens at its magnification, where the setup works by that.
+    pub(crate) close_up: Option<CloseUp>,
+    /// The flashes. Continuous lamps are in the ambient.
+    pub(crate) lights: Vec<CheckedLight<'a>>,
+    pub(crate) lamps: Vec<CheckedLamp<'a>>,
 }
 
-/// A light as quantities.
-#[derive(Clone, Debug)]
-pub(crate) struct CheckedLight<'a> {
-    pub light: &'a Light,
-    pub flash: &'a Flash,
-    pub modifier: Option<&'a Modifier>,
-    pub guide_number: GuideNumber,
-    pub surface: Surface,
-    pub loss: Stops,
-    pub distance: Option<Metres>,
-    pub power: Option<Power>,
-    pub lowest: Power,
-    pub step: PowerStep,
-    /// Against the lit side, one a region; nothing where it does not reach.
-    pub reaches: Vec<Stops>,
-}
-
+/// At most so many lights.
+const MOST_LIGHTS: usize = 8;
+const FOCAL_MM: std::ops::RangeInclusive<f64> = 4.0..=1200.0;
 const DISTANCE_M: std::ops::RangeInclusive<f64> = 0.1..=50.0;
 const POWER: std::ops::RangeInclusive<f64> = -12.0..=0.0;
 const SIZE_M: std::ops::RangeInclusive<f64> = 0.02..=10.0;
@@ -96,7 +102,7 @@ impl Job {
         let mut ids = HashSet::new();
         c.each("setups", &self.setups, |c, one| {
             unique(c, &mut ids, &one.id);
-            setup(c, one, &self.kit);
+            let _ = setup(c, one, &self.kit);
         });
         c.done(Some(()))
     }
@@ -149,6 +155,8 @@ fn setup<'a>(c: &mut Checker, setup: &'a Setup, kit: &'a Kit) -> Option<CheckedS
     c.text("name", &setup.name, 1, 120);
     c.text("notes", &setup.notes, 0, 4000);
     let (behind, lit, shadow) = regions(c, setup);
+    let films = films(c, setup, kit);
+    white_balance(c, setup);
     c.within("blend", |c| {
         c.within(setup.blend.kind(), |c| {
             for of in setup.blend.fields() {
@@ -156,53 +164,77 @@ fn setup<'a>(c: &mut Checker, setup: &'a Setup, kit: &'a Kit) -> Option<CheckedS
             }
         });
     });
-    c.within("fixed", |c| {
-        for (field, value, allowed, unit) in [
-            ("shutter_s", setup.fixed.shutter_s, &range::SHUTTER_S, "s"),
-            ("f_number", setup.fixed.f_number, &range::F_NUMBER, ""),
-            ("iso", setup.fixed.iso, &range::ISO, ""),
-        ] {
-            if let Some(value) = value {
-                c.number(field, value, allowed, unit);
-            }
-        }
-    });
-    c.number("filter_stops", setup.filter_stops, &(0.0..=15.0), "stops");
-    c.number("slowest_shutter_s", setup.slowest_shutter_s, &range::SHUTTER_S, "s");
+    let density = filters(c, setup, kit);
+    optics(c, setup);
     let camera = found(c, "camera_id", &setup.camera_id, &kit.cameras, |camera| &camera.id);
-    if setup.lights.len() > 1 {
-        c.wrong("lights", format!("{} lights are too many: this version of the format knows one", setup.lights.len()));
+    let lens = lens(c, setup, kit);
+    if setup.lights.len() > MOST_LIGHTS {
+        c.wrong("lights", format!("{} lights are too many: at most {MOST_LIGHTS}", setup.lights.len()));
     }
-    let mut light_found = None;
-    c.each("lights", &setup.lights, |c, one| light_found = light(c, one, setup, kit));
+    let mut lights = Vec::new();
+    let mut lamps = Vec::new();
+    let mut ids = HashSet::new();
+    let mut index = 0;
+    c.each("lights", &setup.lights, |c, one| {
+        unique(c, &mut ids, &one.id);
+        match light(c, index, one, setup, kit, lit) {
+            Some(CheckedLightKind::Flash(light)) => lights.push(*light),
+            Some(CheckedLightKind::Lamp(lamp)) => lamps.push(lamp),
+            None => {}
+        }
+        index += 1;
+    });
     let scene = match &setup.scene {
         Some(one) => Some(c.within("scene", |c| scene::scene(c, one))?),
         None => None,
     };
-    let (behind, lit, camera) = (behind?, lit?, camera?);
+    let (behind, lit, camera, lens) = (behind?, lit?, camera?, lens?);
+    let close_up = match setup.depth {
+        Depth::CloseUp { magnification, .. } => {
+            Some(CloseUp { magnification, focal: Millimetres(setup.focal_length_mm), pupil_ratio: lens.pupil_ratio })
+        }
+        _ => None,
+    };
+    let (sync_safe_s, sync_rated_s) = syncs(c, setup, camera)?;
     let followers = followers(setup, scene.as_ref());
     let (at, now) = (scene.as_ref().map(|scene| scene.light.at), scene.as_ref().map(|scene| scene.now));
-    Some(CheckedSetup {
+    let there: Vec<Ev> = (followers.iter().zip(&films))
+        .map(|(follower, film)| follower.ev(now.as_ref()) - film.iter().map(|gel| Stops(gel.loss_stops)).sum::<Stops>())
+        .collect();
+    let ambient = there.iter().enumerate().map(|(region, there)| {
+        Ev(lamps.iter().fold(Stops(there.0), |sum, lamp: &CheckedLamp<'_>| sum.and(lamp.gives[region])).0)
+    });
+    let ambient: Vec<Ev> = ambient.collect();
+    let mut checked = CheckedSetup {
         setup,
         camera,
-        ambient: followers.iter().map(|follower| follower.ev(now.as_ref())).collect(),
+        lens,
+        ambient,
+        there,
+        films: films.iter().map(|film| film.iter().map(|gel| gel.shift()).sum()).collect(),
         known: followers.iter().map(|follower| follower.known(at, now.as_ref())).collect(),
         scene,
         behind,
         lit,
         shadow,
         shutters: Dial::new(camera.shutter.step, camera.shutter.slowest_s, camera.shutter.fastest_s),
-        apertures: Dial::new(camera.aperture.step, camera.aperture.widest_f_number, camera.aperture.smallest_f_number),
+        apertures: Dial::new(camera.aperture_step, lens.widest_f_number, lens.smallest_f_number),
         isos: Dial::new(camera.iso.step, camera.iso.base_iso, camera.iso.highest_iso),
         shutter: setup.fixed.shutter_s.map(Setting::of),
         aperture: setup.fixed.f_number.map(Setting::of),
         iso: setup.fixed.iso.map(Setting::of),
-        slowest: Setting::of(setup.slowest_shutter_s),
-        sync_rated: Setting::of(camera.sync_rated_s),
-        sync_safe: Setting::of(camera.sync_safe_s),
-        filter: Stops(setup.filter_stops),
-        light: light_found,
-    })
+        slowest: Setting::of(camera.shutter.slowest_s),
+        sync_rated: Setting::of(sync_rated_s),
+        sync_safe: Setting::of(sync_safe_s),
+        density,
+        filter: density + close_up.map_or(Stops::ZERO, CloseUp::loss),
+        circle: camera.sensor.circle(setup.circle),
+        close_up,
+        lights,
+        lamps,
+    };
+    checked.slowest = crate::blend::slowest_shutter(&checked);
+    Some(checked)
 }
 
 /// How each region's light goes on from what is known of it.
@@ -239,6 +271,57 @@ fn regions(c: &mut Checker, setup: &Setup) -> RegionsFound {
     (behind, lit, role(Role::ShadowSide))
 }
 
+/// The colour of each region's light, and the film it comes through.
+fn films<'a>(c: &mut Checker, setup: &Setup, kit: &'a Kit) -> Vec<Vec<&'a Gel>> {
+    let mut all = Vec::new();
+    c.each("regions", &setup.regions, |c, region| {
+        c.within("ambient", |c| {
+            c.within("colour", |c| colour(c, region.ambient.colour));
+            all.push(gels(c, "film_ids", &region.ambient.film_ids, kit));
+        });
+    });
+    all
+}
+
+/// What was said of a light's colour.
+fn colour(c: &mut Checker, said: SaidColour) {
+    match said {
+        SaidColour::FromPlace | SaidColour::Named(_) => {}
+        SaidColour::Kelvin { kelvin, tint_duv } => c.within("kelvin", |c| {
+            c.number("kelvin", kelvin, &KELVIN, "K");
+            c.number("tint_duv", tint_duv, &TINT, "");
+        }),
+        SaidColour::Meter { kelvin, duv } => c.within("meter", |c| {
+            c.number("kelvin", kelvin, &KELVIN, "K");
+            c.number("duv", duv, &TINT, "");
+        }),
+        SaidColour::GreyPatch { red, green, blue, kelvin, tint_duv } => c.within("grey_patch", |c| {
+            let before = c.count();
+            for (field, value) in [("red", red), ("green", green), ("blue", blue)] {
+                c.number(field, value, &(0.0..=255.0), "");
+            }
+            c.number("kelvin", kelvin, &KELVIN, "K");
+            c.number("tint_duv", tint_duv, &TINT, "");
+            if c.count() == before
+                && let Err(nothing) = said.light()
+            {
+                c.wrong("", nothing.to_string());
+            }
+        }),
+    }
+}
+
+fn white_balance(c: &mut Checker, setup: &Setup) {
+    if let WhiteBalance::Kelvin { kelvin, tint_duv, .. } = setup.white_balance {
+        c.within("white_balance", |c| {
+            c.within("kelvin", |c| {
+                c.number("kelvin", kelvin, &KELVIN, "K");
+                c.number("tint_duv", tint_duv, &TINT, "");
+            });
+        });
+    }
+}
+
 fn taken(c: &mut Checker, taken: &Taken) {
     c.number("surface_stops", taken.surface_stops, &reading_range::SURFACE, "stops");
     c.text("place", &taken.place, 0, 120);
@@ -257,83 +340,4 @@ fn taken(c: &mut Checker, taken: &Taken) {
             c.number("compensation_stops", said.compensation_stops, &reading_range::COMPENSATION, "stops");
         }),
     });
-}
-
-fn light<'a>(c: &mut Checker, light: &'a Light, setup: &'a Setup, kit: &'a Kit) -> Option<CheckedLight<'a>> {
-    c.text("id", &light.id, 1, 60);
-    let flash = found(c, "flash_id", &light.flash_id, &kit.flashes, |flash| &flash.id);
-    let modifier = light.modifier_id.as_ref().map(|id| found(c, "modifier_id", id, &kit.modifiers, |m| &m.id));
-    if let Some(distance) = light.distance_m {
-        c.number("distance_m", distance, &DISTANCE_M, "m");
-    }
-    if let Some(power) = light.power_stops {
-        c.number("power_stops", power, &POWER, "stops");
-    }
-    let mut reaches = vec![Stops::NOTHING; setup.regions.len()];
-    for (region, stops) in setup.regions.iter().zip(&mut reaches) {
-        if region.role == Role::LitSide {
-            *stops = Stops::ZERO;
-        }
-    }
-    c.each("reaches", &light.reaches, |c, reach| {
-        c.number("stops", reach.stops, &(-12.0..=4.0), "stops");
-        if found(c, "region_id", &reach.region_id, &setup.regions, |region| &region.id).is_some() {
-            for (region, stops) in setup.regions.iter().zip(&mut reaches) {
-                if region.id == reach.region_id {
-                    *stops = Stops(reach.stops);
-                }
-            }
-        }
-    });
-    let (flash, modifier) = match (flash?, modifier) {
-        (flash, None) => (flash, None),
-        (flash, Some(found)) => (flash, Some(found?)),
-    };
-    let (surface, loss) = shape(modifier);
-    let lowest = Power(Stops(flash.power.lowest_stops));
-    if let Some(power) = light.power_stops
-        && power < lowest.0.0 - 1e-9
-    {
-        c.wrong("power_stops", format!("{power} is below the lowest power of {}: {}", flash.name, lowest.0.0));
-    }
-    Some(CheckedLight {
-        light,
-        flash,
-        modifier,
-        guide_number: guide_number(flash, kit),
-        surface,
-        loss,
-        distance: light.distance_m.map(Metres),
-        power: light.power_stops.map(|stops| Power(Stops(stops))),
-        lowest,
-        step: flash.power.step,
-        reaches,
-    })
-}
-
-/// The surface and the loss of a modifier, or of the bare head.
-fn shape(modifier: Option<&Modifier>) -> (Surface, Stops) {
-    let Some(modifier) = modifier else { return (Surface::Bare, Stops::ZERO) };
-    let surface = match &modifier.surface {
-        ModifierSurface::Bare(_) => Surface::Bare,
-        ModifierSurface::Disc(disc) => Surface::Disc { diameter: Metres(disc.diameter_m) },
-        ModifierSurface::Rectangle(rectangle) => {
-            Surface::Rectangle { width: Metres(rectangle.width_m), height: Metres(rectangle.height_m) }
-        }
-    };
-    (surface, Stops(modifier.loss_stops))
-}
-
-/// The bare unit's guide number in metres, whichever way its output is known.
-fn guide_number(flash: &Flash, kit: &Kit) -> GuideNumber {
-    match &flash.output {
-        FlashOutput::GuideNumberMetres(gn) => GuideNumber(gn.guide_number_m),
-        FlashOutput::GuideNumberFeet(gn) => GuideNumber::from_feet(gn.guide_number_ft),
-        FlashOutput::Measured(read) => {
-            let through = read.modifier_id.as_ref().and_then(|id| kit.modifiers.iter().find(|m| &m.id == id));
-            let (surface, loss) = shape(through);
-            let power = Power(Stops(read.power_stops));
-            GuideNumber::from_reading(read.f_number, read.iso, Metres(read.distance_m), power, surface, loss)
-        }
-    }
 }

@@ -27,7 +27,6 @@ pub(super) fn scene<'a>(c: &mut Checker, scene: &'a Scene) -> Option<CheckedScen
     });
     c.within("at", |c| local_time(c, &scene.at));
     c.number("facing_deg", scene.facing_deg, &BEARING, "degrees");
-    c.number("lens_mm", scene.lens_mm, &(8.0..=1200.0), "mm");
     horizon(c, &scene.horizon);
     c.within("weather", |c| match &scene.weather {
         Weather::Steady(steady) => c.within("steady", |c| c.number("cloud_eighths", steady.cloud_eighths, &CLOUD, "")),

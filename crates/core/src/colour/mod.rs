@@ -1,0 +1,35 @@
+//! Colour: temperature and tint of lights, gels, white balance, and what a camera makes of greys and skins.
+//!
+//! A light is known by its temperature in kelvin and its tint in Duv from the usual white of that temperature: daylight
+//! from 4000 K, a black body below. Gels shift in mired. A camera's balance is Bradford adaptation from its white to D65.
+
+mod balance;
+mod chromaticity;
+mod gels;
+mod grey_patch;
+mod light;
+mod locus;
+mod mired;
+mod named;
+mod render;
+mod said;
+mod samples;
+mod sun_and_sky;
+mod tables;
+mod temperature;
+mod words;
+
+pub use balance::{COOL, FIXED, NIGHT, Preset, WARM, WhiteBalance, Why};
+pub use chromaticity::{Xy, Xyz};
+pub use gels::{GelMatch, nearest_gels};
+pub use grey_patch::{NoPatch, light_on_grey};
+pub use light::{KELVIN, Light, Shift, TINT};
+pub use locus::{DAYLIGHT_FROM, DAYLIGHT_TO, black_body, daylight_xy, white};
+pub use mired::{Kelvin, Mired};
+pub use named::NamedLight;
+pub use render::{Balanced, LinearRgb, Swatch};
+pub use said::SaidColour;
+pub use samples::Sample;
+pub use sun_and_sky::{skylight, sunlight};
+pub use temperature::Temperature;
+pub use words::{CAST_SEEN_MIRED, cast_words, tint_words};

@@ -1,0 +1,85 @@
+//! How long a flash burns.
+
+use serde::{Deserialize, Serialize};
+use utoipa::ToSchema;
+
+use crate::scale::{Power, Setting, Shutter};
+
+/// One line of a unit's table: at this power, so long.
+#[derive(Clone, Copy, Debug, PartialEq, Serialize, Deserialize, ToSchema)]
+#[serde(deny_unknown_fields)]
+pub struct Duration {
+    /// The power in stops under full: −12 to 0.
+    #[schema(minimum = -12, maximum = 0)]
+    pub power_stops: f64,
+    /// t₀.₁, the time over a tenth of the peak, in seconds: a millionth to a tenth.
+    #[schema(minimum = 0.000_001, maximum = 0.1)]
+    pub t01_s: f64,
+}
+
+/// t₀.₁ of an exponential tail is about three times t₀.₅. Source: ISO 2827's two measures; the factor is from memory.
+pub fn t01_from_t05(t05_s: f64) -> f64 {
+    3.0 * t05_s
+}
+
+/// t₀.₁ at a power: between two lines by the logarithm of time, beyond the ends as at the end. Nothing without a
+/// table.
+pub fn t01_s(table: &[Duration], power: Power) -> Option<f64> {
+    interpolated(table.iter().map(|line| (line.power_stops, line.t01_s.ln())), power.0.0).map(f64::exp)
+}
+
+/// The part of the flash that an open shutter still sees: all of it, or about shutter over t₀.₁ where the flash
+/// outlasts the shutter (an estimate: an even burn).
+pub fn part_within(t01_s: f64, shutter: Setting<Shutter>) -> f64 {
+    (shutter.exact / t01_s).min(1.0)
+}
+
+/// A value between the points of a table, straight from one to the next, held beyond the ends.
+pub(crate) fn interpolated(points: impl Iterator<Item = (f64, f64)>, x: f64) -> Option<f64> {
+    let (mut below, mut above) = (None::<(f64, f64)>, None::<(f64, f64)>);
+    for point in points {
+        if point.0 <= x && below.is_none_or(|best| point.0 > best.0) {
+            below = Some(point);
+        }
+        if point.0 >= x && above.is_none_or(|best| point.0 < best.0) {
+            above = Some(point);
+        }
+    }
+    match (below, above) {
+        (Some(a), Some(b)) if b.0 > a.0 => Some(a.1 + (b.1 - a.1) * (x - a.0) / (b.0 - a.0)),
+        (Some(one), _) | (None, Some(one)) => Some(one.1),
+        (None, None) => None,
+    }
+}
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+    use crate::scale::Stops;
+    use rstest::rstest;
+
+    const TABLE: [Duration; 2] =
+        [Duration { power_stops: -6.0, t01_s: 1.0 / 16_000.0 }, Duration { power_stops: 0.0, t01_s: 1.0 / 250.0 }];
+
+    #[rstest]
+    #[case(0.0, 250.0)]
+    #[case(-6.0, 16_000.0)]
+    #[case(-3.0, 2000.0)]
+    #[case(-8.0, 16_000.0)]
+    fn between_and_beyond(#[case] power: f64, #[case] one_over: f64) {
+        let found = t01_s(&TABLE, Power(Stops(power))).expect("a table");
+        assert!((1.0 / found / one_over - 1.0).abs() < 1e-9, "1/{}", 1.0 / found);
+    }
+
+    #[test]
+    fn without_a_table_nothing_is_known() {
+        assert_eq!(t01_s(&[], Power::FULL), None);
+        assert!((t01_from_t05(1.0 / 900.0) - 1.0 / 300.0).abs() < 1e-12);
+    }
+
+    #[test]
+    fn a_slow_flash_is_cut_by_a_quick_shutter() {
+        assert!((part_within(1.0 / 100.0, Setting::of(1.0 / 200.0)) - 0.49).abs() < 0.02);
+        assert!((part_within(1.0 / 800.0, Setting::of(1.0 / 200.0)) - 1.0).abs() < 1e-12);
+    }
+}

@@ -1,0 +1,82 @@
+//! Settings against settings, and lights added up.
+
+use super::{F_NUMBER, ISO, Number, SHUTTER, Sum, done};
+use crate::exposure::{Ev, IncidentReceptor};
+use crate::scale::Stops;
+
+fn ev(shutter_s: f64, f_number: f64, iso: f64) -> Ev {
+    Ev(2.0 * f_number.log2() - shutter_s.log2() - (iso / 100.0).log2())
+}
+
+pub(super) const SUMS: &[Sum] = &[
+    Sum {
+        name: "stops-between",
+        title: "Stops between two settings",
+        group: "Exposure",
+        says: "How much more light the second gets than the first.",
+        choice: None,
+        asked: &[
+            Number("shutter_1_s", "First shutter", "s", 0.005, 0.000_01, 3600.0),
+            Number("f_number_1", "First f-number", "", 8.0, 0.5, 128.0),
+            Number("iso_1", "First ISO", "", 100.0, 3.0, 1e7),
+            Number("shutter_2_s", "Second shutter", "s", 0.01, 0.000_01, 3600.0),
+            Number("f_number_2", "Second f-number", "", 5.6, 0.5, 128.0),
+            Number("iso_2", "Second ISO", "", 200.0, 3.0, 1e7),
+        ],
+        optional: &[],
+        given: &[("ambient_stops", "Ambient", "stops"), ("flash_stops", "Flash", "stops")],
+        work: |v| {
+            let part = |field: &str| (v.get(&format!("{field}2")) / v.get(&format!("{field}1"))).log2();
+            let shutter = (v.get("shutter_2_s") / v.get("shutter_1_s")).log2();
+            let (aperture, iso) = (-2.0 * part("f_number_"), part("iso_"));
+            done(
+                &[shutter + aperture + iso, aperture + iso],
+                &[
+                    format!("shutter log₂(t₂/t₁) = {shutter:+.2}"),
+                    format!("aperture −2·log₂(N₂/N₁) = {aperture:+.2}"),
+                    format!("ISO log₂(S₂/S₁) = {iso:+.2}"),
+                    "the flash does not see the shutter".to_owned(),
+                ],
+            )
+        },
+    },
+    Sum {
+        name: "exposure-value",
+        title: "Exposure value of settings",
+        group: "Exposure",
+        says: "EV at ISO 100, and the light it is right for on a flat incident meter (ISO 2720, C 250).",
+        choice: None,
+        asked: &[SHUTTER, F_NUMBER, ISO],
+        optional: &[],
+        given: &[("ev100", "Exposure value", "EV"), ("illuminance_lux", "Illuminance", "lx")],
+        work: |v| {
+            let found = ev(v.get("shutter_s"), v.get("f_number"), v.get("iso"));
+            let lux = found.lux(IncidentReceptor::Flat.constant());
+            done(
+                &[found.0, lux],
+                &[format!("log₂(N²/t) − log₂(S/100) = {:.2}", found.0), format!("2.5·2^EV = {lux:.0} lx")],
+            )
+        },
+    },
+    Sum {
+        name: "light-sum",
+        title: "Two lights together",
+        group: "Exposure",
+        says: "Lights add in linear light: equal ones are a stop over either.",
+        choice: None,
+        asked: &[
+            Number("first_stops", "First", "stops", 0.0, -20.0, 20.0),
+            Number("second_stops", "Second", "stops", -2.0, -20.0, 20.0),
+        ],
+        optional: &[],
+        given: &[("together_stops", "Together", "stops"), ("second_percent", "The second's part", "%")],
+        work: |v| {
+            let (first, second) = (Stops(v.get("first_stops")), Stops(v.get("second_stops")));
+            let sum = first.and(second);
+            done(
+                &[sum.0, (second - sum).ratio() * 100.0],
+                &[format!("log₂(2^{} + 2^{}) = {}", first.0, second.0, sum.decimals())],
+            )
+        },
+    },
+];

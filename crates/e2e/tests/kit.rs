@@ -1,0 +1,107 @@
+//! The kit as a page of its own, and the quick sums.
+
+use tolva_e2e::{Browser, Theme, Tolva};
+
+/// Each thing once: changed on the kit's page, every setup follows; removed, the setup goes on and says so.
+#[tokio::test]
+async fn a_thing_is_changed_and_removed() {
+    let tolva = Tolva::with_demo_data();
+    let b = Browser::open().await;
+    let id = tolva.job_id("Ropeworks open day").await;
+    b.go(&tolva.url("kit")).await;
+    b.css("[aria-label^='Edit Medium head']").await.click().await.expect("the head");
+    let number = b.field("Guide number, m at ISO 100, full power", 0).await;
+    b.fill(&number, "nonsense").await;
+    b.shows("[role=dialog]", "nonsense").await;
+    b.fill(&number, "30").await;
+    let recycle = b.field("Ready after a full pop, seconds", 0).await;
+    b.fill(&recycle, "3.6").await;
+    b.button("Done").await.click().await.expect("done");
+    b.saved().await;
+    b.go(&tolva.url(&format!("jobs/{id}/setups/doorway/lights"))).await;
+    // Half the guide number is two stops.
+    b.shows("[aria-label='Flash A']", "1/2").await;
+    b.shows("main", "after 1.8 s").await;
+
+    b.go(&tolva.url("kit")).await;
+    b.css("[aria-label^='Remove Medium head']").await.click().await.expect("removed");
+    b.saved().await;
+    b.go(&tolva.url(&format!("jobs/{id}/setups/doorway/lights"))).await;
+    b.shows("[aria-label='Flash A']", "1/2").await;
+    b.shows("main", "Medium head, 200 Ws (no longer in the kit)").await;
+    b.button("Edit this unit").await.click().await.expect("the unit");
+    b.shows("[role=dialog]", "is no longer in your kit").await;
+    b.button("Put it back into the kit").await.click().await.expect("back");
+    b.field("Guide number, m at ISO 100, full power", 0).await;
+    b.close().await;
+}
+
+#[tokio::test]
+async fn things_are_added_undone_and_clean_for_everyone() {
+    let tolva = Tolva::with_demo_data();
+    let b = Browser::open().await;
+    b.go(&tolva.url("kit")).await;
+    b.button("Add: Gel").await.click().await.expect("a gel");
+    let name = b.field("Called", 0).await;
+    b.fill(&name, "Window film").await;
+    let shift = b.field("Shift, mired", 0).await;
+    b.fill(&shift, "-20").await;
+    assert_eq!(b.axe().await, Vec::<String>::new(), "the sheet");
+    b.button("Done").await.click().await.expect("done");
+    b.shows("main", "Window film").await;
+    b.shows("main", "−20 mired").await;
+    b.saved().await;
+    b.css("[aria-label^='Undo: Gel']").await.click().await.expect("undo");
+    for theme in [Theme::Daylight, Theme::Dusk] {
+        b.theme(theme).await;
+        assert_eq!(b.axe().await, Vec::<String>::new());
+    }
+    b.size(390, 844).await;
+    assert_eq!(b.axe().await, Vec::<String>::new(), "at 390");
+    assert_eq!(b.script("return document.documentElement.scrollWidth").await, 390);
+    b.close().await;
+}
+
+/// Two windows change the kit: the person chooses, and nothing is lost.
+#[tokio::test]
+async fn two_windows_change_the_kit() {
+    let tolva = Tolva::with_demo_data();
+    let b = Browser::open().await;
+    b.go(&tolva.url("kit")).await;
+    b.shows("main", "3-stop filter").await;
+    let other = "return await (async () => { const kit = await (await fetch('/api/kit')).json(); \
+                 kit.kit.stands.pop(); await fetch('/api/kit', { method: 'PUT', headers: { 'Content-Type': \
+                 'application/json' }, body: JSON.stringify({ based_on: kit.revision, change: 'Stand removed', kit: \
+                 kit.kit }) }); return kit.revision; })()";
+    b.script(other).await;
+    b.css("[aria-label^='Remove 3-stop filter']").await.click().await.expect("removed");
+    b.shows("[role=dialog]", "The kit was saved elsewhere").await;
+    b.button("Keep what is here").await.click().await.expect("mine");
+    b.saved().await;
+    b.shows("main", "Heavy stand").await;
+    b.close().await;
+}
+
+/// Reached by key from anywhere: a sum, its workings, a wrong number, another sum.
+#[tokio::test]
+async fn quick_sums_by_key() {
+    let tolva = Tolva::with_demo_data();
+    let b = Browser::open().await;
+    b.go(&tolva.url("")).await;
+    b.shows("main", "Ropeworks open day").await;
+    b.press("q").await;
+    b.shows("[aria-label='Result']", "30.19 m").await;
+    let focal = b.field("Focal length, mm", 0).await;
+    b.fill(&focal, "50").await;
+    b.shows("[aria-label='Result']", "10.47 m").await;
+    b.fill(&focal, "5000").await;
+    b.shows("[role=dialog]", "it must be from 4 to 1200").await;
+    b.css("[role=dialog] button[aria-haspopup=listbox]").await.click().await.expect("the sums");
+    b.xpath("//*[@role='option'][contains(., 'Set: Ballast in wind')]").await.click().await.expect("ballast");
+    let wind = b.field("Wind, m/s", 0).await;
+    b.fill(&wind, "10").await;
+    b.shows("[aria-label='Result']", "59.54 N").await;
+    b.shows("[role=dialog]", "Local rules and the stand's maker come first").await;
+    assert_eq!(b.axe().await, Vec::<String>::new());
+    b.close().await;
+}

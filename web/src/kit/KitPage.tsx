@@ -1,0 +1,204 @@
+import { Copy, Download, Plus, Trash2, Upload } from 'lucide-react';
+import { useState } from 'react';
+import { FileTrigger } from 'react-aria-components';
+import styled from 'styled-components';
+import { answered, api, ApiProblem, type Kit } from '../api/client';
+import { Header } from '../app/Header';
+import { useStart } from '../app/start';
+import { Button, ButtonLink } from '../ui/Button';
+import { Lead, Notice, Panel, Row } from '../ui/Panel';
+import { summary, things } from './fields';
+import { bodyOf, freshId, type Kind, kinds, useKit } from './KitContext';
+import { ThingSheet } from './ThingSheet';
+
+const Main = styled.main`
+  max-width: 1080px;
+  margin: 0 auto;
+  padding: 18px 16px 40px;
+  h1 {
+    font-size: 22px;
+  }
+`;
+const Shelves = styled.div`
+  margin-top: 14px;
+  columns: 2 420px;
+  column-gap: 14px;
+  > section {
+    break-inside: avoid;
+    margin-bottom: 14px;
+  }
+  h2 {
+    font-size: 16.5px;
+  }
+`;
+const Line = styled.li`
+  display: flex;
+  align-items: center;
+  gap: 4px;
+  border-top: 1px solid var(--line);
+  padding: 3px 0;
+  > :first-child {
+    flex: 1;
+    min-width: 0;
+    justify-content: flex-start;
+    text-align: left;
+    flex-wrap: wrap;
+    gap: 0 10px;
+  }
+  strong {
+    font-weight: 600;
+  }
+  small {
+    font-size: 13px;
+    color: var(--quiet);
+  }
+`;
+
+type Thing = { kind: Kind; id: string };
+
+/** What the person owns: each thing once, used in every job. */
+export function KitPage() {
+  const owned = useKit();
+  const start = useStart();
+  const [open, setOpen] = useState<Thing>();
+  const [wrong, setWrong] = useState<{ file: string; problems: string[] }>();
+  if (!owned) return <main aria-busy="true" aria-label="Opening the kit" />;
+  const kit = owned.document;
+
+  const importFile = async (files: FileList | null) => {
+    const file = files?.item(0);
+    if (!file) return;
+    setWrong(undefined);
+    try {
+      const now = await answered(api.GET('/api/kit'));
+      const body = await answered(
+        api.POST('/api/kit/file', {
+          params: { query: { based_on: now.revision } },
+          body: file as never,
+          bodySerializer: () => file,
+          headers: { 'Content-Type': 'application/octet-stream' },
+        }),
+      );
+      owned.took(bodyOf(body));
+    } catch (failure) {
+      const problem = failure instanceof ApiProblem ? failure : undefined;
+      const problems = problem?.problem?.errors?.map((one) => `${one.pointer || 'The file'}: ${one.message}`);
+      setWrong({ file: file.name, problems: problems ?? [problem?.message ?? 'It cannot be read.'] });
+    }
+  };
+  const add = (kind: Kind, like: Kit[Kind][number], name: string) => {
+    const id = freshId(
+      like.id.slice(0, 50),
+      kit[kind].map((one) => one.id),
+    );
+    owned.edit(`${things[kind].one} added`, (all) => ({ ...all, [kind]: [...all[kind], { ...like, id, name }] }));
+    setOpen({ kind, id });
+  };
+  const thing = open && (kit[open.kind] as { id: string }[]).find((one) => one.id === open.id);
+
+  return (
+    <div>
+      <Header document={owned} />
+      <Main>
+        <Row style={{ justifyContent: 'space-between' }}>
+          <h1>Kit</h1>
+          <Row>
+            <FileTrigger
+              acceptedFileTypes={['.json', '.csv', 'application/json', 'text/csv']}
+              onSelect={(files) => void importFile(files)}
+            >
+              <Button>
+                <Upload size={17} aria-hidden /> Import
+              </Button>
+            </FileTrigger>
+            <ButtonLink href="/api/kit/file?format=json" download routerOptions={undefined} target="_self">
+              <Download size={17} aria-hidden /> As JSON
+            </ButtonLink>
+            <ButtonLink href="/api/kit/file?format=csv" download routerOptions={undefined} target="_self">
+              <Download size={17} aria-hidden /> As CSV
+            </ButtonLink>
+            <ButtonLink href="/">All jobs</ButtonLink>
+          </Row>
+        </Row>
+        <Lead style={{ marginTop: 8, marginBottom: 0 }}>
+          Each thing once, used in every job. Change it here and every setup follows; remove it and the setups that use
+          it go on, and say so. The generic figures are a start: your own readings are better.
+        </Lead>
+        {wrong && (
+          <Notice role="alert" style={{ marginTop: 14 }}>
+            <strong>“{wrong.file}” was not imported.</strong>
+            <ul>
+              {wrong.problems.map((problem) => (
+                <li key={problem}>{problem}</li>
+              ))}
+            </ul>
+          </Notice>
+        )}
+        {owned.trouble && owned.state === 'refused' && (
+          <Notice role="alert" style={{ marginTop: 14 }}>
+            <strong>Not saved. </strong>
+            {owned.trouble}
+          </Notice>
+        )}
+        <Shelves>
+          {kinds.map((kind) => {
+            const about = things[kind];
+            const like = kit[kind][0] ?? start?.new_job.kit[kind][0];
+            // A job needs a camera and a lens.
+            const needed = (kind === 'cameras' || kind === 'lenses') && kit[kind].length === 1;
+            return (
+              <Panel key={kind} aria-labelledby={`kit-${kind}`}>
+                <Row style={{ justifyContent: 'space-between', marginBottom: 6 }}>
+                  <h2 id={`kit-${kind}`}>{about.many}</h2>
+                  {like && (
+                    <Button
+                      aria-label={`Add: ${about.one}`}
+                      onPress={() => add(kind, like, `New ${about.one.toLowerCase()}`)}
+                    >
+                      <Plus size={16} aria-hidden /> Add
+                    </Button>
+                  )}
+                </Row>
+                {kit[kind].length === 0 && <p style={{ color: 'var(--quiet)' }}>None yet.</p>}
+                <ul>
+                  {kit[kind].map((one) => (
+                    <Line key={one.id}>
+                      <Button
+                        kind="bare"
+                        aria-label={`Edit ${one.name} ${summary(kind, one as never)}`.trim()}
+                        onPress={() => setOpen({ kind, id: one.id })}
+                      >
+                        <strong>{one.name}</strong> <small>{summary(kind, one as never)}</small>
+                      </Button>
+                      <Button
+                        kind="bare"
+                        aria-label={`Duplicate ${one.name}`}
+                        onPress={() => add(kind, one, `${one.name}, copy`)}
+                      >
+                        <Copy size={16} aria-hidden />
+                      </Button>
+                      <Button
+                        kind="bare"
+                        aria-label={`Remove ${one.name} (undo brings it back)`}
+                        isDisabled={needed}
+                        onPress={() =>
+                          owned.edit(`${one.name} removed`, (all) => ({
+                            ...all,
+                            [kind]: (all[kind] as { id: string }[]).filter((each) => each.id !== one.id),
+                          }))
+                        }
+                      >
+                        <Trash2 size={16} aria-hidden />
+                      </Button>
+                    </Line>
+                  ))}
+                </ul>
+              </Panel>
+            );
+          })}
+        </Shelves>
+      </Main>
+      {open && <ThingSheet kind={open.kind} thing={thing as never} onClose={() => setOpen(undefined)} />}
+    </div>
+  );
+}

@@ -1,0 +1,130 @@
+import type { Kit } from '../api/client';
+import { Button } from '../ui/Button';
+import { Grid, Lead, Notice, Row } from '../ui/Panel';
+import { Sheet } from '../ui/Sheet';
+import { TextField } from '../ui/TextField';
+import { TypedField } from '../ui/TypedField';
+import { at, put, things } from './fields';
+import { CameraClicks, FlashOutput, ModifierSurface } from './Particulars';
+import { freshId, type Kind, useKit } from './KitContext';
+
+type Props<K extends Kind> = {
+  kind: K;
+  thing: Kit[K][number] | undefined;
+  onClose: () => void;
+  /** What to do with a thing that was added from here: use it. */
+  onAdded?: ((id: string) => void) | undefined;
+};
+
+/** A thing of the kit, with everything that is known of it. Every setup that uses it follows. */
+export function ThingSheet<K extends Kind>({ kind, thing, onClose, onAdded }: Props<K>) {
+  const owned = useKit();
+  const about = things[kind];
+  if (!thing || !owned) return null;
+  const list = owned.document[kind] as Kit[K][number][];
+  const here = list.find((one) => one.id === thing.id);
+  const shown = here ?? thing;
+  const edit = (what: string, to: (one: Kit[K][number]) => Kit[K][number]) =>
+    owned.edit(`${about.one}: ${what}`, (kit) => ({
+      ...kit,
+      [kind]: (kit[kind] as Kit[K][number][]).map((one) => (one.id === thing.id ? to(one) : one)),
+    }));
+  const add = (copy: Kit[K][number]) => {
+    owned.edit(`${about.one} added`, (kit) => ({ ...kit, [kind]: [...(kit[kind] as Kit[K][number][]), copy] }));
+    onAdded?.(copy.id);
+  };
+  const another = () => {
+    const id = freshId(
+      shown.id.slice(0, 50),
+      list.map((one) => one.id),
+    );
+    add({ ...shown, id, name: `${shown.name}, copy` });
+  };
+  return (
+    <Sheet title={about.one} open onClose={onClose} width={680}>
+      {here ? (
+        <Lead>{about.says} All setups that use it follow.</Lead>
+      ) : (
+        <Notice style={{ marginBottom: 12 }}>
+          <strong>{thing.name} is no longer in your kit. </strong>
+          The setups of this job go on with it as it was.
+          <Row style={{ marginTop: 8 }}>
+            <Button onPress={() => add(thing)}>Put it back into the kit</Button>
+          </Row>
+        </Notice>
+      )}
+      {here && (
+        <>
+          <Grid>
+            <TextField
+              name="Called"
+              value={shown.name}
+              onChange={(name) => name.trim() !== '' && edit('name', (one) => ({ ...one, name }))}
+            />
+            {about.fields.map((field) => {
+              const value = at(shown, field.path);
+              return (
+                <TypedField
+                  key={field.path}
+                  name={field.name}
+                  as={field.as}
+                  value={value}
+                  placeholder={field.none ?? ''}
+                  keptAs={`kit/${shown.id}/${field.path}`}
+                  least={field.least}
+                  most={field.most}
+                  {...(field.allowed === undefined ? {} : { allowed: field.allowed })}
+                  {...(field.step === undefined || value === undefined ? {} : { step: field.step })}
+                  hint={field.hint}
+                  onValue={(u) => edit(field.name.toLowerCase(), (one) => together(put(one, field.path, u.value)))}
+                  action={
+                    field.none === undefined || value === undefined
+                      ? undefined
+                      : { name: field.none, run: () => edit(field.name, (one) => without(one, field.path)) }
+                  }
+                />
+              );
+            })}
+          </Grid>
+          {kind === 'cameras' && (
+            <CameraClicks camera={shown as Kit['cameras'][number]} edit={(what, to) => edit(what, to as never)} />
+          )}
+          {kind === 'flashes' && (
+            <FlashOutput
+              flash={shown as Kit['flashes'][number]}
+              modifiers={owned.document.modifiers}
+              edit={(what, to) => edit(what, to as never)}
+            />
+          )}
+          {kind === 'modifiers' && (
+            <ModifierSurface
+              modifier={shown as Kit['modifiers'][number]}
+              edit={(what, to) => edit(what, to as never)}
+            />
+          )}
+        </>
+      )}
+      <Row style={{ marginTop: 16, justifyContent: 'space-between' }}>
+        <Button onPress={another}>{onAdded ? 'Add another like it, and use that' : 'Add another like it'}</Button>
+        <Button kind="strong" onPress={onClose}>
+          Done
+        </Button>
+      </Row>
+    </Sheet>
+  );
+}
+
+/** What belongs together stays in order: the safe sync is never faster than the rated one. */
+function together<T>(thing: T): T {
+  const camera = thing as Kit['cameras'][number];
+  if (camera.sync_rated_s !== undefined && camera.sync_safe_s < camera.sync_rated_s) {
+    return { ...thing, sync_safe_s: camera.sync_rated_s };
+  }
+  const flash = thing as Kit['flashes'][number];
+  if (flash.duty)
+    return { ...thing, duty: { full_pops: flash.duty.full_pops ?? 30, rest_s: flash.duty.rest_s ?? 600 } };
+  return thing;
+}
+
+/** A limit that is not known is not known as a whole. */
+const without = <T,>(thing: T, path: string): T => put(thing, path.startsWith('duty') ? 'duty' : path, null);

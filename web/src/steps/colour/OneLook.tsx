@@ -1,0 +1,91 @@
+import { memo } from 'react';
+import { keepPreviousData, useQuery } from '@tanstack/react-query';
+import styled from 'styled-components';
+import { answered, api } from '../../api/client';
+import { useJob, useKeptSetup } from '../../jobs/JobContext';
+import { Button } from '../../ui/Button';
+import { Lead, Panel, Row } from '../../ui/Panel';
+
+const List = styled.ul`
+  li {
+    border-top: 1px solid var(--line);
+    padding: 7px 0;
+    display: grid;
+    grid-template-columns: minmax(0, 1.4fr) minmax(0, 1fr) minmax(0, 1fr) 92px;
+    gap: 2px 12px;
+    align-items: center;
+    min-height: 44px;
+  }
+  small {
+    font-size: 13px;
+    color: var(--quiet);
+  }
+  @media (max-width: 560px) {
+    li {
+      grid-template-columns: 1fr auto;
+    }
+    li > :nth-child(2),
+    li > :nth-child(3) {
+      grid-column: 1;
+    }
+    li > :last-child {
+      grid-column: 2;
+      grid-row: 1 / span 3;
+    }
+  }
+`;
+
+/** One white balance over several setups of the job: which of them differ, and by how much. */
+export const OneLook = memo(function OneLook() {
+  const { job, edit } = useJob();
+  const { setup, kit } = useKeptSetup();
+  const { data } = useQuery({
+    queryKey: ['look', job.setups, kit, setup.id],
+    queryFn: () => answered(api.POST('/api/look', { body: { setups: job.setups, kit, of: setup.id } })),
+    placeholderData: keepPreviousData,
+    staleTime: Infinity,
+    retry: false,
+  });
+  if (!data || job.setups.length < 2) return null;
+  const hold = (ids: string[]) =>
+    edit('White balance held', (one) => ({
+      ...one,
+      setups: one.setups.map((each) => {
+        const held = data.lines.find((line) => line.setup_id === each.id)?.held;
+        return held && ids.includes(each.id) ? { ...each, white_balance: held.white_balance } : each;
+      }),
+    }));
+  const others = data.lines.filter((line) => !line.same).map((line) => line.setup_id);
+  return (
+    <Panel aria-labelledby="look">
+      <h3 id="look">One look</h3>
+      <Lead>{data.says} Held over a sequence, one correction fits every frame.</Lead>
+      <List aria-label="Setups of the job">
+        {data.lines.map((line) => (
+          <li key={line.setup_id}>
+            <strong>{line.name}</strong>
+            <span>
+              {line.balance}
+              {line.setup_id === setup.id ? ', this one' : ''}
+            </span>
+            <small>
+              {line.setup_id === setup.id ? '' : `${line.differs}; `}face {line.face}
+            </small>
+            {line.held ? (
+              <Button aria-label={`Hold it in ${line.name}`} onPress={() => hold([line.setup_id])}>
+                Hold it
+              </Button>
+            ) : (
+              <span />
+            )}
+          </li>
+        ))}
+      </List>
+      {others.length > 0 && (
+        <Row style={{ marginTop: 8 }}>
+          <Button onPress={() => hold(others)}>Hold it over the whole job</Button>
+        </Row>
+      )}
+    </Panel>
+  );
+});
