@@ -36,16 +36,41 @@ pub(crate) struct Follower {
     read: bool,
 }
 
+/// A scene's light at the instants it was worked out for: the readings of one round share theirs.
+#[derive(Clone, Debug)]
+pub(crate) struct Lights<'a> {
+    scene: &'a SceneLight,
+    known: Vec<(Timestamp, LightNow)>,
+}
+
+impl<'a> Lights<'a> {
+    /// Of a scene, whose light at its own hour is known.
+    pub fn of(scene: &'a SceneLight, now: LightNow) -> Self {
+        Self { scene, known: vec![(scene.at, now)] }
+    }
+
+    fn at(&mut self, at: Timestamp) -> LightNow {
+        if let Some((_, light)) = self.known.iter().find(|(known, _)| *known == at) {
+            return *light;
+        }
+        let light = self.scene.at(at);
+        self.known.push((at, light));
+        light
+    }
+}
+
 impl Follower {
     /// A region's light, in a scene or without one. A reading whose hour was not noted counts as taken at the scene's.
-    pub fn new(ambient: &Ambient, role: Role, scene: Option<&SceneLight>) -> Self {
+    pub fn new(ambient: &Ambient, role: Role, lights: Option<&mut Lights<'_>>) -> Self {
         let taken = ambient.last();
         let ev = taken.map(crate::exposure::Taken::ev100);
         let fixed = ev.unwrap_or(Ev(ambient.guess_ev100));
-        let read_at =
-            taken.and_then(|taken| taken.at.as_ref()).zip(scene).and_then(|(at, scene)| at.instant(&scene.zone).ok());
-        let offset = scene.map(|scene| match ev {
-            Some(ev) => ev - scene.at(read_at.unwrap_or(scene.at)).of(role),
+        let read_at = taken
+            .and_then(|taken| taken.at.as_ref())
+            .zip(lights.as_deref())
+            .and_then(|(at, l)| at.instant(&l.scene.zone).ok());
+        let offset = lights.map(|lights| match ev {
+            Some(ev) => ev - lights.at(read_at.unwrap_or(lights.scene.at)).of(role),
             None => Stops::ZERO,
         });
         Self { role, offset, fixed, read_at, read: taken.is_some() }
@@ -90,6 +115,10 @@ mod tests {
         SceneLight::new(&Scene::new(site, hour("19:46"))).expect("a good scene")
     }
 
+    fn lights(light: &SceneLight) -> Lights<'_> {
+        Lights::of(light, light.at(light.at))
+    }
+
     fn hour(time: &str) -> LocalTime {
         LocalTime { date: "2026-08-29".to_owned(), time: time.to_owned(), second_time: false }
     }
@@ -99,7 +128,7 @@ mod tests {
         let light = light();
         let reading = Taken { at: Some(hour("19:16")), ..Taken::of(Reading::Ev(EvReading { ev100: 12.6 })) };
         let ambient = Ambient { readings: vec![reading], ..Ambient::guessed(3.0) };
-        let follower = Follower::new(&ambient, Role::Behind, Some(&light));
+        let follower = Follower::new(&ambient, Role::Behind, Some(&mut lights(&light)));
         let then = light.at(hour("19:16").instant(&light.zone).expect("then"));
         let now = light.at(light.at);
         assert!((follower.ev(Some(&then)).0 - 12.6).abs() < 1e-9);
@@ -117,7 +146,7 @@ mod tests {
         let light = light();
         let now = light.at(light.at);
         let guess = Ambient::guessed(9.0);
-        let modelled = Follower::new(&guess, Role::LitSide, Some(&light));
+        let modelled = Follower::new(&guess, Role::LitSide, Some(&mut lights(&light)));
         assert_eq!((modelled.ev(Some(&now)), modelled.known(Some(light.at), Some(&now))), (now.lit, Known::Model));
         let guessed = Follower::new(&guess, Role::LitSide, None);
         assert_eq!((guessed.ev(None), guessed.known(None, None)), (Ev(9.0), Known::Guess));
@@ -127,7 +156,8 @@ mod tests {
     fn a_reading_without_an_hour_counts_as_taken_at_the_scenes() {
         let light = light();
         let now = light.at(light.at);
-        let read = Follower::new(&Ambient::read(Reading::Ev(EvReading { ev100: 10.0 })), Role::LitSide, Some(&light));
+        let ambient = Ambient::read(Reading::Ev(EvReading { ev100: 10.0 }));
+        let read = Follower::new(&ambient, Role::LitSide, Some(&mut lights(&light)));
         assert!((read.ev(Some(&now)).0 - 10.0).abs() < 1e-9);
         let later = light.at("2026-08-29T17:40:00Z".parse().expect("later"));
         assert!(read.ev(Some(&later)).0 < 9.5);

@@ -46,22 +46,31 @@ impl Skyline {
     /// The part of an even sky's light that still reaches level ground: 1 with nothing in the way. A sky over a height
     /// α all around gives cos²α, from the definition of the view factor.
     pub fn sky_on_level(&self) -> f64 {
-        self.mean(|_, height| height.cos().powi(2))
+        self.mean(|_| 1.0, |height| height.cos().powi(2))
     }
 
     /// The part of an even sky's light that still reaches a face turned to a bearing: 1 with nothing in the way.
     pub fn sky_on_face(&self, facing_deg: f64) -> f64 {
         // A vertical face gathers cos φ · cos²θ over the sky's half before it; its part over a height α is this.
         let over = |height: f64| 1.0 - (2.0 * height + (2.0 * height).sin()) / std::f64::consts::PI;
-        let weight = |bearing: f64| (bearing - facing_deg).to_radians().cos().max(0.0);
-        self.mean(|bearing, height| weight(bearing) * over(height)) / self.mean(|bearing, _| weight(bearing))
+        self.mean(|bearing| (bearing - facing_deg).to_radians().cos().max(0.0), over)
     }
 
-    /// The mean over all bearings of something that depends on the bearing in degrees and the height there in radians.
-    fn mean(&self, of: impl Fn(f64, f64) -> f64) -> f64 {
-        let bearing = |step: u32| (f64::from(step) + 0.5) * 360.0 / f64::from(STEPS);
-        let sum: f64 = (0..STEPS).map(|step| of(bearing(step), self.height_deg(bearing(step)).to_radians())).sum();
-        sum / f64::from(STEPS)
+    /// What is left of the sky over a height in radians, as a mean over all bearings, each with its weight.
+    fn mean(&self, weight: impl Fn(f64) -> f64, over: impl Fn(f64) -> f64) -> f64 {
+        if self.obstacles.is_empty() {
+            return 1.0;
+        }
+        let (mut left, mut whole) = (0.0, 0.0);
+        for step in 0..STEPS {
+            let bearing = (f64::from(step) + 0.5) * 360.0 / f64::from(STEPS);
+            let weight = weight(bearing);
+            if weight > 0.0 {
+                left += weight * over(self.height_deg(bearing).to_radians());
+                whole += weight;
+            }
+        }
+        left / whole
     }
 }
 

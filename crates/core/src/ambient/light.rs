@@ -190,10 +190,10 @@ impl SceneLight {
         self.light(sun, self.shows(sun), self.cloud_eighths(at))
     }
 
-    /// The same with a cloud before the sun: the disc is hidden, and the sky is at least half cloud, which is brighter
+    /// A light with a cloud before its sun: the disc is hidden, and the sky is at least half cloud, which is brighter
     /// than a blue one.
-    pub fn with_sun_hidden(&self, at: Timestamp) -> LightNow {
-        self.light(self.spot.sun(at), false, self.cloud_eighths(at).max(4.0))
+    pub fn with_sun_hidden(&self, now: &LightNow) -> LightNow {
+        self.light(now.sun, false, now.cloud_eighths.max(4.0))
     }
 
     fn light(&self, sun: Sun, sun_shows: bool, cloud_eighths: f64) -> LightNow {

@@ -15,14 +15,14 @@ mod typical;
 
 pub use aim::{LensAndSun, SunSide, compass_point, shadow_length_m, sun_side};
 pub use colour::SceneColours;
-pub(crate) use follow::{Follower, Known};
+pub(crate) use follow::{Follower, Known, Lights};
 pub use horizon::Skyline;
 pub use light::{LightNow, SceneLight, incidence, receptor_lux};
 pub(crate) use light::{SUNLIT_STILL_SHADE, bearing_apart};
 pub(crate) use moment::date_of;
 pub use moment::{LocalTime, WrongTime, clock, day, minutes_between, span_label, zone};
 pub use sky::{Daylight, air_mass, clear_total_lux, daylight};
-pub(crate) use strip::{CLOSE_STOPS, Lane, NextTurn, SILHOUETTE_STOPS, day_strip, next_turn, spell_now};
+pub(crate) use strip::{Ahead, CLOSE_STOPS, Lane, NextTurn, SILHOUETTE_STOPS, day_strip};
 pub use strip::{DayEvent, DayStrip, HourMark, ReadingOnStrip, Spell, Stretch, SunEvent};
 pub use sun::{Air, Spot, Sun, SunTimes};
 pub use track::SunTrack;

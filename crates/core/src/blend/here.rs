@@ -4,8 +4,8 @@ use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 
 use crate::ambient::{
-    CLOSE_STOPS, DayStrip, Lane, LightNow, NextTurn, SILHOUETTE_STOPS, SceneLight, SunSide, bearing_apart, clock,
-    compass_point, day, day_strip, minutes_between, next_turn, shadow_length_m, span_label, spell_now, sun_side,
+    Ahead, CLOSE_STOPS, DayStrip, Lane, LightNow, NextTurn, SILHOUETTE_STOPS, SunSide, bearing_apart, clock,
+    compass_point, day, day_strip, minutes_between, shadow_length_m, span_label, sun_side,
 };
 use crate::job::{CheckedScene, CheckedSetup, Kit, Problems, Setup, followers};
 use crate::scale::{LengthUnit, Metres, Stops};
@@ -56,6 +56,7 @@ const PERSON_M: f64 = 1.8;
 pub(super) fn here(setup: &CheckedSetup<'_>, scene: &CheckedScene<'_>, length: LengthUnit) -> Here {
     let (light, now) = (&scene.light, &scene.now);
     let sun = now.sun;
+    let ahead = Ahead::of(light, light.at);
     let begin = day(&scene.scene.at.date, &light.zone).map_or(light.at, |(begin, _)| begin);
     let up = if sun.apparent_altitude_deg < 0.0 {
         format!("{}° under the horizon", tenths(-sun.apparent_altitude_deg))
@@ -72,7 +73,7 @@ pub(super) fn here(setup: &CheckedSetup<'_>, scene: &CheckedScene<'_>, length: L
         }
     });
     Here {
-        says: line(scene, &up, next_turn(light, light.at)),
+        says: line(scene, &up, ahead.next_turn()),
         minute: minutes_between(begin, light.at),
         utc: light.at.to_string(),
         zone: zone_label(scene),
@@ -83,10 +84,10 @@ pub(super) fn here(setup: &CheckedSetup<'_>, scene: &CheckedScene<'_>, length: L
         sun: format!("{up}, bearing {bearing:.0}°, {}", compass_point(sun.azimuth_deg)),
         refraction: (sun.apparent_altitude_deg > sun.true_altitude_deg)
             .then(|| format!("lifted {:.2}° by refraction", sun.apparent_altitude_deg - sun.true_altitude_deg)),
-        spell: spell_now(light),
+        spell: ahead.spell(),
         side: side(scene),
         shadow,
-        changes: if light.is_daylight() { changes(light, now) } else { Vec::new() },
+        changes: if light.is_daylight() { changes(&ahead, now) } else { Vec::new() },
         spread: spread(setup),
         skyline_deg: (0..72).map(|step| light.skyline().height_deg(f64::from(step) * 5.0)).collect(),
         sky: format!("{:.0} % of the sky", light.sky_overhead() * 100.0),
@@ -144,13 +145,14 @@ fn side(scene: &CheckedScene<'_>) -> String {
     format!("{stands}{hidden}")
 }
 
-fn changes(light: &SceneLight, now: &LightNow) -> Vec<String> {
+fn changes(ahead: &Ahead<'_>, now: &LightNow) -> Vec<String> {
+    let light = ahead.scene;
     let mut all = Vec::new();
-    let clouded = light.with_sun_hidden(light.at).lit - now.lit;
+    let clouded = light.with_sun_hidden(now).lit - now.lit;
     if now.sun_shows && clouded.0 < -0.1 {
         all.push(format!("A cloud over the sun takes {} from the lit side.", clouded.amount()));
     }
-    let later = light.at(light.at + jiff::SignedDuration::from_mins(15));
+    let later = ahead.light_at(light.at + jiff::SignedDuration::from_mins(15));
     let by = |stops: Stops| stops.to_third().as_given();
     all.push(format!(
         "In 15 min: lit side {}, shadow side {}, behind {}.",
@@ -274,7 +276,7 @@ mod tests {
         let (setup, kit) = setup(time, |scene| scene.facing_deg = facing);
         let checked = CheckedSetup::new(&setup, &kit).expect("good");
         let scene = checked.scene.as_ref().expect("a scene");
-        let takes = scene.now.lit - scene.light.with_sun_hidden(scene.light.at).lit;
+        let takes = scene.now.lit - scene.light.with_sun_hidden(&scene.now).lit;
         assert!((1.5..2.7).contains(&takes.0), "a clear day: {takes:?}");
         let half_clouded = {
             let mut setup = setup.clone();
@@ -282,7 +284,7 @@ mod tests {
             setup.scene.as_mut().expect("a scene").weather = Weather::Steady(crate::job::SteadyCloud { cloud_eighths });
             let checked = CheckedSetup::new(&setup, &kit).expect("good");
             let scene = checked.scene.as_ref().expect("a scene");
-            (scene.now.lit - scene.light.with_sun_hidden(scene.light.at).lit).0
+            (scene.now.lit - scene.light.with_sun_hidden(&scene.now).lit).0
         };
         assert!((1.0..2.0).contains(&half_clouded), "a day of cloud and sun: {half_clouded}");
     }

@@ -11,7 +11,7 @@ use crate::job::Role;
 mod turn;
 mod types;
 
-pub(crate) use turn::{NextTurn, next_turn, spell_now};
+pub(crate) use turn::{Ahead, NextTurn};
 pub use types::{DayEvent, DayStrip, HourMark, ReadingOnStrip, Spell, Stretch, SunEvent};
 
 /// One region of the picture on the strip: its part, its light over time, and its readings with instant and EV.
@@ -279,7 +279,7 @@ mod tests {
         let light = SceneLight::new(&scene).expect("a good scene");
         let sun = light.spot.sun(goes.utc.parse().expect("an instant"));
         assert!((sun.apparent_altitude_deg - 8.0).abs() < 0.01, "{goes:?} {sun:?}");
-        let turn = next_turn(&light, light.at).expect("it ends");
+        let turn = Ahead::of(&light, light.at).next_turn().expect("it ends");
         assert_eq!((turn.behind.as_deref(), &turn.at.to_string()[..16]), (Some("Hill"), &goes.utc[..16]));
         assert_eq!(goes.says, "Sun goes behind Hill");
     }

@@ -19,7 +19,7 @@ use super::problems::{Checker, Problems};
 use super::setup::{Depth, Role, Setup};
 use super::{FORMAT, FORMAT_VERSION, Job};
 pub(crate) use crate::ambient::Known;
-use crate::ambient::{Follower, date_of};
+use crate::ambient::{Follower, Lights, date_of};
 use crate::colour::{KELVIN, SaidColour, Shift, TINT, WhiteBalance};
 use crate::exposure::{Ev, Reading, Taken, ranges as reading_range};
 use crate::optics::CloseUp;
@@ -239,8 +239,8 @@ fn setup<'a>(c: &mut Checker, setup: &'a Setup, kit: &'a Kit) -> Option<CheckedS
 
 /// How each region's light goes on from what is known of it.
 pub(crate) fn followers(setup: &Setup, scene: Option<&CheckedScene<'_>>) -> Vec<Follower> {
-    let light = scene.map(|scene| &scene.light);
-    setup.regions.iter().map(|region| Follower::new(&region.ambient, region.role, light)).collect()
+    let mut lights = scene.map(|scene| Lights::of(&scene.light, scene.now));
+    setup.regions.iter().map(|region| Follower::new(&region.ambient, region.role, lights.as_mut())).collect()
 }
 
 type RegionsFound = (Option<usize>, Option<usize>, Option<usize>);
