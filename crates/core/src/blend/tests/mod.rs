@@ -1,5 +1,6 @@
 //! The blend as a whole: worked examples, laws, and the answers to wishes that cannot be had.
 
+mod cautions;
 mod colour;
 mod dragging;
 mod events;
@@ -8,6 +9,7 @@ mod many;
 mod sharp;
 mod walkthroughs;
 mod ways;
+mod workings;
 
 use proptest::prelude::*;
 use rstest::rstest;
