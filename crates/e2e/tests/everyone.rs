@@ -173,6 +173,19 @@ async fn axe_finds_nothing_in_what_opens() {
         b.css("[role=dialog] [role=menu]").await;
         assert_eq!(b.axe().await, Vec::<String>::new(), "the finder, {theme:?}");
         b.press(Key::Escape).await;
+        // What stands over a setup, wide and on a phone.
+        for width in [1280, 390] {
+            b.size(width, 844).await;
+            for (button, holds) in [("Other ways", "comes first: "), ("Schools", "Slowest shutter by hand")] {
+                b.go(&tolva.url(&format!("jobs/{id}/setups/doorway/blend"))).await;
+                b.button(button).await.click().await.expect("the sheet");
+                b.shows("[role=dialog]", holds).await;
+                assert_eq!(b.axe().await, Vec::<String>::new(), "{button}, {theme:?}, {width}");
+                let over = b.script("return document.documentElement.scrollWidth - window.innerWidth").await;
+                assert_eq!(over.as_f64(), Some(0.0), "{button}, {theme:?}, {width}");
+            }
+        }
+        b.size(1280, 800).await;
     }
     b.close().await;
 }

@@ -82,6 +82,53 @@ async fn two_windows_change_the_kit() {
     b.close().await;
 }
 
+/// A file of one's own comes in over the button, and what is wrong in one is told with its line and lost nothing.
+#[tokio::test]
+async fn a_kit_comes_in_from_a_file() {
+    let tolva = Tolva::with_demo_data();
+    let b = Browser::open().await;
+    b.go(&tolva.url("kit")).await;
+    b.shows("main", "3-stop filter").await;
+    let csv = b.script("return await (await fetch('/api/kit/file?format=csv')).text()").await;
+    let csv = csv.as_str().expect("the kit as CSV");
+    let import = async |name: &str, text: String| {
+        let file = tolva.folder().join(name);
+        std::fs::write(&file, text).expect("a file");
+        b.css("input[type=file]").await.send_keys(file.to_str().expect("a path")).await.expect("chosen");
+    };
+    import("mine.csv", csv.replace("3-stop filter", "Three stops in brass")).await;
+    b.shows("main", "Three stops in brass").await;
+    b.saved().await;
+    import("broken.csv", csv.replace("3-stop filter", "")).await;
+    b.shows("[role=alert]", "“broken.csv” was not imported").await;
+    b.shows("[role=alert]", "name").await;
+    b.shows("main", "Three stops in brass").await;
+    assert_eq!(b.axe().await, Vec::<String>::new(), "with the refusal");
+    b.driver.refresh().await.expect("again");
+    b.shows("main", "Three stops in brass").await;
+    b.close().await;
+}
+
+/// A camera's rated and safe sync, its electronic shutter and its dials: changed once, every plan follows.
+#[tokio::test]
+async fn a_cameras_own_limits_are_kept() {
+    let tolva = Tolva::with_demo_data();
+    let b = Browser::open().await;
+    let id = tolva.job_id("Ropeworks open day").await;
+    let doorway = tolva.url(&format!("jobs/{id}/setups/doorway/lights"));
+    b.go(&doorway).await;
+    b.shows("[aria-label='Dial card']", "1/200").await;
+    b.go(&tolva.url("kit")).await;
+    b.css("[aria-label^='Edit Full frame']").await.click().await.expect("the camera");
+    let safe = b.field("Safe sync", 0).await;
+    b.fill(&safe, "1/100").await;
+    b.button("Done").await.click().await.expect("done");
+    b.saved().await;
+    b.go(&doorway).await;
+    b.shows("[aria-label='Dial card']", "1/100").await;
+    b.close().await;
+}
+
 /// Reached by key from anywhere: a sum, its workings, a wrong number, another sum.
 #[tokio::test]
 async fn quick_sums_by_key() {

@@ -738,21 +738,6 @@ export interface components {
          * @enum {string}
          */
         AutomaticSchool: "nothing" | "shutter" | "aperture" | "iso";
-        /** @description What becomes of a region under a school. */
-        BalanceRegion: {
-            /** @description The region. */
-            region_id: string;
-            /** @description What it is called. */
-            name: string;
-            /** @description The cast in words. */
-            words: string;
-            /** @description The cast: `+34 mired`. */
-            cast: string;
-            /** @description How far a grey comes out from grey, Δu′v′. */
-            off_grey: string;
-            /** @description A grey, a white shirt and skins, as they come out. */
-            swatches: components["schemas"]["Swatch"][];
-        };
         /** @description The camera's white balance. */
         BalanceSaid: {
             /** @description As the camera says it: `5600 K`, `Shade`, `Measured`. */
@@ -794,7 +779,7 @@ export interface components {
             /** @description What the flashes would be at where gels change them: `1/200, f/9, ISO 100, A at 1/4`; null where nothing changes. */
             settings?: string | null;
             /** @description What becomes of each region. */
-            regions: components["schemas"]["BalanceRegion"][];
+            regions: components["schemas"]["RegionColour"][];
             /** @description The setup with this school. */
             setup: components["schemas"]["Setup"];
         };

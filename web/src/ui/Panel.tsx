@@ -38,6 +38,33 @@ export const Stack = styled.div`
   gap: 12px;
 `;
 
+/** One thing among its like: what it is called and what it comes to in a line, and what there is to say of it. */
+export const Card = styled.div`
+  border: 1px solid var(--line);
+  border-radius: 9px;
+  padding: 11px 13px;
+  display: flex;
+  flex-direction: column;
+  gap: 10px;
+  :is(h3, h4) {
+    font-size: 15px;
+    margin: 0;
+    display: flex;
+    justify-content: space-between;
+    gap: 8px;
+    align-items: baseline;
+  }
+  :is(h3, h4) small {
+    font-weight: 600;
+    font-size: 15px;
+    white-space: nowrap;
+  }
+  > p {
+    font-size: 13px;
+    color: var(--quiet);
+  }
+`;
+
 /** A warning is an outlined box with a heading in words, never told by colour alone. */
 export const Notice = styled.div`
   border: 1.5px solid var(--ink);

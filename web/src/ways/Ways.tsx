@@ -104,7 +104,7 @@ export function Ways({ open, onClose }: { open: boolean; onClose: () => void }) 
             </li>
           );
         })}
-        <li style={{ border: 'none' }}>
+        <li style={{ border: 'none', padding: 0 }}>
           <Button
             onPress={() => set({ defaults: { ...preferences.defaults, preferences: order } })}
             isDisabled={JSON.stringify(preferences.defaults?.preferences) === JSON.stringify(order)}

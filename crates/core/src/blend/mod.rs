@@ -32,8 +32,8 @@ mod workings;
 pub use alternatives::{Alternative, Alternatives, alternatives};
 pub use automatic::AutomaticSchool;
 pub use colour::{
-    BalanceRegion, BalanceSaid, BalanceWay, ColourGrip, ColourMark, ColourPlan, ColourWays, Colouring, GelOffer,
-    GelStep, LookLine, MarkKind, OneLook, RegionColour, StripGrey, colour_to, colour_ways, one_look,
+    BalanceSaid, BalanceWay, ColourGrip, ColourMark, ColourPlan, ColourWays, Colouring, GelOffer, GelStep, LookLine,
+    MarkKind, OneLook, RegionColour, StripGrey, colour_to, colour_ways, one_look,
 };
 pub use exposure::ExposureSchool;
 pub use falling::{FallingOrder, FallingStep, LastMinute, RegionThen, Timetable, falling};

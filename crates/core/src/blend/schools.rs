@@ -9,7 +9,7 @@ use super::exposure::ExposureSchool;
 use super::outcome::Outcome;
 use super::plan::Show;
 use super::words::light_at;
-use crate::colour::{COOL, FIXED, Kelvin, Preset, WARM, WhiteBalance, Why};
+use crate::colour::{Preset, WhiteBalance};
 use crate::job::{Blend, CheckedSetup, Control, Depth, Kit, Problems, Setup};
 use crate::optics::HandheldSchool;
 
@@ -133,23 +133,8 @@ fn hands(setup: &Setup) -> Vec<(&'static str, Setup)> {
     HandheldSchool::OFFERED.map(one).into()
 }
 
-/// The balance as it is where it is of that kind, and otherwise as the school has it.
 fn balances(setup: &Setup) -> Vec<(&'static str, Setup)> {
-    let number = |kelvin: Kelvin, why| WhiteBalance::Kelvin { kelvin: kelvin.0, tint_duv: 0.0, why };
-    let mut all = vec![
-        WhiteBalance::Flash,
-        WhiteBalance::Ambient,
-        WhiteBalance::Between,
-        WhiteBalance::Measured,
-        WhiteBalance::Preset(Preset::Shade),
-        number(FIXED, Why::Fixed),
-        number(WARM, Why::Warm),
-        number(COOL, Why::Cool),
-    ];
-    match all.iter().position(|one| one.school() == setup.white_balance.school()) {
-        Some(at) => all[at] = setup.white_balance,
-        None => all.push(setup.white_balance),
-    }
+    let all = WhiteBalance::schools(setup.white_balance, Preset::Shade);
     all.into_iter().map(|one| (one.school(), with(setup, |s| s.white_balance = one))).collect()
 }
 

@@ -6,11 +6,15 @@ use serde_path_to_error::Segment;
 
 use super::{FORMAT, FORMAT_VERSION, Problems};
 
-/// Reads any of the format's types; a wrong or unknown field is named by its JSON pointer.
+/// Reads any of the format's types, each a JSON object; a wrong or unknown field is named by its JSON pointer.
 ///
 /// # Errors
 /// The first thing that is not JSON, not known, or not of its type.
 pub fn read_json<T: DeserializeOwned>(json: &[u8]) -> Result<T, Problems> {
+    // The reader would take a list for an object's fields in their order, and an empty one for none of them.
+    if json.iter().find(|byte| !byte.is_ascii_whitespace()) == Some(&b'[') {
+        return Err(Problems::one("", "a list is not allowed here: it must be one JSON object, in braces"));
+    }
     // What is good is read without keeping track of where; only what is not is read again, to say where it is wrong.
     if let Ok(value) = serde_json::from_slice(json) {
         return Ok(value);

@@ -1,6 +1,7 @@
 //! The API of a running Tolva: good, bad, oversized and foreign requests.
 
 mod colour;
+mod hostile;
 mod kit;
 mod light;
 mod running;

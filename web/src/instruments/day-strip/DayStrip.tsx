@@ -1,5 +1,6 @@
 import { scaleLinear } from 'd3-scale';
 import { type PointerEvent, useMemo, useRef, useState } from 'react';
+import { Drawing } from '../Drawing';
 import { Handle } from '../Handle';
 import styled from 'styled-components';
 import type { DayStrip as Day, Here, RegionOnRail } from '../../api/client';
@@ -23,12 +24,7 @@ const Head = styled.div`
     font-size: 13px;
   }
 `;
-const Drawing = styled.svg`
-  display: block;
-  width: 100%;
-  touch-action: pan-y;
-  user-select: none;
-  overflow: visible;
+const Strip = styled(Drawing)`
   text {
     ${figures} font-size: 12.5px;
     fill: var(--quiet);
@@ -112,7 +108,7 @@ export function DayStrip({ day, here, clock, rail }: Props) {
         </p>
       </Head>
       <div ref={ref}>
-        <Drawing
+        <Strip
           height={height}
           role="group"
           aria-label="The light of the day"
@@ -180,7 +176,7 @@ export function DayStrip({ day, here, clock, rail }: Props) {
               {lane.name} {lane.says}
             </text>
           ))}
-        </Drawing>
+        </Strip>
       </div>
     </Frame>
   );

@@ -1,34 +1,13 @@
 import { memo, useState } from 'react';
-import styled from 'styled-components';
 import { answered, api, ApiProblem, type Region, type Setup } from '../../api/client';
 import { useStart } from '../../app/start';
 import { useJob, useKeptSetup } from '../../jobs/JobContext';
 import { useOptions } from '../../kit/KitContext';
 import { Choice } from '../../ui/Choice';
-import { Grid } from '../../ui/Panel';
+import { Card, Grid } from '../../ui/Panel';
 import { Ticks } from '../../ui/Ticks';
 import { TypedField } from '../../ui/TypedField';
 import { Button } from '../../ui/Button';
-
-const Card = styled.div`
-  border: 1px solid var(--line);
-  border-radius: 9px;
-  padding: 11px 13px;
-  display: flex;
-  flex-direction: column;
-  gap: 10px;
-  h4 {
-    font-size: 15px;
-    margin: 0;
-    display: flex;
-    justify-content: space-between;
-    gap: 8px;
-  }
-  p {
-    font-size: 13px;
-    color: var(--quiet);
-  }
-`;
 
 type Said = NonNullable<Region['ambient']['colour']>;
 type Kind = 'from_place' | 'named' | 'kelvin' | 'meter' | 'grey_patch';

@@ -16,35 +16,12 @@ import { useJob, useSetup } from '../../jobs/JobContext';
 import { Button } from '../../ui/Button';
 import { Choice } from '../../ui/Choice';
 import { Wrong } from '../../ui/field';
+import { Card } from '../../ui/Panel';
 import { Segments } from '../../ui/Segments';
 import { TextField } from '../../ui/TextField';
 import { TypedField } from '../../ui/TypedField';
 import { PointingDrawing } from './Pointing';
 
-const Card = styled.div`
-  border: 1px solid var(--line);
-  border-radius: 9px;
-  padding: 11px 13px;
-  display: flex;
-  flex-direction: column;
-  gap: 10px;
-  h3 {
-    font-size: 15px;
-    display: flex;
-    justify-content: space-between;
-    gap: 8px;
-    align-items: baseline;
-  }
-  h3 small {
-    font-weight: 600;
-    font-size: 15px;
-    white-space: nowrap;
-  }
-`;
-const Quiet = styled.p`
-  color: var(--quiet);
-  font-size: 13px;
-`;
 const Earlier = styled.ul`
   font-size: 13px;
   color: var(--quiet);
@@ -60,7 +37,7 @@ const Buttons = styled.div`
 const where = {
   behind: 'What lies behind the subject.',
   lit_side: 'The side the ambient lights more.',
-  shadow_side: 'The side it lights less.',
+  shadow_side: 'The side the ambient lights less.',
   part: 'Another part of the subject; lit as the lit side is until it is read.',
 };
 
@@ -126,15 +103,15 @@ export function RegionCard({ region, plan }: { region: Region; plan: Plan }) {
         {region.name}
         <small>{lane?.ev}</small>
       </h3>
-      <Quiet>
+      <p>
         {where[region.role]} {lane && `${lane.source[0]?.toUpperCase()}${lane.source.slice(1)}.`}
-      </Quiet>
+      </p>
       <TypedField
         name="Reading"
         as="light"
         value={ev?.ev100}
         shown={lane?.reading ?? ''}
-        placeholder="12.6, 8000 lx, 1/250 f/8 ISO 100"
+        placeholder="12.6, 8000 lx, 1/250 f/8"
         keptAs={`${kept}/reading`}
         {...(ev ? { step: 1 / 3 } : {})}
         least={-10}
@@ -205,10 +182,10 @@ export function RegionCard({ region, plan }: { region: Region; plan: Plan }) {
         </>
       )}
       {instruction && (
-        <div>
+        <>
           <PointingDrawing pointing={instruction.pointing} />
-          <Quiet>{instruction.says}</Quiet>
-        </div>
+          <p>{instruction.says}</p>
+        </>
       )}
       {again && (
         <TypedField
@@ -216,7 +193,7 @@ export function RegionCard({ region, plan }: { region: Region; plan: Plan }) {
           as="light"
           value={undefined}
           shown=""
-          placeholder="12.6, 8000 lx, 1/250 f/8 ISO 100"
+          placeholder="12.6, 8000 lx, 1/250 f/8"
           keptAs={`${kept}/again`}
           least={-10}
           most={24}

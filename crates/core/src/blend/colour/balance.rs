@@ -2,7 +2,7 @@
 
 use super::mix::{Colours, key};
 use crate::blend::outcome::Outcome;
-use crate::colour::{Balanced, Kelvin, Light, Mired, WhiteBalance};
+use crate::colour::{Balanced, COOL, FIXED, Kelvin, Light, Mired, NIGHT, Preset, WARM, WhiteBalance, Why};
 use crate::job::CheckedSetup;
 
 /// A camera's kelvin dial goes in steps of so many. Common practice, no source.
@@ -58,7 +58,32 @@ impl Balance {
     }
 }
 
+/// A balance of a number of kelvin.
+fn by_number(kelvin: Kelvin, why: Why) -> WhiteBalance {
+    WhiteBalance::Kelvin { kelvin: kelvin.0, tint_duv: 0.0, why }
+}
+
 impl WhiteBalance {
+    /// All schools, with a name of the menu; a setup's own balance stands in the place of its kind, or first.
+    pub(in crate::blend) fn schools(own: Self, preset: Preset) -> Vec<Self> {
+        let mut all = vec![
+            Self::Flash,
+            Self::Ambient,
+            Self::Between,
+            by_number(FIXED, Why::Fixed),
+            Self::Preset(preset),
+            Self::Measured,
+            by_number(WARM, Why::Warm),
+            by_number(COOL, Why::Cool),
+            by_number(NIGHT, Why::Night),
+        ];
+        match all.iter().position(|one| one.school() == own.school()) {
+            Some(at) => all[at] = own,
+            None => all.insert(0, own),
+        }
+        all
+    }
+
     /// What the school is called.
     pub fn school(self) -> &'static str {
         match self {
@@ -73,7 +98,6 @@ impl WhiteBalance {
 
     /// What it does to the picture, in a sentence.
     pub fn meaning(self) -> &'static str {
-        use crate::colour::Why;
         match self {
             Self::Flash => "What the flash lights is neutral; the ambient goes its own way.",
             Self::Ambient => "One colour of light everywhere: what lies behind is neutral too. The gel costs power.",

@@ -115,8 +115,3 @@ pub(super) fn ids(gels: &[&Gel]) -> Vec<String> {
 pub(super) fn names(gels: &[&Gel]) -> String {
     gels.iter().map(|gel| gel.name.as_str()).collect::<Vec<_>>().join(" with ")
 }
-
-/// A balance of a number of kelvin.
-pub(super) fn by_number(kelvin: Kelvin, why: Why) -> WhiteBalance {
-    WhiteBalance::Kelvin { kelvin: kelvin.0, tint_duv: 0.0, why }
-}

@@ -11,7 +11,7 @@ mod ways;
 pub use colouring::{ColourGrip, Colouring, colour_to};
 pub use look::{LookLine, OneLook, one_look};
 pub use said::{BalanceSaid, ColourMark, ColourPlan, GelStep, MarkKind, RegionColour, StripGrey};
-pub use ways::{BalanceRegion, BalanceWay, ColourWays, GelOffer, colour_ways};
+pub use ways::{BalanceWay, ColourWays, GelOffer, colour_ways};
 
 use std::sync::LazyLock;
 
@@ -20,7 +20,7 @@ use self::cautions::cautions;
 use self::mix::{Colours, Mix, PartKind};
 use super::outcome::Outcome;
 use super::plan::{Caution, Fact};
-use crate::colour::{Balanced, Kelvin, Light, Mired, Swatch, WhiteBalance, Xyz, cast_words, tint_words, white};
+use crate::colour::{Balanced, Kelvin, Light, Mired, WhiteBalance, Xyz, cast_words, tint_words, white};
 use crate::job::{CheckedSetup, Gel, Kit};
 use crate::scale::signed;
 
@@ -192,40 +192,26 @@ fn source(setup: &CheckedSetup<'_>, ambient: &crate::exposure::Ambient) -> Strin
     if ambient.film_ids.is_empty() { from.to_owned() } else { format!("{from}, through film") }
 }
 
-/// How a mix comes out under a balance.
-struct Seen {
-    cast_mired: f64,
-    cast_duv: f64,
-    off_grey: f64,
-    swatches: Vec<Swatch>,
-}
-
-fn seen(mix: &Mix, white: Light, renders: &Balanced) -> Seen {
-    Seen {
-        cast_mired: mix.light.mired().0 - white.mired().0,
-        cast_duv: mix.light.tint_duv() - white.tint_duv(),
-        off_grey: renders.off_grey(mix.light.xy()),
-        swatches: mix.samples().map(|(name, xyz): (_, Xyz)| renders.renders(xyz).swatch(name)).collect(),
-    }
-}
-
+/// What becomes of each region under a balance.
 fn regions(setup: &CheckedSetup<'_>, colours: &Colours, balance: &Balance) -> Vec<RegionColour> {
     let regions = setup.setup.regions.iter().zip(&colours.mixes);
     regions
         .map(|(region, mix)| {
-            let seen = seen(mix, balance.dial, &balance.renders);
+            let cast_mired = mix.light.mired().0 - balance.dial.mired().0;
+            let cast_duv = mix.light.tint_duv() - balance.dial.tint_duv();
+            let off_grey_uv = balance.renders.off_grey(mix.light.xy());
             RegionColour {
                 region_id: region.id.clone(),
                 name: region.name.clone(),
                 light: mix.light.label(),
                 shares: shares(setup, mix),
-                words: cast_words(seen.cast_mired, seen.cast_duv),
-                cast: mired_label(seen.cast_mired),
-                cast_mired: seen.cast_mired,
-                cast_duv: seen.cast_duv,
-                off_grey: format!("{:.3}", seen.off_grey),
-                off_grey_uv: seen.off_grey,
-                swatches: seen.swatches,
+                words: cast_words(cast_mired, cast_duv),
+                cast: mired_label(cast_mired),
+                cast_mired,
+                cast_duv,
+                off_grey: format!("{off_grey_uv:.3}"),
+                off_grey_uv,
+                swatches: mix.samples().map(|(name, xyz)| balance.renders.renders(xyz).swatch(name)).collect(),
             }
         })
         .collect()

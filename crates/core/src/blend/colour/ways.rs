@@ -4,13 +4,13 @@ use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 
 use super::balance::Balance;
-use super::colouring::{by_number, gels_to, ids, names};
+use super::colouring::{gels_to, ids, names};
 use super::mix::{Colours, key};
-use super::{InColour, mired_label, seen};
+use super::{InColour, RegionColour, regions};
 use crate::blend::outcome::Outcome;
 use crate::blend::plan::Show;
 use crate::blend::words::light_at;
-use crate::colour::{COOL, FIXED, Light, NIGHT, Preset, Swatch, WARM, WhiteBalance, Why, cast_words, tint_words};
+use crate::colour::{Light, Preset, WhiteBalance, tint_words};
 use crate::job::{CheckedSetup, Kit, Problems, Setup};
 
 /// The schools, and the gels.
@@ -36,26 +36,9 @@ pub struct BalanceWay {
     /// What the flashes would be at where gels change them: `1/200, f/9, ISO 100, A at 1/4`; null where nothing changes.
     pub settings: Option<String>,
     /// What becomes of each region.
-    pub regions: Vec<BalanceRegion>,
+    pub regions: Vec<RegionColour>,
     /// The setup with this school.
     pub setup: Setup,
-}
-
-/// What becomes of a region under a school.
-#[derive(Clone, Debug, PartialEq, Serialize, Deserialize, ToSchema)]
-pub struct BalanceRegion {
-    /// The region.
-    pub region_id: String,
-    /// What it is called.
-    pub name: String,
-    /// The cast in words.
-    pub words: String,
-    /// The cast: `+34 mired`.
-    pub cast: String,
-    /// How far a grey comes out from grey, Δu′v′.
-    pub off_grey: String,
-    /// A grey, a white shirt and skins, as they come out.
-    pub swatches: Vec<Swatch>,
 }
 
 /// Gels for a light.
@@ -88,23 +71,8 @@ pub fn colour_ways(setup: &Setup, kit: &Kit, show: Show) -> Result<ColourWays, P
     let outcome = Outcome::of(&checked);
     let colours = Colours::of(&checked, &outcome);
     let ambient = colours.lit_ambient(&checked);
-    let mut schools = vec![
-        WhiteBalance::Flash,
-        WhiteBalance::Ambient,
-        WhiteBalance::Between,
-        by_number(FIXED, Why::Fixed),
-        WhiteBalance::Preset(nearest_preset(ambient)),
-        WhiteBalance::Measured,
-        by_number(WARM, Why::Warm),
-        by_number(COOL, Why::Cool),
-        by_number(NIGHT, Why::Night),
-    ];
-    // The setup's own stands in the place of its kind, or first.
     let own = setup.white_balance;
-    match schools.iter().position(|school| school.school() == own.school()) {
-        Some(at) => schools[at] = own,
-        None => schools.insert(0, own),
-    }
+    let mut schools = WhiteBalance::schools(own, nearest_preset(ambient));
     if key(&checked, &outcome).is_none() {
         schools.retain(|school| !matches!(school, WhiteBalance::Flash | WhiteBalance::Between) || *school == own);
     }
@@ -139,23 +107,6 @@ pub fn colour_ways(setup: &Setup, kit: &Kit, show: Show) -> Result<ColourWays, P
     });
     let ways = ways.collect();
     Ok(ColourWays { ways, gels: offers(setup, &checked, &colours, kit) })
-}
-
-fn regions(setup: &CheckedSetup<'_>, colours: &Colours, balance: &Balance) -> Vec<BalanceRegion> {
-    let regions = setup.setup.regions.iter().zip(&colours.mixes);
-    regions
-        .map(|(region, mix)| {
-            let seen = seen(mix, balance.dial, &balance.renders);
-            BalanceRegion {
-                region_id: region.id.clone(),
-                name: region.name.clone(),
-                words: cast_words(seen.cast_mired, seen.cast_duv),
-                cast: mired_label(seen.cast_mired),
-                off_grey: format!("{:.3}", seen.off_grey),
-                swatches: seen.swatches,
-            }
-        })
-        .collect()
 }
 
 /// Every flash gelled to the ambient where it is aimed.

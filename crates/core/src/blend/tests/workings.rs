@@ -2,6 +2,7 @@
 
 use std::fmt::Write as _;
 
+use super::every_plan::any_setup;
 use super::*;
 
 /// An expression of the workings as the evaluator reads it; nothing where it is words.
