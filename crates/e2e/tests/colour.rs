@@ -119,6 +119,10 @@ async fn gels_match_the_ambient() {
     b.button("Use that: gel A to the ambient").await.click().await.expect("matched");
     b.shows("main", "On it now").await;
     b.shows("nav", "cool quarter").await;
+    // From a tick box the keys work on: no letters are written there.
+    b.xpath("//label[normalize-space()='Warm half']").await.click().await.expect("another");
+    b.press("w").await;
+    b.shows("[role=dialog]", "comes first: ").await;
     b.close().await;
 }
 

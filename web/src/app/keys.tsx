@@ -37,8 +37,11 @@ export function useShortcuts(shortcuts: Shortcut[]) {
   );
 }
 
+/** Where letters are written or searched with. A tick box is an input too, and takes no letters. */
+const written = 'input:not([type=checkbox], [type=radio], [type=range]), textarea, [contenteditable], [role=listbox]';
+
 function typing(target: EventTarget | null): boolean {
-  return target instanceof HTMLElement && target.closest('input, textarea, [contenteditable], [role=listbox]') !== null;
+  return target instanceof HTMLElement && target.closest(written) !== null;
 }
 
 export const modifier = navigator.platform.startsWith('Mac') ? '⌘' : 'Ctrl';
