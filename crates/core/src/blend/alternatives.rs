@@ -263,8 +263,7 @@ fn candidates(setup: &CheckedSetup<'_>, outcome: &Outcome, kit: &Kit, show: Show
                 s.lights[light.index].power_stops = None;
             });
         }
-        let mut stronger: Vec<_> = kit.flashes.iter().filter(|flash| flash.id != light.flash.id).collect();
-        stronger.retain(|flash| {
+        let stronger = kit.flashes.iter().filter(|flash| flash.id != light.flash.id).find(|flash| {
             let mut other = setup.setup.clone();
             other.lights[light.index].flash_id.clone_from(&flash.id);
             let with = CheckedSetup::new(&other, kit).ok();
@@ -272,7 +271,7 @@ fn candidates(setup: &CheckedSetup<'_>, outcome: &Outcome, kit: &Kit, show: Show
                 .and_then(|with| with.lights.iter().find(|one| one.index == light.index).map(|one| one.guide_number));
             same.is_some_and(|other| other > light.guide_number)
         });
-        if let Some(flash) = stronger.first() {
+        if let Some(flash) = stronger {
             add(Kind::MoreLight, format!("With the {}", lower_first(&flash.name)), &|s| {
                 s.lights[light.index].flash_id.clone_from(&flash.id);
             });

@@ -20,12 +20,9 @@ pub(super) fn light_cards(setup: &CheckedSetup<'_>, outcome: &Outcome, show: Sho
         .lights
         .iter()
         .enumerate()
-        .map(|(index, light)| {
-            let flash = setup.lights.iter().zip(&outcome.lights).find(|(checked, _)| checked.index == index);
-            match flash {
-                Some((checked, at)) => of_flash(setup, outcome, checked, *at, show),
-                None => of_lamp(setup, index, light, show),
-            }
+        .map(|(index, light)| match setup.lights.iter().position(|checked| checked.index == index) {
+            Some(position) => of_flash(setup, outcome, position, show),
+            None => of_lamp(setup, index, light, show),
         })
         .collect()
 }
@@ -34,13 +31,8 @@ fn unit(light: &Light, name: &str) -> String {
     if light.units > 1 { format!("{} × {name}", light.units) } else { name.to_owned() }
 }
 
-fn of_flash(
-    setup: &CheckedSetup<'_>,
-    outcome: &Outcome,
-    light: &CheckedLight<'_>,
-    at: Option<DialledLight>,
-    show: Show,
-) -> LightCard {
+fn of_flash(setup: &CheckedSetup<'_>, outcome: &Outcome, position: usize, show: Show) -> LightCard {
+    let (light, at) = (&setup.lights[position], outcome.lights[position]);
     let bare = || if light.bounced.is_some() { "Bounced".to_owned() } else { "Bare head".to_owned() };
     LightCard {
         light_id: light.light.id.clone(),
@@ -62,16 +54,11 @@ fn of_flash(
         compensation: match (outcome.wishes[light.aim], at) {
             // The compensation stands for what the flash gives by itself, from where metering puts it: mid grey.
             (FlashWish::Wanted(wanted), _) if light.light.wish == LightWish::Key => Some(wanted.into()),
-            (_, Some(_)) => outcome.regions[light.aim].each.get(position(setup, light)).map(|given| (*given).into()),
+            (_, Some(_)) => Some(outcome.regions[light.aim].each[position].into()),
             _ => None,
         },
         facts: at.map_or_else(Vec::new, |at| facts(setup, outcome, light, at, show)),
     }
-}
-
-/// Where a light stands among the flashes.
-fn position(setup: &CheckedSetup<'_>, light: &CheckedLight<'_>) -> usize {
-    setup.lights.iter().position(|other| other.index == light.index).unwrap_or_default()
 }
 
 /// A continuous lamp: its power and distance are what they are.

@@ -1,7 +1,7 @@
 //! An outcome put into the plan that is shown.
 
 use super::cautions::cautions;
-use super::certainty::{doubts, narrows, uncertainty};
+use super::certainty::{Doubt, doubts, narrows, uncertainty};
 use super::here;
 use super::light_card::light_cards;
 use super::outcome::Outcome;
@@ -25,6 +25,7 @@ pub(super) fn present(
 ) -> Plan {
     let in_colour = super::colour::InColour::of(setup, outcome);
     let colour = in_colour.plan(setup, outcome);
+    let doubts: Vec<_> = (0..outcome.regions.len()).map(|region| doubts(setup, outcome, region)).collect();
     let settings = outcome.settings;
     let filter = (setup.density.0 > 0.0).then(|| {
         let stops = (setup.density.0 * 10.0).round() / 10.0;
@@ -42,7 +43,7 @@ pub(super) fn present(
             white_balance: colour.balance.label.clone(),
             lights: light_cards(setup, outcome, show),
         },
-        rail: rail(setup, outcome),
+        rail: rail(setup, outcome, &doubts),
         ratio: setup.shadow.map(|shadow| {
             let (lit, shadow) = (&outcome.regions[setup.lit], &outcome.regions[shadow]);
             Ratio { before: (lit.ambient - shadow.ambient).into(), after: (lit.together - shadow.together).into() }
@@ -51,7 +52,7 @@ pub(super) fn present(
         speed: speed::facts(setup, settings),
         pace: pace::facts(setup, outcome),
         automatic: automatic::facts(setup, outcome),
-        certainty: certainty(setup, outcome),
+        certainty: certainty(setup, &doubts),
         binds: binding::binds(setup, outcome),
         gaps: outcome.gaps.clone(),
         remedies,
@@ -79,25 +80,23 @@ fn says(setup: &CheckedSetup<'_>, outcome: &Outcome, remedies: &[Remedy]) -> Str
 }
 
 /// How sure each region's total is, and what would narrow the lit side's most.
-fn certainty(setup: &CheckedSetup<'_>, outcome: &Outcome) -> Vec<Fact> {
-    let mut all = Vec::new();
-    for (index, region) in setup.setup.regions.iter().enumerate() {
-        let doubts = doubts(setup, outcome, index);
-        let sigma = uncertainty(&doubts);
-        let says = narrows(&doubts).map_or_else(
+fn certainty(setup: &CheckedSetup<'_>, doubts: &[Vec<Doubt>]) -> Vec<Fact> {
+    let said = setup.setup.regions.iter().zip(doubts).map(|(region, doubts)| {
+        let sigma = uncertainty(doubts);
+        let says = narrows(doubts).map_or_else(
             || format!("±{sigma:.1} stops"),
             |(narrow, left)| format!("±{sigma:.1} stops. {narrow}: ±{left:.1}"),
         );
-        all.push(Fact::new(region.name.clone(), says));
-    }
-    all
+        Fact::new(region.name.clone(), says)
+    });
+    said.collect()
 }
 
 fn dialled<E: Engraved>(setting: Setting<E>, fixed: bool) -> Dialled {
     Dialled { label: setting.label(), nominal: setting.nominal, exact: setting.exact, fixed }
 }
 
-fn rail(setup: &CheckedSetup<'_>, outcome: &Outcome) -> Vec<RegionOnRail> {
+fn rail(setup: &CheckedSetup<'_>, outcome: &Outcome, doubts: &[Vec<Doubt>]) -> Vec<RegionOnRail> {
     let blend = setup.setup.blend;
     let lanes = setup.setup.regions.iter().zip(&outcome.regions).enumerate();
     lanes
@@ -106,7 +105,7 @@ fn rail(setup: &CheckedSetup<'_>, outcome: &Outcome) -> Vec<RegionOnRail> {
                 let moves = moves(setup, index, grip, light);
                 Mark { at: at.into(), grip: moves.map(|_| grip), moves: moves.map(str::to_owned) }
             };
-            let sigma = uncertainty(&doubts(setup, outcome, index));
+            let sigma = uncertainty(&doubts[index]);
             let lights = setup.lights.iter().zip(&of.each).filter(|(_, given)| given.0.is_finite());
             RegionOnRail {
                 region_id: region.id.clone(),

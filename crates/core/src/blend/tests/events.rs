@@ -4,10 +4,6 @@ use super::*;
 use crate::job::{Duty, Fixed, Pace};
 use crate::modifier::{Bounce, BounceOff, SurfaceColour};
 
-fn says<'a>(facts: &'a [Fact], about: &str) -> &'a str {
-    facts.iter().find(|fact| fact.about == about).map_or("", |fact| fact.says.as_str())
-}
-
 /// The award evening in the shed: warm lamps at EV 5, a white wall 2.5 m away, a flash on the camera turned to it.
 fn evening() -> (Setup, Kit) {
     let (mut setup, kit) = example();

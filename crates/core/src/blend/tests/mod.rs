@@ -39,6 +39,11 @@ fn read(setup: &mut Setup, evs: [f64; 3]) {
     }
 }
 
+/// What a line of an answer says; nothing where there is none.
+fn says<'a>(facts: &'a [Fact], about: &str) -> &'a str {
+    facts.iter().find(|fact| fact.about == about).map_or("", |fact| fact.says.as_str())
+}
+
 fn solved(setup: &Setup, kit: &Kit) -> Plan {
     plan(setup, kit, Show::default()).expect("a good setup")
 }

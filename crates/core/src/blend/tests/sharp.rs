@@ -4,10 +4,6 @@ use super::*;
 use crate::job::Speed;
 use crate::optics::{Circle, HandheldSchool, Movement};
 
-fn says<'a>(facts: &'a [Fact], about: &str) -> &'a str {
-    facts.iter().find(|fact| fact.about == about).map_or("", |fact| fact.says.as_str())
-}
-
 /// Three rows 0.3 m apart seen from 3 m at 85 mm: 3.0 to 3.85 m with a head's depth, f/9.3 by the group's formula.
 #[test]
 fn a_group_gets_its_aperture() {
