@@ -41,3 +41,4 @@ pub mod optics;
 pub mod scale;
 pub mod set;
 pub mod sums;
+mod wording;

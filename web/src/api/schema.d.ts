@@ -649,10 +649,14 @@ export interface paths {
 export type webhooks = Record<string, never>;
 export interface components {
     schemas: {
-        /** @description One way. */
+        /** @description One alternative. */
         Alternative: {
-            /** @description What it is called: `In high-speed sync`. */
+            /** @description What kind it is. */
+            kind: components["schemas"]["AlternativeKind"];
+            /** @description What it is called: `Use high-speed sync`. */
             name: string;
+            /** @description What it changes. */
+            changes: components["schemas"]["Change"][];
             /** @description Whether it is the setup as it is. */
             current: boolean;
             /** @description Whether the wish can be had. */
@@ -664,7 +668,12 @@ export interface components {
             /** @description The setup with this done. */
             setup: components["schemas"]["Setup"];
         };
-        /** @description The ways, the best first. */
+        /**
+         * @description What kind of alternative it is.
+         * @enum {string}
+         */
+        AlternativeKind: "as_it_is" | "at_sync" | "filter" | "high_speed" | "nearer" | "more_light" | "higher_iso" | "more_depth" | "less_depth" | "fix";
+        /** @description The alternatives, the best first. */
         Alternatives: {
             /** @description Why the first is first, in a sentence. */
             why: string;
@@ -927,7 +936,7 @@ export interface components {
          * @description What the head is turned to.
          * @enum {string}
          */
-        BounceOff: "ceiling" | "wall";
+        BounceOff: "ceiling" | "wall" | "back_wall";
         /** @description A camera: the settings it offers, its sensor, and the shutters it can sync flash at. */
         Camera: {
             /** @description Unique in the kit. */
@@ -1004,6 +1013,187 @@ export interface components {
             heading: string;
             /** @description In a sentence or two. */
             says: string;
+        };
+        /** @description One change, with what it needs to be carried out. */
+        Change: {
+            /** @description Its letter. */
+            light_id: string;
+            /**
+             * Format: double
+             * @description How far from what it is aimed at, in metres.
+             */
+            distance_m: number;
+            /** @description Whether that is nearer. */
+            nearer: boolean;
+            /** @enum {string} */
+            code: "move_light";
+        } | {
+            /** @description Its letter. */
+            light_id: string;
+            /** @enum {string} */
+            code: "free_distance";
+        } | {
+            /** @description Its letter. */
+            light_id: string;
+            /** @enum {string} */
+            code: "free_power";
+        } | {
+            /** @description The light's letter. */
+            light_id: string;
+            /** @description The unit. */
+            flash_id: string;
+            /** @enum {string} */
+            code: "change_unit";
+        } | {
+            /** @description The light's letter. */
+            light_id: string;
+            /**
+             * Format: int32
+             * @description How many.
+             */
+            units: number;
+            /** @enum {string} */
+            code: "many_units";
+        } | {
+            /** @description The light's letter. */
+            light_id: string;
+            /** @description The modifier. */
+            modifier_id: string;
+            /** @enum {string} */
+            code: "change_modifier";
+        } | {
+            /** @description The light's letter. */
+            light_id: string;
+            /** @enum {string} */
+            code: "remove_gels";
+        } | {
+            /** @description The light's letter. */
+            light_id: string;
+            /** @description The gels, from the kit. */
+            gel_ids: string[];
+            /** @enum {string} */
+            code: "add_neutral_gel";
+        } | {
+            /** @description Its letter. */
+            light_id: string;
+            /**
+             * Format: double
+             * @description How far from what it is aimed at, in degrees.
+             */
+            turned_deg: number;
+            /** @enum {string} */
+            code: "feather_light";
+        } | {
+            /** @description Its letter. */
+            light_id: string;
+            /** @enum {string} */
+            code: "remove_bounce";
+        } | {
+            /** @enum {string} */
+            code: "add_flash";
+        } | {
+            /**
+             * Format: double
+             * @description In stops from mid grey.
+             */
+            stops: number;
+            /** @enum {string} */
+            code: "place_background";
+        } | {
+            /**
+             * Format: double
+             * @description In stops from mid grey.
+             */
+            stops: number;
+            /** @enum {string} */
+            code: "place_subject";
+        } | {
+            /**
+             * Format: double
+             * @description In stops from mid grey.
+             */
+            stops: number;
+            /** @enum {string} */
+            code: "place_ambient";
+        } | {
+            /** @description The region. */
+            region_id: string;
+            /** @description The light whose wish it is. */
+            light_id: string;
+            /** @description What the wish becomes. */
+            wish: components["schemas"]["LightWish"];
+            /**
+             * Format: double
+             * @description Where the region ends, in stops from mid grey.
+             */
+            stops: number;
+            /** @enum {string} */
+            code: "accept_region";
+        } | {
+            /** @description The filters, from the kit. */
+            filter_ids: string[];
+            /** @enum {string} */
+            code: "add_filters";
+        } | {
+            /** @enum {string} */
+            code: "remove_filters";
+        } | {
+            /** @description How. */
+            sync: components["schemas"]["Sync"];
+            /** @enum {string} */
+            code: "change_sync";
+        } | {
+            /**
+             * Format: double
+             * @description The f-number.
+             */
+            f_number: number;
+            /** @enum {string} */
+            code: "fix_aperture";
+        } | {
+            /**
+             * Format: double
+             * @description ISO.
+             */
+            iso: number;
+            /** @enum {string} */
+            code: "fix_iso";
+        } | {
+            /** @enum {string} */
+            code: "free_shutter";
+        } | {
+            /** @enum {string} */
+            code: "free_aperture";
+        } | {
+            /** @enum {string} */
+            code: "free_iso";
+        } | {
+            /**
+             * Format: double
+             * @description In seconds.
+             */
+            shutter_s: number;
+            /** @enum {string} */
+            code: "allow_slower_shutter";
+        } | {
+            /**
+             * Format: double
+             * @description How far from the subject, in metres.
+             */
+            distance_m: number;
+            /** @enum {string} */
+            code: "step_back";
+        } | {
+            /** @enum {string} */
+            code: "take_stack";
+        } | {
+            /**
+             * Format: double
+             * @description The f-number that is set.
+             */
+            f_number: number;
+            /** @enum {string} */
+            code: "free_depth";
         };
         /** @description What counts as sharp. */
         Circle: "sensor_diagonal" | "two_pixels" | {
@@ -1284,6 +1474,8 @@ export interface components {
             exact: number;
             /** @description Whether the photographer fixed it. */
             fixed: boolean;
+            /** @description Where what is fixed is not on this camera or lens: what was asked, and that this is the nearest there is. */
+            note?: string | null;
         };
         /** @description The settings a camera offers. */
         Dials: {
@@ -2685,6 +2877,8 @@ export interface components {
             says: string;
             /** @description Whether the wish can be had then. */
             closes: boolean;
+            /** @description What it changes in the setup, in order; empty where it is something outside Tolva. */
+            changes: components["schemas"]["Change"][];
             setup?: components["schemas"]["Setup"] | null;
         };
         /**

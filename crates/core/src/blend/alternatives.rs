@@ -1,53 +1,35 @@
-//! A few truly different ways to the same wish: what each costs, and why the first is first.
+//! A few truly different alternatives to the same wish: what each costs, and why the first is first. What is fixed stays
+//! fixed, unless an alternative says by its changes that it lets go of it.
 
-use serde::{Deserialize, Serialize};
-use utoipa::ToSchema;
-
-use super::binding::binds;
+use super::change::Change;
+use super::fixes::{FixKind, fixes, strength_with};
 use super::outcome::Outcome;
-use super::plan::{Fact, Show};
 use super::preference::{Preference, Weights};
 use super::sharpness::Sharp;
-use super::words::{light_at, lower_first};
-use crate::job::{CheckedSetup, Depth, Kit, LightWish, Problems, Setup, Sync};
-use crate::scale::{DialEnd, Metres, Stops};
+use crate::exposure::CameraSettings;
+use crate::job::{CheckedSetup, Depth, Kit, LightWish, Setup, Sync};
+use crate::scale::{DialEnd, Metres, Power, Stops};
 
 /// So many stops wider or smaller are a picture of another depth. Common practice, no source.
 const ANOTHER_DEPTH: f64 = 4.0 / 3.0;
 /// For a soft background at the sync speed: so many stops wider.
 const WIDE_OPEN: f64 = 3.0;
 
-/// The ways, the best first.
-#[derive(Clone, Debug, PartialEq, Serialize, Deserialize, ToSchema)]
-pub struct Alternatives {
-    /// Why the first is first, in a sentence.
-    pub why: String,
-    /// The limit that binds the setup as it is; null where none does.
-    pub binds: Option<String>,
-    /// The ways.
-    pub ways: Vec<Alternative>,
-}
-
-/// One way.
-#[derive(Clone, Debug, PartialEq, Serialize, Deserialize, ToSchema)]
-pub struct Alternative {
-    /// What it is called: `In high-speed sync`.
-    pub name: String,
-    /// Whether it is the setup as it is.
-    pub current: bool,
-    /// Whether the wish can be had.
+/// One alternative, solved.
+#[derive(Clone, Debug)]
+pub(crate) struct Option_ {
+    pub kind: Kind,
+    pub changes: Vec<Change>,
     pub possible: bool,
-    /// What to set: `1/200, f/9, ISO 100, A at 1/8`.
-    pub settings: String,
-    /// What it costs or gains against the setup as it is: noise, pace, battery, depth.
-    pub costs: Vec<Fact>,
-    /// The setup with this done.
+    pub settings: CameraSettings,
+    pub lights: Vec<(String, Power)>,
+    pub measures: Measures,
     pub setup: Setup,
 }
 
-/// What a way changes: of each kind the best is shown.
+/// What an alternative changes: of each kind the best is shown, and of fixes all.
 #[derive(Clone, Copy, Debug, PartialEq, Eq)]
-enum Kind {
+pub(crate) enum Kind {
     AsItIs,
     AtSync,
     Filter,
@@ -57,23 +39,24 @@ enum Kind {
     HigherIso,
     MoreDepth,
     LessDepth,
+    Fix,
 }
 
 /// What counts in a comparison.
 #[derive(Clone, Copy, Debug, PartialEq)]
-struct Measures {
-    missing: f64,
-    iso: f64,
+pub(crate) struct Measures {
+    pub missing: f64,
+    pub iso: f64,
     /// The highest power of any light, in stops under full.
-    power: f64,
-    recycle_s: f64,
-    battery: f64,
-    aperture: f64,
+    pub power: f64,
+    pub recycle_s: f64,
+    pub battery: f64,
+    pub aperture: f64,
     /// How far the aperture is from what the depth asks for, in stops.
-    depth_off: f64,
-    filter: f64,
-    high_speed: bool,
-    units: f64,
+    pub depth_off: f64,
+    pub filter: f64,
+    pub high_speed: bool,
+    pub units: f64,
 }
 
 impl Measures {
@@ -112,196 +95,177 @@ impl Measures {
             // More to carry.
             + if self.units > as_it_is.units * 1.05 { 1.0 } else { 0.0 }
     }
-
-    /// What is different, in words.
-    fn against(&self, other: &Self) -> Vec<Fact> {
-        let mut all = Vec::new();
-        let mut say = |about: &str, change: f64, more: &str, less: &str| {
-            if change.abs() > 0.15 {
-                let how = if change > 0.0 { more } else { less };
-                all.push(Fact::new(about, format!("{} {how}", Stops(change).amount())));
-            }
-        };
-        say("Noise", self.iso - other.iso, "more ISO", "less ISO");
-        say("Depth", self.aperture - other.aperture, "smaller: more is sharp", "wider: less is sharp");
-        say("Power", self.power - other.power, "more", "less");
-        if (self.recycle_s - other.recycle_s).abs() > 0.05 {
-            all.push(Fact::new(
-                "Pace",
-                format!("ready after {:.1} s instead of {:.1} s", self.recycle_s, other.recycle_s),
-            ));
-        }
-        let relative = self.battery / other.battery;
-        if relative.is_finite() && !(0.9..1.1).contains(&relative) {
-            all.push(Fact::new("Battery", format!("{:.0} frames instead of {:.0}", self.battery, other.battery)));
-        }
-        if (self.filter - other.filter).abs() > 0.05 {
-            let dark = if self.filter > other.filter { "a darker finder, slower focus" } else { "a brighter finder" };
-            all.push(Fact::new("Filter", dark));
-        }
-        if self.units > other.units * 1.05 {
-            all.push(Fact::new("To carry", "a stronger unit, or one more"));
-        }
-        if self.high_speed && !other.high_speed {
-            all.push(Fact::new("High speed", "no bursts; the ambient and the flash fall together"));
-        }
-        all
-    }
-}
-
-/// The ways to a setup's wish, the best first.
-///
-/// # Errors
-/// Everything that is wrong with the kit or the setup, with pointers that begin with `/kit` and `/setup`.
-pub fn alternatives(setup: &Setup, kit: &Kit, show: Show) -> Result<Alternatives, Problems> {
-    let checked = CheckedSetup::new(setup, kit)?;
-    let outcome = Outcome::of(&checked);
-    let as_it_is = Measures::of(&checked, &outcome);
-    let weights = Weights::of(setup);
-    let mut found: Vec<(f64, Measures, Alternative)> = Vec::new();
-    let mut kinds: Vec<Kind> = Vec::new();
-    let mut ways = vec![(Kind::AsItIs, "As it is".to_owned(), setup.clone())];
-    ways.extend(candidates(&checked, &outcome, kit, show));
-    for (index, (kind, name, other)) in ways.into_iter().enumerate() {
-        let Ok(checked) = CheckedSetup::new(&other, kit) else { continue };
-        let outcome = Outcome::of(&checked);
-        let measures = Measures::of(&checked, &outcome);
-        let settings = format!("{}{}", outcome.settings.label(), light_at(&checked, &outcome, show.power));
-        // What cannot be had either, and what comes to the same dials, is no alternative.
-        let same = found.iter().any(|(_, _, one)| one.settings == settings && one.setup.filter_ids == other.filter_ids);
-        if index > 0 && (same || measures.missing > as_it_is.missing + 1e-6) {
-            continue;
-        }
-        let costs = if index == 0 { Vec::new() } else { measures.against(&as_it_is) };
-        let possible = outcome.gaps.is_empty();
-        drop(checked);
-        let one = Alternative { name, current: index == 0, possible, settings, costs, setup: other };
-        let entry = (measures.points(weights, &as_it_is), measures, one);
-        match kinds.iter().position(|other| *other == kind) {
-            Some(at) if found[at].0 <= entry.0 => {}
-            Some(at) => found[at] = entry,
-            None => {
-                kinds.push(kind);
-                found.push(entry);
-            }
-        }
-    }
-    found.sort_by(|a, b| a.0.total_cmp(&b.0));
-    let why = why(&found, setup);
-    Ok(Alternatives { why, binds: binds(&checked, &outcome), ways: found.into_iter().map(|(_, _, one)| one).collect() })
 }
 
 /// Why the first is first: what it has over the second.
-fn why(found: &[(f64, Measures, Alternative)], setup: &Setup) -> String {
-    let Some((_, first, named)) = found.first() else { return String::new() };
-    let Some((_, second, _)) = found.get(1) else { return format!("“{}”: there is no other way.", named.name) };
-    let reasons = [
-        (second.missing - first.missing, 0.1, "it comes nearest to what is wished"),
-        (second.depth_off - first.depth_off, 0.2, "it keeps the depth that is wished"),
-        (second.iso - first.iso, 0.2, "it keeps the ISO low"),
-        (second.recycle_s - first.recycle_s, 0.1, "its flashes are ready sooner"),
-        (second.power - first.power, 0.2, "it asks less power of the flashes"),
-        (second.filter - first.filter, 0.1, "it needs no filter"),
-        (f64::from(u8::from(second.high_speed && !first.high_speed)), 0.5, "it needs no high-speed sync"),
-        (second.units - first.units, 1.0, "it needs no more light than is there"),
-    ];
-    let because =
-        reasons.iter().find(|(more, enough, _)| more > enough).map_or("it is the simplest", |(_, _, why)| *why);
-    let order = setup
-        .preferences
-        .as_ref()
-        .and_then(|order| order.first())
-        .map_or_else(String::new, |first| format!(" “{}” comes first in your order.", first.name()));
-    format!("“{}” comes first: {because}.{order}", named.name)
+#[derive(Clone, Copy, Debug, PartialEq, Eq)]
+pub(crate) enum Because {
+    OnlyOne,
+    Nearest,
+    KeepsDepth,
+    LowIso,
+    ReadySooner,
+    LessPower,
+    NoFilter,
+    NoHighSpeed,
+    NoMoreLight,
+    Simplest,
 }
 
-/// Setups worth trying, each with what it is called.
-fn candidates(setup: &CheckedSetup<'_>, outcome: &Outcome, kit: &Kit, show: Show) -> Vec<(Kind, String, Setup)> {
+pub(crate) fn because(found: &[Option_]) -> Because {
+    let [first, second, ..] = found else { return Because::OnlyOne };
+    let (first, second) = (&first.measures, &second.measures);
+    let reasons = [
+        (second.missing - first.missing, 0.1, Because::Nearest),
+        (second.depth_off - first.depth_off, 0.2, Because::KeepsDepth),
+        (second.iso - first.iso, 0.2, Because::LowIso),
+        (second.recycle_s - first.recycle_s, 0.1, Because::ReadySooner),
+        (second.power - first.power, 0.2, Because::LessPower),
+        (second.filter - first.filter, 0.1, Because::NoFilter),
+        (f64::from(u8::from(second.high_speed && !first.high_speed)), 0.5, Because::NoHighSpeed),
+        (second.units - first.units, 1.0, Because::NoMoreLight),
+    ];
+    reasons.into_iter().find(|(more, enough, _)| more > enough).map_or(Because::Simplest, |(_, _, because)| because)
+}
+
+/// The alternatives for a setup, the best first; the setup as it is stands among them.
+pub(crate) fn options(checked: &CheckedSetup<'_>, outcome: &Outcome, kit: &Kit) -> Vec<Option_> {
+    let setup = checked.setup;
+    let as_it_is = Measures::of(checked, outcome);
+    let weights = Weights::of(setup);
+    let mut found: Vec<(f64, Option_)> = Vec::new();
+    let mut all = vec![(Kind::AsItIs, Vec::new())];
+    all.extend(candidates(checked, outcome, kit));
+    if !outcome.gaps.is_empty() {
+        all.extend(fixes(checked, outcome, kit).into_iter().filter_map(|fix| match fix.what {
+            FixKind::Changes(solved) if fix.closes => Some((Kind::Fix, solved.changes)),
+            _ => None,
+        }));
+    }
+    for (index, (kind, changes)) in all.into_iter().enumerate() {
+        let mut other = setup.clone();
+        for change in &changes {
+            change.apply(&mut other, kit);
+        }
+        let Some(solved) = solved(kind, changes, &other, kit) else { continue };
+        // What cannot be had either, and what comes to the same dials, is no alternative.
+        let same = found.iter().any(|(_, one)| {
+            let dials = one.settings == solved.settings && one.lights == solved.lights;
+            if kind == Kind::Fix { one.setup == other } else { dials && one.setup.filter_ids == other.filter_ids }
+        });
+        if index > 0 && (same || solved.measures.missing > as_it_is.missing + 1e-6) {
+            continue;
+        }
+        let entry = (solved.measures.points(weights, &as_it_is), solved);
+        match found.iter().position(|(_, other)| other.kind == kind && kind != Kind::Fix) {
+            Some(at) if found[at].0 <= entry.0 => {}
+            Some(at) => found[at] = entry,
+            None => found.push(entry),
+        }
+    }
+    found.sort_by(|a, b| a.0.total_cmp(&b.0));
+    found.into_iter().map(|(_, one)| one).collect()
+}
+
+fn solved(kind: Kind, changes: Vec<Change>, setup: &Setup, kit: &Kit) -> Option<Option_> {
+    let checked = CheckedSetup::new(setup, kit).ok()?;
+    let outcome = Outcome::of(&checked);
+    let lights = checked.lights.iter().zip(&outcome.lights);
+    let lights = lights.filter_map(|(light, at)| at.map(|at| (light.light.id.clone(), at.power))).collect();
+    Some(Option_ {
+        kind,
+        changes,
+        possible: outcome.gaps.is_empty(),
+        settings: outcome.settings,
+        lights,
+        measures: Measures::of(&checked, &outcome),
+        setup: setup.clone(),
+    })
+}
+
+/// Changes worth trying.
+fn candidates(setup: &CheckedSetup<'_>, outcome: &Outcome, kit: &Kit) -> Vec<(Kind, Vec<Change>)> {
     let mut all = Vec::new();
-    let mut add = |kind: Kind, name: String, change: &dyn Fn(&mut Setup)| {
-        let mut other = setup.setup.clone();
-        change(&mut other);
-        all.push((kind, name, other));
-    };
     let settings = outcome.settings;
     let flash = setup.setup.blend.uses_flash() && !setup.lights.is_empty();
+    let (free_aperture, free_iso) = (setup.aperture.is_none(), setup.iso.is_none());
     let wide = setup.apertures.nearest(settings.aperture.position() - Stops(WIDE_OPEN));
-    let wider = |s: &mut Setup| s.fixed.f_number = Some(wide.nominal);
     let is_wide = (settings.aperture.position() - wide.position()).0 < 0.5;
+    let wider = Change::FixAperture { f_number: wide.nominal };
+    let bare = |changes: &mut Vec<Change>| {
+        if setup.setup.sync != Sync::Ordinary {
+            changes.push(Change::ChangeSync { sync: Sync::Ordinary });
+        }
+        if setup.density.0 > 0.0 {
+            changes.push(Change::RemoveFilters);
+        }
+    };
     if flash {
         if setup.setup.sync == Sync::HighSpeed || setup.density.0 > 0.0 {
-            add(Kind::AtSync, "At the sync speed, nothing on the lens".to_owned(), &|s| {
-                s.sync = Sync::Ordinary;
-                s.filter_ids.clear();
-                s.fixed.f_number = None;
-                s.fixed.shutter_s = None;
-            });
-        }
-        if !is_wide {
-            for filter in kit.filters.iter().filter(|filter| !setup.setup.filter_ids.contains(&filter.id)).take(3) {
-                add(Kind::Filter, format!("At {} with the {}", wide.label(), lower_first(&filter.name)), &|s| {
-                    s.sync = Sync::Ordinary;
-                    s.filter_ids = vec![filter.id.clone()];
-                    wider(s);
-                });
+            let mut changes = Vec::new();
+            bare(&mut changes);
+            all.push((Kind::AtSync, changes.clone()));
+            // What was fixed for the filter or the high speed may be let go with it, and is said to be.
+            let mut let_go = changes;
+            if !free_aperture {
+                let_go.push(Change::FreeAperture);
             }
-            add(Kind::HighSpeed, format!("At {} in high-speed sync", wide.label()), &|s| {
-                s.sync = Sync::HighSpeed;
-                s.filter_ids.clear();
-                s.fixed.shutter_s = None;
-                wider(s);
-            });
+            if setup.shutter.is_some() {
+                let_go.push(Change::FreeShutter);
+            }
+            all.push((Kind::AtSync, let_go));
+        }
+        if !is_wide && free_aperture && setup.shutter.is_none() {
+            for filter in kit.filters.iter().filter(|filter| !setup.setup.filter_ids.contains(&filter.id)).take(3) {
+                let mut changes = Vec::new();
+                bare(&mut changes);
+                changes.push(wider.clone());
+                changes.push(Change::AddFilters { filter_ids: vec![filter.id.clone()] });
+                all.push((Kind::Filter, changes));
+            }
+            if setup.setup.sync != Sync::HighSpeed {
+                let mut changes = vec![wider.clone(), Change::ChangeSync { sync: Sync::HighSpeed }];
+                if setup.density.0 > 0.0 {
+                    changes.insert(0, Change::RemoveFilters);
+                }
+                all.push((Kind::HighSpeed, changes));
+            }
         }
     }
     for (light, at) in setup.lights.iter().zip(&outcome.lights) {
         let (Some(at), true) = (at, light.light.wish == LightWish::Key && light.bounced.is_none()) else { continue };
-        let id = &light.light.id;
+        let light_id = || light.light.id.clone();
         let nearer = Metres((at.distance.0 * 0.7 * 20.0).round() / 20.0);
-        if nearer >= light.free_distances().0 {
-            add(Kind::Nearer, format!("{id} nearer, at {}", nearer.label(show.length)), &|s| {
-                s.lights[light.index].distance_m = Some(nearer.0);
-                s.lights[light.index].power_stops = None;
-            });
+        // With distance and power both fixed, moving it is no other way to the same wish.
+        if nearer >= light.free_distances().0 && light.light.distance_m.is_none_or(|_| light.power.is_none()) {
+            let change = Change::MoveLight { light_id: light_id(), distance_m: nearer.0, nearer: true };
+            all.push((Kind::Nearer, vec![change]));
         }
-        let stronger = kit.flashes.iter().filter(|flash| flash.id != light.flash.id).find(|flash| {
-            let mut other = setup.setup.clone();
-            other.lights[light.index].flash_id.clone_from(&flash.id);
-            let with = CheckedSetup::new(&other, kit).ok();
-            let same = with
-                .and_then(|with| with.lights.iter().find(|one| one.index == light.index).map(|one| one.guide_number));
-            same.is_some_and(|other| other > light.guide_number)
+        let stronger = kit.flashes.iter().filter(|flash| flash.id != light.flash.id).find_map(|flash| {
+            let change = Change::ChangeUnit { light_id: light_id(), flash_id: flash.id.clone() };
+            let other = strength_with(setup.setup, &change, light.index, kit)?;
+            (other > light.guide_number).then_some(change)
         });
-        if let Some(flash) = stronger {
-            add(Kind::MoreLight, format!("With the {}", lower_first(&flash.name)), &|s| {
-                s.lights[light.index].flash_id.clone_from(&flash.id);
-            });
-        }
+        all.extend(stronger.map(|change| (Kind::MoreLight, vec![change])));
         if light.light.units < 6 {
             let units = light.light.units + 1;
-            add(Kind::MoreLight, format!("{units} of the {} as one", lower_first(&light.flash.name)), &|s| {
-                s.lights[light.index].units = units;
-            });
+            all.push((Kind::MoreLight, vec![Change::ManyUnits { light_id: light_id(), units }]));
         }
     }
-    if setup.iso.is_none() {
+    if free_iso {
         let higher = setup.isos.nearest(settings.iso.position() + Stops(1.0));
-        add(Kind::HigherIso, format!("At {}, the aperture kept", higher.label()), &|s| {
-            s.fixed.iso = Some(higher.nominal);
-            s.fixed.f_number = Some(settings.aperture.nominal);
-        });
-        if flash {
+        let higher = Change::FixIso { iso: higher.nominal };
+        let kept = Change::FixAperture { f_number: settings.aperture.nominal };
+        all.push((Kind::HigherIso, if free_aperture { vec![higher.clone(), kept] } else { vec![higher.clone()] }));
+        if flash && free_aperture {
             let smaller = setup.apertures.nearest(settings.aperture.position() + Stops(1.0));
-            add(Kind::HigherIso, format!("At {} and {}", higher.label(), smaller.label()), &|s| {
-                s.fixed.iso = Some(higher.nominal);
-                s.fixed.f_number = Some(smaller.nominal);
-            });
+            all.push((Kind::HigherIso, vec![higher, Change::FixAperture { f_number: smaller.nominal }]));
         }
     }
-    let depths = [(Kind::MoreDepth, "More depth", ANOTHER_DEPTH), (Kind::LessDepth, "Less depth", -ANOTHER_DEPTH)];
-    for (kind, name, by) in depths {
-        let aperture = setup.apertures.nearest(settings.aperture.position() + Stops(by));
-        if setup.aperture.is_none() && setup.setup.depth == Depth::Free {
-            add(kind, format!("{name}, {}", aperture.label()), &|s| s.fixed.f_number = Some(aperture.nominal));
+    if free_aperture && setup.setup.depth == Depth::Free {
+        for (kind, by) in [(Kind::MoreDepth, ANOTHER_DEPTH), (Kind::LessDepth, -ANOTHER_DEPTH)] {
+            let aperture = setup.apertures.nearest(settings.aperture.position() + Stops(by));
+            all.push((kind, vec![Change::FixAperture { f_number: aperture.nominal }]));
         }
     }
     all

@@ -3,14 +3,14 @@
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 
-use super::lights::DialledLight;
+use super::lights::{DialledLight, in_frame};
 use super::outcome::Outcome;
 use super::search::{HALF_CLICK, rounding, with_flash};
 use super::sharpness::Sharp;
 use super::wish::FlashWish;
 use crate::flash::dark_band;
 use crate::job::{Blend, CheckedLight, CheckedSetup, LightWish, Sync};
-use crate::scale::{DialEnd, Setting, Stops};
+use crate::scale::{DialEnd, Power, PowerStep, Setting, Stops};
 
 /// Which limit a wish runs into.
 #[derive(Clone, Copy, Debug, PartialEq, Eq, Serialize, Deserialize, ToSchema)]
@@ -42,10 +42,10 @@ pub enum Limit {
 
 /// How far a region may end from its wish before it is told as a gap, in stops: where lights share regions, rounding
 /// of each and what they spill onto one another come to this (chosen; common practice, no source).
-pub(super) const UNTOLD: f64 = 0.5;
+pub(crate) const UNTOLD: f64 = 0.5;
 
 /// What is missing.
-#[derive(Clone, Debug, PartialEq, Serialize, Deserialize, ToSchema)]
+#[derive(Clone, Debug, PartialEq, Serialize, ToSchema)]
 pub struct Gap {
     /// The limit that binds.
     pub limit: Limit,
@@ -57,27 +57,41 @@ pub struct Gap {
     pub says: String,
     /// The light it is about; null where it is about the camera.
     pub light_id: Option<String>,
+    /// The region it is about, by its place in the setup.
+    #[serde(skip)]
+    pub(crate) region: Option<usize>,
+    /// How the light stands, or would.
+    #[serde(skip)]
+    pub(crate) at: Option<DialledLight>,
 }
 
 impl Gap {
     fn new(limit: Limit, missing: Stops, says: String) -> Self {
-        Self { limit, missing_stops: missing.0.abs(), missing: missing.amount(), says, light_id: None }
+        Self {
+            limit,
+            missing_stops: missing.0.abs(),
+            missing: missing.amount(),
+            says,
+            light_id: None,
+            region: None,
+            at: None,
+        }
     }
 
-    fn about(self, light: &CheckedLight<'_>) -> Self {
-        Self { light_id: Some(light.light.id.clone()), ..self }
+    fn about(self, light: &CheckedLight<'_>, at: Option<DialledLight>) -> Self {
+        Self { light_id: Some(light.light.id.clone()), at, ..self }
     }
 }
 
-pub(super) fn gaps(setup: &CheckedSetup<'_>, outcome: &Outcome) -> Vec<Gap> {
+pub(crate) fn gaps(setup: &CheckedSetup<'_>, outcome: &Outcome) -> Vec<Gap> {
     let mut found = Vec::new();
-    found.extend(camera_gap(setup, outcome));
-    found.extend(lit_gap(setup, outcome));
-    for (light, at) in setup.lights.iter().zip(&outcome.lights) {
-        found.extend(light_gap(setup, outcome, light, at.as_ref()));
-    }
-    for region in 0..outcome.regions.len() {
-        if !found.iter().any(|gap| gap.light_id.is_some()) {
+    let placed = placed_gap(setup, outcome);
+    let placed_region = setup.setup.blend.placed(setup).region;
+    let placed_told = placed.is_some();
+    found.extend(placed);
+    let lit_first = std::iter::once(setup.lit).chain((0..outcome.regions.len()).filter(|region| *region != setup.lit));
+    for region in lit_first {
+        if region != placed_region || !placed_told || region == setup.lit {
             found.extend(region_gap(setup, outcome, region));
         }
     }
@@ -96,18 +110,28 @@ pub(super) fn gaps(setup: &CheckedSetup<'_>, outcome: &Outcome) -> Vec<Gap> {
     found
 }
 
-fn camera_gap(setup: &CheckedSetup<'_>, outcome: &Outcome) -> Option<Gap> {
-    let stands = outcome.settings.ev100() + setup.filter;
-    let darker = stands - setup.setup.blend.camera_ev(setup);
-    if darker.0.abs() <= rounding(setup) {
+/// Where the region that the camera is set for does not land where it is to.
+fn placed_gap(setup: &CheckedSetup<'_>, outcome: &Outcome) -> Option<Gap> {
+    let placed = setup.setup.blend.placed(setup);
+    let region = &outcome.regions[placed.region];
+    let ambient = region.ambient - placed.place;
+    let whole = if placed.ambient_alone { ambient } else { region.together - placed.place };
+    if whole.0.abs() <= rounding(setup) {
         return None;
     }
+    if whole.0 > 0.0 && ambient.0 <= rounding(setup) {
+        let name = &setup.setup.regions[placed.region].name;
+        let says = format!("“{name}” ends {} over its wish: flashes spill onto it.", whole.amount());
+        return Some(Gap { region: Some(placed.region), ..Gap::new(Limit::RegionOff, whole, says) });
+    }
+    // What is too dark may lie under its place by what no flash gives either.
+    let darker = if whole.0 > 0.0 { ambient } else { whole };
     let (limit, how) =
-        if darker.0 < 0.0 { (Limit::CameraTooBright, "brighter") } else { (Limit::CameraTooDark, "darker") };
-    let held = held_by(setup, outcome, darker.0 < 0.0);
+        if darker.0 > 0.0 { (Limit::CameraTooBright, "brighter") } else { (Limit::CameraTooDark, "darker") };
+    let held = held_by(setup, outcome, darker.0 > 0.0);
     let because = if held.is_empty() { String::new() } else { format!(": {}", held.join(", ")) };
     let says = format!("The light that is there comes out {} {how} than wished{because}.", darker.amount());
-    Some(Gap::new(limit, darker, says))
+    Some(Gap { region: Some(placed.region), ..Gap::new(limit, darker, says) })
 }
 
 /// What keeps the camera from going darker (or brighter): what is fixed, and which dials are at their end.
@@ -143,63 +167,106 @@ fn held_by(setup: &CheckedSetup<'_>, outcome: &Outcome, wants_darker: bool) -> V
     held
 }
 
-/// What no flash can do on the lit side.
-fn lit_gap(setup: &CheckedSetup<'_>, outcome: &Outcome) -> Option<Gap> {
-    let name = &setup.setup.regions[setup.lit].name;
-    match outcome.wishes[setup.lit] {
-        FlashWish::AmbientOver(over) if over.0 > HALF_CLICK => Some(Gap::new(
-            Limit::AmbientTooBright,
-            over,
-            format!(
-                "The ambient alone puts “{name}” {} over its place, and no flash can take light away.",
-                over.amount()
-            ),
-        )),
-        FlashWish::Wanted(_) if !setup.lights.iter().any(|light| light.aim == setup.lit) => {
+/// Where a region does not land on its wish: what the ambient, its light, or other lights have to do with that.
+fn region_gap(setup: &CheckedSetup<'_>, outcome: &Outcome, region: usize) -> Option<Gap> {
+    let blend = setup.setup.blend;
+    let (lit, several) = (region == setup.lit, setup.lights.len() > 1);
+    let name = &setup.setup.regions[region].name;
+    let told = |gap: Gap| Gap { region: Some(region), ..gap };
+    let aimed: Vec<usize> = (0..setup.lights.len()).filter(|light| setup.lights[*light].aim == region).collect();
+    match outcome.wishes[region] {
+        FlashWish::Unused => return None,
+        FlashWish::AmbientOver(over) if lit => {
+            return (over.0 > HALF_CLICK).then(|| {
+                let says = format!(
+                    "The ambient alone puts “{name}” {} over its place, and no flash can take light away.",
+                    over.amount()
+                );
+                told(Gap::new(Limit::AmbientTooBright, over, says))
+            });
+        }
+        FlashWish::Wanted(_) if !setup.lights.iter().any(|light| light.reaches[region].0.is_finite()) => {
             let says = if setup.lights.is_empty() {
                 "This blend needs a flash, and the setup has none.".to_owned()
             } else {
                 format!("This blend needs a flash on “{name}”, and none is aimed there.")
             };
-            Some(Gap::new(Limit::NoFlash, Stops(1.0), says))
+            return Some(told(Gap::new(Limit::NoFlash, Stops(1.0), says)));
         }
-        _ => None,
+        FlashWish::AmbientOver(_) | FlashWish::Wanted(_) => {}
+    }
+    let off = outcome.regions[region].together - outcome.targets[region]?;
+    // What rounding to the dial does is no gap; what the end of the dial, or a fixed power, does is one. Where several
+    // lights meet, what one gives too much may not show.
+    let click = aimed.iter().map(|light| half_click(setup.lights[*light].step)).fold(HALF_CLICK, f64::max);
+    let shows = if several { click.max(2.0 * HALF_CLICK) } else { click };
+    if off.0.abs() <= shows || !blend.uses_flash() {
+        return None;
+    }
+    if matches!(outcome.wishes[region], FlashWish::Wanted(_)) {
+        let at_end = aimed.iter().find_map(|&light| Some((light, light_at_its_end(setup, outcome, light, off)?)));
+        if let Some((light, at)) = at_end {
+            return Some(told(light_gap(setup, outcome, light, at)));
+        }
+    }
+    if off.0.abs() <= UNTOLD {
+        return None;
+    }
+    let why = match (outcome.wishes[region], off.0 > 0.0) {
+        (FlashWish::AmbientOver(_), _) => "the ambient alone is over it",
+        (_, true) => "other lights spill onto it",
+        (_, false) => "more there would be too much elsewhere",
+    };
+    let over = if off.0 > 0.0 { "over" } else { "under" };
+    let says = format!("“{name}” ends {} {over} its wish: {why}.", off.amount());
+    let gap = told(Gap::new(Limit::RegionOff, off, says));
+    Some(match aimed.first() {
+        Some(light) => gap.about(&setup.lights[*light], None),
+        None => gap,
+    })
+}
+
+/// Half a click of a unit's power: what rounding alone can do.
+fn half_click(step: PowerStep) -> f64 {
+    match step {
+        PowerStep::Half => 0.25 + 1e-6,
+        PowerStep::Whole => 0.5 + 1e-6,
+        PowerStep::Tenth | PowerStep::Third => HALF_CLICK,
     }
 }
 
-/// What one light cannot do.
-fn light_gap(
-    setup: &CheckedSetup<'_>,
-    outcome: &Outcome,
-    light: &CheckedLight<'_>,
-    at: Option<&DialledLight>,
-) -> Option<Gap> {
-    let at = at?;
-    let region = &outcome.regions[light.aim];
-    let short = at.exact.0 - at.power.0;
-    // What rounding to the dial does is no gap; what the end of the dial, or a fixed power, does is one.
-    let click = match light.step {
-        crate::scale::PowerStep::Half => 0.25 + 1e-6,
-        crate::scale::PowerStep::Whole => 0.5 + 1e-6,
-        crate::scale::PowerStep::Tenth | crate::scale::PowerStep::Third => HALF_CLICK,
+/// A light at the end of what it can do, on the side on which its region is off: as it stands, or where it is off since
+/// its lowest power would be too much, as it would stand at that.
+fn light_at_its_end(setup: &CheckedSetup<'_>, outcome: &Outcome, index: usize, off: Stops) -> Option<DialledLight> {
+    let light = &setup.lights[index];
+    let end = match outcome.lights[index] {
+        Some(at) => {
+            let short = at.exact.0 - at.power.0;
+            let same_way = (short.0 > 0.0) == (off.0 < 0.0);
+            return (same_way && short.0.abs() > half_click(light.step)).then_some(at);
+        }
+        None if light.power.is_some() || off.0 > 0.0 => return None,
+        None => light.lowest,
     };
-    if short.0.abs() <= click {
-        return None;
-    }
-    let wish = setup.setup.blend.region_wish(setup, light.aim);
-    // Others may make up for it; and what a fill gives too much may not show.
-    let off = wish.map_or(short, |wish| wish - region.together);
-    let shows = setup.lights.len() == 1 || off.0.abs() > 2.0 * HALF_CLICK;
-    if !shows {
-        return None;
-    }
-    let (name, ends) = (&setup.setup.regions[light.aim].name, region.together.thirds());
+    let distance = light.distance.unwrap_or_else(|| light.usual_distance());
+    let FlashWish::Wanted(wanted) = outcome.wishes[light.aim] else { return None };
+    let exact = Power(end.0 + wanted - in_frame(setup, light, (distance, end), outcome.settings));
+    (exact < end).then_some(DialledLight { distance, exact, power: end })
+}
+
+/// What one light cannot do.
+fn light_gap(setup: &CheckedSetup<'_>, outcome: &Outcome, index: usize, at: DialledLight) -> Gap {
+    let light = &setup.lights[index];
+    let short = at.exact.0 - at.power.0;
+    let (name, ends) = (&setup.setup.regions[light.aim].name, outcome.regions[light.aim].together.thirds());
     let (limit, how) =
         if short.0 > 0.0 { (Limit::FlashTooWeak, "too weak") } else { (Limit::FlashTooStrong, "too strong") };
     let why = if light.power.is_some() {
         "at its fixed power"
     } else if short.0 > 0.0 {
         "at full power"
+    } else if outcome.lights[index].is_none() {
+        "even at its lowest power, so it is off"
     } else {
         "at its lowest power"
     };
@@ -208,27 +275,7 @@ fn light_gap(
         _ => format!("{}, the {},", light.light.id, light.light.wish.name()),
     };
     let says = format!("{which} is {} {how} {why}: “{name}” ends at {ends}.", short.amount());
-    Some(Gap::new(limit, short, says).about(light))
-}
-
-/// A region that ends away from its wish, though its light does what it can.
-fn region_gap(setup: &CheckedSetup<'_>, outcome: &Outcome, region: usize) -> Option<Gap> {
-    let light = setup.lights.iter().find(|light| light.aim == region)?;
-    let wish = setup.setup.blend.region_wish(setup, region)?;
-    let off = outcome.regions[region].together - wish;
-    let told = region == setup.lit && !matches!(outcome.wishes[region], FlashWish::Wanted(_));
-    if told || !setup.setup.blend.uses_flash() || off.0.abs() <= UNTOLD {
-        return None;
-    }
-    let name = &setup.setup.regions[region].name;
-    let why = match (outcome.wishes[region], off.0 > 0.0) {
-        (FlashWish::AmbientOver(_), _) => "the ambient alone is over it",
-        (_, true) => "other lights spill onto it",
-        (_, false) => "more there would be too much elsewhere",
-    };
-    let over = if off.0 > 0.0 { "over" } else { "under" };
-    let says = format!("“{name}” ends {} {over} its wish: {why}.", off.amount());
-    Some(Gap::new(Limit::RegionOff, off, says).about(light))
+    Gap::new(limit, short, says).about(light, Some(at))
 }
 
 fn sync_gap(setup: &CheckedSetup<'_>, outcome: &Outcome) -> Option<Gap> {
@@ -246,7 +293,7 @@ fn sync_gap(setup: &CheckedSetup<'_>, outcome: &Outcome) -> Option<Gap> {
             shutter.label(),
             setup.sync_rated.label()
         );
-        return Some(Gap::new(Limit::NoHighSpeed, over, says).about(without));
+        return Some(Gap::new(Limit::NoHighSpeed, over, says).about(without, None));
     }
     let says = format!(
         "{} is faster than the sync speed of {}: about {:.0} % of the frame gets no flash.",

@@ -7,7 +7,7 @@ use crate::ambient::{
     Ahead, CLOSE_STOPS, DayStrip, Lane, LightNow, NextTurn, SILHOUETTE_STOPS, SunSide, bearing_apart, clock,
     compass_point, day, day_strip, minutes_between, shadow_length_m, span_label, sun_side,
 };
-use crate::job::{CheckedScene, CheckedSetup, Kit, Problems, Setup, followers};
+use crate::job::{CheckedScene, CheckedSetup, Kit, Problems, Setup};
 use crate::scale::{LengthUnit, Metres, Stops};
 
 /// The scene at its hour.
@@ -53,7 +53,7 @@ pub struct Here {
 
 /// A person's height, for shadows.
 const PERSON_M: f64 = 1.8;
-pub(super) fn here(setup: &CheckedSetup<'_>, scene: &CheckedScene<'_>, length: LengthUnit) -> Here {
+pub(crate) fn here(setup: &CheckedSetup<'_>, scene: &CheckedScene<'_>, length: LengthUnit) -> Here {
     let (light, now) = (&scene.light, &scene.now);
     let sun = now.sun;
     let ahead = Ahead::of(light, light.at);
@@ -189,12 +189,12 @@ pub fn day_of(setup: &Setup, kit: &Kit, step_min: f64) -> Result<DayStrip, Probl
     let Some(scene) = &checked.scene else {
         return Err(Problems::one("/setup/scene", "a day's light needs a place and an hour: give them first"));
     };
-    let lanes = setup.regions.iter().zip(followers(setup, Some(scene))).map(|(region, follower)| {
+    let lanes = setup.regions.iter().zip(&checked.light).map(|(region, light)| {
         let readings = region.ambient.readings.iter().filter_map(|taken| {
             let at = taken.at.as_ref()?.instant(&scene.light.zone).ok()?;
             Some((at, taken.ev100().0, taken.simulated))
         });
-        Lane { role: region.role, name: &region.name, follower, readings: readings.collect() }
+        Lane { role: region.role, name: &region.name, light: *light, readings: readings.collect() }
     });
     let lanes: Vec<Lane<'_>> = lanes.collect();
     day_strip(&scene.light, &scene.scene.at.date, &lanes, step_min, scene.scene.weather.is_simulated())

@@ -4,17 +4,19 @@ use super::lights::DialledLight;
 use super::outcome::Outcome;
 use super::plan::{Fact, LightCard, Show};
 use super::wish::FlashWish;
-use crate::flash::{part_within, t01_s};
+use crate::flash::{t01_s, tail_loss};
 use crate::job::{CheckedLight, CheckedSetup, FlashOutput, Light, LightWish};
 use crate::modifier::{angle_deg, falloff, softness_word, step_back};
 use crate::scale::{Metres, Stops};
 
 /// Under so much falloff a group counts as evenly lit. Common practice, no source.
 const EVEN: Stops = Stops(1.0 / 3.0);
+/// A tail of a flash that takes more than this is told: less is lost in the power dial's rounding.
+const TOLD_TAIL: f64 = 0.1;
 /// A bare head is so wide.
 const HEAD_M: f64 = 0.07;
 
-pub(super) fn light_cards(setup: &CheckedSetup<'_>, outcome: &Outcome, show: Show) -> Vec<LightCard> {
+pub(crate) fn light_cards(setup: &CheckedSetup<'_>, outcome: &Outcome, show: Show) -> Vec<LightCard> {
     setup
         .setup
         .lights
@@ -65,7 +67,9 @@ fn of_flash(setup: &CheckedSetup<'_>, outcome: &Outcome, position: usize, show: 
 fn of_lamp(setup: &CheckedSetup<'_>, index: usize, light: &Light, show: Show) -> LightCard {
     let lamp = setup.lamps.iter().find(|lamp| lamp.index == index);
     let name = lamp.map_or("", |lamp| lamp.flash.name.as_str());
-    let modifier = lamp.and_then(|lamp| lamp.modifier).map_or("Bare", |modifier| modifier.name.as_str());
+    let bounced = lamp.and_then(|lamp| lamp.bounced);
+    let bare = if bounced.is_some() { "Bounced" } else { "Bare" };
+    let modifier = lamp.and_then(|lamp| lamp.modifier).map_or(bare, |modifier| modifier.name.as_str());
     let power = crate::scale::Power(Stops(light.power_stops.unwrap_or(0.0)));
     let distance = Metres(light.distance_m.unwrap_or(setup.setup.camera_distance_m));
     let aimed = light.aimed_at.as_ref().and_then(|id| setup.setup.regions.iter().find(|region| &region.id == id));
@@ -84,11 +88,19 @@ fn of_lamp(setup: &CheckedSetup<'_>, index: usize, light: &Light, show: Show) ->
         distance: Some(distance.label(show.length)),
         distance_m: Some(distance.0),
         distance_fixed: true,
-        loss: Stops::ZERO.decimals(),
-        near_field: None,
+        loss: lamp.map_or(Stops::ZERO, |lamp| -lamp.loss).decimals(),
+        near_field: lamp.map(|lamp| lamp.near_field.decimals()),
         compensation: None,
-        facts: vec![Fact::new("Burns on", "counts as ambient: the shutter and the white balance see it")],
+        facts: std::iter::once(Fact::new("Burns on", "counts as ambient: the shutter and the white balance see it"))
+            .chain(bounced.map(|bounced| bounce_fact(bounced.loss, Stops::ZERO)))
+            .collect(),
     }
+}
+
+/// What a bounce costs.
+fn bounce_fact(bounce: Stops, modifier: Stops) -> Fact {
+    let with = if modifier.0 == 0.0 { "" } else { ", with what is on the head" };
+    Fact::new("Bounce", format!("costs {} against the head aimed straight{with}", (bounce + modifier).amount()))
 }
 
 /// What else there is to know of a flash that is on.
@@ -101,18 +113,21 @@ fn facts(
 ) -> Vec<Fact> {
     let mut all = Vec::new();
     if let Some(bounced) = light.bounced {
-        let modifier = if light.modifier_loss.0 == 0.0 { "" } else { ", with what is on the head" };
-        let lost = (bounced.loss + light.modifier_loss).amount();
-        all.push(Fact::new("Bounce", format!("costs {lost} against the head aimed straight{modifier}")));
+        all.push(bounce_fact(bounced.loss, light.modifier_loss));
     }
     let width = if light.surface.largest().0 > 0.0 { light.surface.largest() } else { Metres(HEAD_M) };
     let angle = light.bounced.map_or_else(|| angle_deg(width, at.distance), |bounced| bounced.angle_deg);
     all.push(Fact::new("Softness", format!("{}, {angle:.0}° wide from there", softness_word(angle))));
     if let Some((near, far)) = super::sharpness::Sharp::of(setup).span.filter(|_| light.aim == setup.lit) {
         let deep = Metres(far.0 - near.0);
-        let lost = falloff(at.distance, Metres(at.distance.0 + deep.0));
+        let back = Metres(at.distance.0 + deep.0);
+        // Bounced light falls off from the ceiling or wall it comes back from.
+        let bounced = light.light.bounce.map(|bounce| bounce.falloff(at.distance, back));
+        let lost = bounced.unwrap_or_else(|| falloff(at.distance, back));
         let even = step_back(deep, EVEN);
-        let says = if lost <= EVEN {
+        let says = if bounced.is_some() && lost > EVEN {
+            format!("the back gets {} less, off what it comes back from", lost.amount())
+        } else if lost <= EVEN {
             format!("{} stops from front to back", lost.decimals().trim_start_matches('+'))
         } else {
             let from = even.label(show.length);
@@ -124,9 +139,10 @@ fn facts(
         all.push(Fact::new("Turned", format!("{}° away", light.light.turned_deg)));
     }
     if let Some(t01) = t01_s(&light.flash.durations, at.power) {
-        let part = part_within(t01, outcome.settings.shutter);
-        let cut = if part < 0.95 {
-            format!(", longer than the shutter: about {} is lost", Stops(-part.log2()).amount())
+        // In high-speed sync it is a train of pulses, and nothing is cut off.
+        let tail = tail_loss(&light.flash.durations, at.power, outcome.settings.shutter);
+        let cut = if light.high_speed(setup, outcome.settings.shutter).is_none() && tail.0 > TOLD_TAIL {
+            format!(", longer than the shutter: {} is lost, and reckoned with", tail.amount())
         } else {
             String::new()
         };
@@ -135,8 +151,7 @@ fn facts(
     if light.recycling.full_s > 0.0 {
         all.push(Fact::new("Ready again", format!("after {:.1} s", light.recycling.time_s(at.power).max(0.05))));
     }
-    let high_speed = light.high_speed(setup, outcome.settings.shutter);
-    if high_speed.0 > 0.0 {
+    if let Some(high_speed) = light.high_speed(setup, outcome.settings.shutter) {
         all.push(Fact::new("High speed", format!("takes {}; one frame at a time", high_speed.amount())));
     }
     if let FlashOutput::GuideNumberZoom(_) = &light.flash.output {

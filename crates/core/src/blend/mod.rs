@@ -1,16 +1,19 @@
 //! From a reading and a wish to settings: the blend, the search over the dials, the nearest answer where the wish
 //! cannot be had, how certain it is, and the workings.
 
-mod alternatives;
+pub(crate) mod alternatives;
 mod automatic;
 mod binding;
 mod cautions;
 mod certainty;
+pub(crate) mod change;
 mod colour;
 mod exposure;
 mod falling;
+pub(crate) mod fixes;
 mod gap;
 mod here;
+mod least_squares;
 mod light_card;
 mod lights;
 mod outcome;
@@ -19,18 +22,19 @@ mod place;
 mod plan;
 mod preference;
 mod present;
-mod remedy;
 mod schools;
 mod search;
 mod sharpness;
 mod speed;
 mod wedge;
+mod weights;
 mod wish;
-mod words;
+pub(crate) mod words;
 mod workings;
 
-pub use alternatives::{Alternative, Alternatives, alternatives};
+pub use crate::wording::options::{Alternative, AlternativeKind, Alternatives};
 pub use automatic::AutomaticSchool;
+pub use change::Change;
 pub use colour::{
     BalanceSaid, BalanceWay, ColourGrip, ColourMark, ColourPlan, ColourWays, Colouring, GelOffer, GelStep, LookLine,
     MarkKind, OneLook, RegionColour, StripGrey, colour_to, colour_ways, one_look,
@@ -58,8 +62,22 @@ use crate::job::{CheckedSetup, Kit, Problems, Setup};
 pub fn plan(setup: &Setup, kit: &Kit, show: Show) -> Result<Plan, Problems> {
     let checked = CheckedSetup::new(setup, kit)?;
     let outcome = outcome::Outcome::of(&checked);
-    let remedies = remedy::remedies(&checked, &outcome, kit, show);
+    let names = crate::wording::changes::Names { setup, kit, show };
+    let fixes = fixes::fixes(&checked, &outcome, kit).into_iter();
+    let remedies = fixes.map(|fix| crate::wording::fixes::remedy(fix, names)).collect();
     Ok(present::present(&checked, &outcome, remedies, kit, show))
+}
+
+/// The alternatives to a setup's wish, the best first.
+///
+/// # Errors
+/// Everything that is wrong with the kit or the setup, with pointers that begin with `/kit` and `/setup`.
+pub fn alternatives(setup: &Setup, kit: &Kit, show: Show) -> Result<Alternatives, Problems> {
+    let checked = CheckedSetup::new(setup, kit)?;
+    let outcome = outcome::Outcome::of(&checked);
+    let found = alternatives::options(&checked, &outcome, kit);
+    let names = crate::wording::changes::Names { setup, kit, show };
+    Ok(crate::wording::options::alternatives(found, binding::binds(&checked, &outcome), names))
 }
 
 #[cfg(test)]

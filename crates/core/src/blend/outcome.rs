@@ -10,7 +10,7 @@ use crate::scale::Stops;
 
 /// One region in the frame: what ambient and flash give it, in stops from mid grey.
 #[derive(Clone, Debug, PartialEq)]
-pub(super) struct RegionOutcome {
+pub(crate) struct RegionOutcome {
     pub ambient: Stops,
     /// What each light gives, in the setup's order.
     pub each: Vec<Stops>,
@@ -38,10 +38,12 @@ impl RegionOutcome {
 
 /// A setup with its settings, before it is put into words.
 #[derive(Clone, Debug)]
-pub(super) struct Outcome {
+pub(crate) struct Outcome {
     pub settings: CameraSettings,
     /// What is asked of the flashes in each region.
     pub wishes: Vec<FlashWish>,
+    /// Where each region is to end, where anything says so.
+    pub targets: Vec<Option<Stops>>,
     /// The flashes with their power on the dial, in the setup's order; none where one is off.
     pub lights: Vec<Option<DialledLight>>,
     pub regions: Vec<RegionOutcome>,
@@ -60,9 +62,11 @@ impl Outcome {
         let blend = setup.setup.blend;
         let wishes: Vec<FlashWish> =
             ambient.iter().enumerate().map(|(region, ambient)| blend.flash_wish(setup, region, *ambient)).collect();
-        let lights = dialled(setup, settings, &wishes, None);
+        let targets: Vec<Option<Stops>> =
+            ambient.iter().enumerate().map(|(region, ambient)| blend.target(setup, region, *ambient)).collect();
+        let lights = dialled(setup, settings, (&ambient, &wishes, &targets), None);
         let regions = regions(setup, settings, &ambient, &lights);
-        let mut outcome = Self { settings, wishes, lights, regions, gaps: Vec::new() };
+        let mut outcome = Self { settings, wishes, targets, lights, regions, gaps: Vec::new() };
         outcome.gaps = gaps(setup, &outcome);
         outcome
     }
@@ -79,7 +83,7 @@ impl Outcome {
 }
 
 /// What every region gets.
-pub(super) fn regions(
+pub(crate) fn regions(
     setup: &CheckedSetup<'_>,
     settings: CameraSettings,
     ambient: &[Stops],

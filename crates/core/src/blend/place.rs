@@ -36,7 +36,7 @@ pub struct Placing {
 }
 
 /// What moving a mark does, in words; nothing where it cannot be moved.
-pub(super) fn moves(
+pub(crate) fn moves(
     setup: &CheckedSetup<'_>,
     region: usize,
     grip: Grip,
@@ -144,20 +144,25 @@ fn reach(setup: &mut Setup, light: usize, region_id: &str, stops: Stops) {
 }
 
 /// The wish of a light is changed so that its region ends at a place.
-pub(super) fn wish_to(
+pub(crate) fn wish_to(
     setup: &mut Setup,
     light: &CheckedLight<'_>,
     to: Stops,
     outcome: &Outcome,
     checked: &CheckedSetup<'_>,
 ) {
+    setup.lights[light.index].wish = wish_at(light, to, outcome, checked);
+}
+
+/// The wish of a light that leaves its region at a place.
+pub(crate) fn wish_at(light: &CheckedLight<'_>, to: Stops, outcome: &Outcome, checked: &CheckedSetup<'_>) -> LightWish {
     let lit = outcome.regions[checked.lit].together;
-    setup.lights[light.index].wish = match light.light.wish {
+    match light.light.wish {
         LightWish::Key => LightWish::Key,
         LightWish::Fill { .. } => LightWish::Fill { ratio_stops: (lit - to).to_third().0.clamp(0.0, 6.0) },
         LightWish::Rim { .. } => LightWish::Rim { over_stops: (to - lit).to_third().0.clamp(-3.0, 4.0) },
         LightWish::Place { .. } => LightWish::Place { stops: to.0.clamp(-6.0, 3.0) },
-    };
+    }
 }
 
 /// The lit side's total is moved to a place.

@@ -3,6 +3,7 @@
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 
+use super::change::Change;
 use super::colour::ColourPlan;
 use super::gap::Gap;
 use super::here::Here;
@@ -40,7 +41,7 @@ impl From<Stops> for Said {
 }
 
 /// What Tolva computes from a setup.
-#[derive(Clone, Debug, PartialEq, Serialize, Deserialize, ToSchema)]
+#[derive(Clone, Debug, PartialEq, Serialize, ToSchema)]
 pub struct Plan {
     /// Whether the wish can be had.
     pub possible: bool,
@@ -122,6 +123,8 @@ pub struct Dialled {
     pub exact: f64,
     /// Whether the photographer fixed it.
     pub fixed: bool,
+    /// Where what is fixed is not on this camera or lens: what was asked, and that this is the nearest there is.
+    pub note: Option<String>,
 }
 
 /// One flash on the dial card.
@@ -232,7 +235,7 @@ pub struct Ratio {
 }
 
 /// A way to close a gap.
-#[derive(Clone, Debug, PartialEq, Serialize, Deserialize, ToSchema)]
+#[derive(Clone, Debug, PartialEq, Serialize, ToSchema)]
 pub struct Remedy {
     /// What to do: `Bring A to 0.85 m`.
     pub does: String,
@@ -240,6 +243,8 @@ pub struct Remedy {
     pub says: String,
     /// Whether the wish can be had then.
     pub closes: bool,
+    /// What it changes in the setup, in order; empty where it is something outside Tolva.
+    pub changes: Vec<Change>,
     /// The setup with this done; null where it is something outside Tolva.
     pub setup: Option<Setup>,
 }

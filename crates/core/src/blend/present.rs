@@ -16,7 +16,7 @@ use crate::exposure::{How, Taken};
 use crate::job::{CheckedLight, CheckedSetup, Kit, Known};
 use crate::scale::{Engraved, Setting, Stops};
 
-pub(super) fn present(
+pub(crate) fn present(
     setup: &CheckedSetup<'_>,
     outcome: &Outcome,
     remedies: Vec<Remedy>,
@@ -36,9 +36,9 @@ pub(super) fn present(
         says: says(setup, outcome, &remedies),
         here: setup.scene.as_ref().map(|scene| here::here(setup, scene, show.length)),
         dial_card: DialCard {
-            shutter: dialled(settings.shutter, setup.shutter.is_some()),
-            aperture: dialled(settings.aperture, setup.aperture.is_some()),
-            iso: dialled(settings.iso, setup.iso.is_some()),
+            shutter: dialled(settings.shutter, setup.setup.fixed.shutter_s, &setup.camera.name),
+            aperture: dialled(settings.aperture, setup.setup.fixed.f_number, &setup.lens.name),
+            iso: dialled(settings.iso, setup.setup.fixed.iso, &setup.camera.name),
             filter,
             white_balance: colour.balance.label.clone(),
             lights: light_cards(setup, outcome, show),
@@ -92,8 +92,12 @@ fn certainty(setup: &CheckedSetup<'_>, doubts: &[Vec<Doubt>]) -> Vec<Fact> {
     said.collect()
 }
 
-fn dialled<E: Engraved>(setting: Setting<E>, fixed: bool) -> Dialled {
-    Dialled { label: setting.label(), nominal: setting.nominal, exact: setting.exact, fixed }
+/// A setting, and whether somebody fixed it; where what they fixed is not on this camera or lens, that too.
+fn dialled<E: Engraved>(setting: Setting<E>, asked: Option<f64>, whose: &str) -> Dialled {
+    let asked_for = asked.map(Setting::<E>::of);
+    let off = asked_for.filter(|asked| (asked.position() - setting.position()).0.abs() > 1e-6);
+    let note = off.map(|asked| format!("{} is not on “{whose}”: {} is the nearest.", asked.label(), setting.label()));
+    Dialled { label: setting.label(), nominal: setting.nominal, exact: setting.exact, fixed: asked.is_some(), note }
 }
 
 fn rail(setup: &CheckedSetup<'_>, outcome: &Outcome, doubts: &[Vec<Doubt>]) -> Vec<RegionOnRail> {

@@ -5,7 +5,7 @@ use crate::job::CheckedSetup;
 use crate::scale::PowerNotation;
 
 /// A name in the middle of a sentence. What begins with two capitals (LED) keeps them.
-pub(super) fn lower_first(name: &str) -> String {
+pub(crate) fn lower_first(name: &str) -> String {
     let mut letters = name.chars();
     let (first, second) = (letters.next(), letters.clone().next());
     match (first, second) {
@@ -16,7 +16,7 @@ pub(super) fn lower_first(name: &str) -> String {
 }
 
 /// The flashes that are on, after the camera's settings: `, A at 1/8, B at 1/32`.
-pub(super) fn light_at(setup: &CheckedSetup<'_>, outcome: &Outcome, notation: PowerNotation) -> String {
+pub(crate) fn light_at(setup: &CheckedSetup<'_>, outcome: &Outcome, notation: PowerNotation) -> String {
     let lights = setup.lights.iter().zip(&outcome.lights);
     let on =
         lights.filter_map(|(light, at)| at.map(|at| format!(", {} at {}", light.light.id, at.power.label(notation))));

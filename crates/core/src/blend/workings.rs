@@ -2,14 +2,13 @@
 
 use std::fmt::Write as _;
 
-use super::lights::DialledLight;
+use super::lights::{DialledLight, flash_needed};
 use super::outcome::Outcome;
 use super::plan::{Show, Working};
-use super::search::flash_needed;
-use super::wish::FlashWish;
+use super::wish::{FlashWish, Placed};
 use crate::exposure::Reading;
 use crate::job::{Blend, CheckedLight, CheckedSetup, FlashOutput, Known};
-use crate::scale::{Power, PowerNotation, Stops};
+use crate::scale::{Power, PowerNotation, Stops, signed};
 
 struct Lines(Vec<Working>);
 
@@ -19,14 +18,24 @@ impl Lines {
     }
 }
 
-pub(super) fn workings(setup: &CheckedSetup<'_>, outcome: &Outcome, show: Show) -> Vec<Working> {
+/// A number of stops in a sum, to a thousandth: the figures of a line are to come to what it gives, to a hundredth.
+fn exact(stops: Stops) -> String {
+    signed(stops.0, 3)
+}
+
+/// The same as a term that is added.
+fn signed_exact(stops: Stops) -> String {
+    format!("{:+.3}", stops.0).replace('-', "−")
+}
+
+pub(crate) fn workings(setup: &CheckedSetup<'_>, outcome: &Outcome, show: Show) -> Vec<Working> {
     let mut lines = Lines(Vec::new());
     readings(&mut lines, setup);
     camera(&mut lines, setup, outcome);
     for ((region, of), ev) in setup.setup.regions.iter().zip(&outcome.regions).zip(&setup.ambient) {
-        let mut sum = format!("{:.2} − {:.2}", ev.0, outcome.settings.ev100().0).replace('-', "−");
+        let mut sum = format!("{:.3} − {:.3}", ev.0, outcome.settings.ev100().0).replace('-', "−");
         if setup.filter.0 > 0.0 {
-            let _ = write!(sum, " − {:.2}", setup.filter.0);
+            let _ = write!(sum, " − {:.3}", setup.filter.0);
         }
         lines.add(
             "Ambient",
@@ -50,7 +59,7 @@ pub(super) fn workings(setup: &CheckedSetup<'_>, outcome: &Outcome, show: Show) 
             "Together",
             format!("“{}”: ambient and flash add in linear light", region.name),
             if of.flash.0.is_finite() {
-                format!("log₂(2^{} + 2^{})", of.ambient.decimals(), of.flash.decimals())
+                format!("log₂(2^{} + 2^{})", exact(of.ambient), exact(of.flash))
             } else {
                 "no flash here".to_owned()
             },
@@ -106,23 +115,34 @@ fn readings(lines: &mut Lines, setup: &CheckedSetup<'_>) {
 fn camera(lines: &mut Lines, setup: &CheckedSetup<'_>, outcome: &Outcome) {
     let blend = setup.setup.blend;
     let name = |region: usize| setup.setup.regions[region].name.clone();
-    let (region, place) = blend.ambient_place(setup);
-    let wanted = blend.camera_ev(setup);
+    let Placed { region, place, ambient_alone } = blend.placed(setup);
+    let spilled = outcome.regions[region].flash;
+    let mut by_ambient = place;
+    if let (false, Some(left)) = (ambient_alone || !spilled.0.is_finite(), spilled.missing_to(place)) {
+        by_ambient = left;
+        lines.add(
+            "Camera",
+            format!("Flashes reach “{}” too: its place less what they give", name(region)),
+            format!("log₂(2^{} − 2^{})", exact(place), exact(spilled)),
+            left.decimals(),
+        );
+    }
+    let wanted = setup.ambient[region] - by_ambient;
     lines.add(
         "Camera",
-        format!("The ambient puts “{}” at {}, so the camera stands at", name(region), place.decimals()),
-        format!("{:.2} − ({})", setup.ambient[region].0, place.decimals()).replace('-', "−"),
+        format!("The ambient puts “{}” at {}, so the camera stands at", name(region), by_ambient.decimals()),
+        format!("{:.3} − ({})", setup.ambient[region].0, exact(by_ambient)).replace('-', "−"),
         wanted.exact_label(),
     );
     let settings = outcome.settings;
     let (t, n) = (settings.shutter.exact, settings.aperture.exact);
-    let time = if t < 1.0 { format!("1/{:.1} s", 1.0 / t) } else { format!("{t:.2} s") };
-    let mut sum = format!("log₂({n:.2}² / ({time})) − log₂({:.0} / 100)", settings.iso.exact);
+    let time = if t < 0.1 { format!("1/{:.1} s", 1.0 / t) } else { format!("{t:.4} s") };
+    let mut sum = format!("log₂({n:.3}² / ({time})) − log₂({:.0} / 100)", settings.iso.exact);
     let mut gives = settings.ev100();
     if setup.filter.0 > 0.0 {
         let _ = write!(
             sum,
-            " + {:.2} of filter{}",
+            " + {:.3} of filter{}",
             setup.filter.0,
             if setup.close_up.is_some() { " and extension" } else { "" }
         );
@@ -152,12 +172,12 @@ fn wanted(lines: &mut Lines, setup: &CheckedSetup<'_>, outcome: &Outcome) {
                 lines.add("Flash", format!("The ambient alone is over the place of “{name}” by"), "", over.decimals());
             }
             (FlashWish::Wanted(wanted), Blend::Fill { fill_stops, .. }) if region == setup.lit => {
-                let sum = format!("{} + ({})", ambient.decimals(), Stops(fill_stops).decimals());
+                let sum = format!("{} + ({})", exact(ambient), exact(Stops(fill_stops)));
                 lines.add("Flash", format!("Wanted on “{name}”: so far from its ambient"), sum, wanted.decimals());
             }
             (FlashWish::Wanted(wanted), _) => {
-                let place = blend.region_wish(setup, region).unwrap_or(Stops::ZERO);
-                let sum = format!("log₂(2^{} − 2^{})", place.decimals(), ambient.decimals());
+                let place = outcome.targets[region].unwrap_or(Stops::ZERO);
+                let sum = format!("log₂(2^{} − 2^{})", exact(place), exact(ambient));
                 lines.add("Flash", format!("Wanted on “{name}”: its place less its ambient"), sum, wanted.decimals());
             }
         }
@@ -185,19 +205,16 @@ fn flash(
     let settings = outcome.settings;
     // By itself it would have to stand here in the frame.
     let share = light.exact.0 - light.power.0 + outcome.regions[chosen.aim].each[position];
-    let through = chosen.high_speed(setup, settings.shutter);
+    let through = chosen.shutter_loss(setup, light.power, settings.shutter);
     let needed = flash_needed(share, settings, setup.filter) + through;
-    let mut sum = format!(
-        "{} + 2·log₂({:.2}) − log₂({:.0} / 100)",
-        share.decimals(),
-        settings.aperture.exact,
-        settings.iso.exact
-    );
+    let mut sum =
+        format!("{} + 2·log₂({:.3}) − log₂({:.0} / 100)", exact(share), settings.aperture.exact, settings.iso.exact);
     if setup.filter.0 > 0.0 {
-        let _ = write!(sum, " + {:.2}", setup.filter.0);
+        let _ = write!(sum, " + {:.3}", setup.filter.0);
     }
-    if through.0 > 0.0 {
-        let _ = write!(sum, " + {:.2} of high speed", through.0);
+    if through.0 > 0.000_5 {
+        let what = if chosen.high_speed(setup, settings.shutter).is_some() { "high speed" } else { "its tail" };
+        let _ = write!(sum, " + {:.3} of {what}", through.0);
     }
     lines.add(&about, "So the flash must give, on the scale of EV", sum, needed.decimals());
     let gn = chosen.guide_number.0;
@@ -215,7 +232,7 @@ fn flash(
     lines.add(
         &about,
         format!("{} at full power, {how}, {} away", chosen.flash.name, light.distance.label(show.length)),
-        format!("2·log₂({gn:.1} / {metres:.2})"),
+        format!("2·log₂({gn:.2} / {metres:.3})"),
         Stops(2.0 * (gn / metres).log2()).decimals(),
     );
     if let Some(modifier) = chosen.modifier {
@@ -242,7 +259,7 @@ fn flash(
     lines.add(
         &about,
         "Power: what is needed less what full power gives",
-        format!("{} − ({})", needed.decimals(), full.decimals()),
+        format!("{} − ({})", exact(needed), exact(full)),
         light.exact.0.decimals(),
     );
     let notation = match show.power {
@@ -255,9 +272,9 @@ fn flash(
         let given = of.each[position];
         if given.0.is_finite() {
             let sum = if reach.0 == 0.0 {
-                format!("{} {}", share.decimals(), (light.power.0 - light.exact.0).decimals())
+                format!("{} {}", exact(share), signed_exact(light.power.0 - light.exact.0))
             } else {
-                format!("{} {}", (given - *reach).decimals(), reach.decimals())
+                format!("{} {}", exact(given - *reach), signed_exact(*reach))
             };
             let words =
                 if reach.0 == 0.0 { "with the dial's rounding" } else { "reached by so much against its own region" };

@@ -1,7 +1,7 @@
 //! The colour of one light: its temperature, its tint, and what gels make of it.
 
 use super::chromaticity::{Xy, Xyz};
-use super::locus::{DAYLIGHT_FROM, tinted, white, white_spectrum};
+use super::locus::{camera_spectrum, camera_white, tinted};
 use super::mired::{Kelvin, Mired};
 use super::tables::BANDS;
 
@@ -10,8 +10,8 @@ pub const KELVIN: std::ops::RangeInclusive<f64> = 1000.0..=40_000.0;
 /// The tints a light may have, in Duv.
 pub const TINT: std::ops::RangeInclusive<f64> = -0.05..=0.05;
 
-/// The colour of a light. Tint counts from the usual white of its temperature (daylight from 4000 K, a black body
-/// below), in Duv: positive is green, negative magenta.
+/// The colour of a light. Tint counts from the usual white of its temperature (daylight from 4200 K, a black body
+/// up to 3800 K, between them in between), in Duv: positive is green, negative magenta.
 #[derive(Clone, Copy, Debug, PartialEq)]
 pub struct Light {
     kelvin: Kelvin,
@@ -24,7 +24,7 @@ impl Light {
     pub fn new(kelvin: Kelvin, tint_duv: f64) -> Self {
         let kelvin = Kelvin(kelvin.0.clamp(*KELVIN.start(), *KELVIN.end()));
         let tint_duv = tint_duv.clamp(*TINT.start(), *TINT.end());
-        Self { kelvin, tint_duv, xy: tinted(white(kelvin), kelvin, tint_duv) }
+        Self { kelvin, tint_duv, xy: tinted(camera_white(kelvin), kelvin, tint_duv) }
     }
 
     /// A light as a colour meter says it: its Duv counts from the black body, not from daylight.
@@ -93,7 +93,7 @@ impl Light {
     /// spectrum is the usual white's; what tint is left goes on by Bradford adaptation from that white to this one
     /// (an approximation: a tint has no spectrum of its own).
     pub(super) fn on<const N: usize>(self, reflectances: [&[f64; BANDS]; N]) -> [Xyz; N] {
-        let spectrum = white_spectrum(self.kelvin);
+        let spectrum = camera_spectrum(self.kelvin);
         let whole = Xyz::of(&spectrum);
         let seen = reflectances.map(|reflectance| {
             let sent = std::array::from_fn(|band| spectrum[band] * reflectance[band]);
@@ -121,7 +121,8 @@ impl Light {
 /// How far the usual white of a temperature lies off the black body's locus.
 fn usual_duv(kelvin: Kelvin) -> f64 {
     // A black body lies on its own locus.
-    if kelvin < DAYLIGHT_FROM { 0.0 } else { white(kelvin).temperature().map_or(0.0, |found| found.duv) }
+    // A black body has none; above that it is what the camera's white has.
+    if kelvin.0 <= 3800.0 { 0.0 } else { camera_white(kelvin).temperature().map_or(0.0, |found| found.duv) }
 }
 
 /// What a gel, a film or a coloured surface does to a light.

@@ -68,9 +68,51 @@ pub fn white(temperature: Kelvin) -> Xy {
     if temperature < DAYLIGHT_FROM { black_body(temperature) } else { daylight(temperature) }
 }
 
-/// Its spectrum.
-pub(super) fn white_spectrum(temperature: Kelvin) -> [f64; BANDS] {
-    if temperature < DAYLIGHT_FROM { planck(temperature) } else { daylight_spectrum(daylight(temperature)) }
+/// The camera's white goes from the one locus to the other between these, evenly in chromaticity. Our own choice: at
+/// 4000 K daylight lies 0.0027 Duv over the black body, and a dial that is turned past there would jump in tint.
+const HAND_OVER: (f64, f64) = (3800.0, 4200.0);
+
+/// How much of a camera's white is daylight at a temperature, 0 to 1.
+fn daylight_part(temperature: Kelvin) -> f64 {
+    ((temperature.0 - HAND_OVER.0) / (HAND_OVER.1 - HAND_OVER.0)).clamp(0.0, 1.0)
+}
+
+/// The white a camera's dial stands for at a colour temperature, without a jump: a black body up to 3800 K, daylight
+/// from 4200 K, between the two in between (our own choice; [`white`] is the CIE's).
+///
+/// ```
+/// use tolva_core::colour::{Kelvin, camera_white, white};
+/// assert_eq!(camera_white(Kelvin(3200.0)), white(Kelvin(3200.0)));
+/// assert_eq!(camera_white(Kelvin(5600.0)), white(Kelvin(5600.0)));
+/// let (below, above) = (camera_white(Kelvin(3999.0)), camera_white(Kelvin(4001.0)));
+/// assert!((below.y - above.y).abs() < 0.0001);
+/// ```
+pub fn camera_white(temperature: Kelvin) -> Xy {
+    let part = daylight_part(temperature);
+    if part <= 0.0 {
+        return black_body(temperature);
+    }
+    let day = daylight(temperature);
+    if part >= 1.0 {
+        return day;
+    }
+    let body = black_body(temperature);
+    Xy { x: body.x + (day.x - body.x) * part, y: body.y + (day.y - body.y) * part }
+}
+
+/// The spectrum of a camera's white.
+pub(super) fn camera_spectrum(temperature: Kelvin) -> [f64; BANDS] {
+    let part = daylight_part(temperature);
+    if part <= 0.0 {
+        return planck(temperature);
+    }
+    if part >= 1.0 {
+        return daylight_spectrum(daylight(temperature));
+    }
+    let (body, day) = (planck(temperature), daylight_spectrum(daylight(temperature)));
+    // Each by its brightness, so that the parts are parts of the light.
+    let (bright, other) = (Xyz::of(&body).0[1], Xyz::of(&day).0[1]);
+    std::array::from_fn(|band| body[band] / bright * (1.0 - part) + day[band] / other * part)
 }
 
 /// The direction in which tint goes at a temperature, of length 1: across the black body's locus, towards green.
@@ -129,13 +171,31 @@ mod tests {
         assert!(rows > 20);
     }
 
+    /// Turned past 4000 K, the camera's white does not jump: no step of 10 K moves it by more than a tenth of what the
+    /// loci lie apart there.
+    #[test]
+    fn the_cameras_white_does_not_jump() {
+        let duv = |kelvin: f64| camera_white(Kelvin(kelvin)).temperature().expect("a temperature").duv;
+        let apart = white(Kelvin(4000.0)).temperature().expect("a temperature").duv;
+        assert!(apart > 0.0025, "{apart}");
+        for step in 0..120 {
+            let kelvin = 3500.0 + f64::from(step) * 10.0;
+            let jump = (duv(kelvin + 10.0) - duv(kelvin)).abs();
+            assert!(jump < apart / 10.0, "{kelvin} K: {jump}");
+        }
+        assert!(
+            duv(3790.0).abs() < 1e-4
+                && (duv(4210.0) - white(Kelvin(4210.0)).temperature().expect("one").duv).abs() < 1e-9
+        );
+    }
+
     /// The spectrum made for a daylight has its chromaticity.
     #[rstest]
-    #[case(4000.0)]
+    #[case(3200.0)]
     #[case(5500.0)]
     #[case(10_000.0)]
     fn a_spectrum_has_its_chromaticity(#[case] kelvin: f64) {
-        let (wanted, found) = (white(Kelvin(kelvin)), Xyz::of(&white_spectrum(Kelvin(kelvin))).xy());
+        let (wanted, found) = (camera_white(Kelvin(kelvin)), Xyz::of(&camera_spectrum(Kelvin(kelvin))).xy());
         assert!((wanted.x - found.x).abs() < 0.0005 && (wanted.y - found.y).abs() < 0.0005, "{wanted:?} {found:?}");
     }
 }

@@ -24,7 +24,7 @@ pub use chromaticity::{Xy, Xyz};
 pub use gels::{GelMatch, nearest_gels};
 pub use grey_patch::{NoPatch, light_on_grey};
 pub use light::{KELVIN, Light, Shift, TINT};
-pub use locus::{DAYLIGHT_FROM, DAYLIGHT_TO, black_body, daylight_xy, white};
+pub use locus::{DAYLIGHT_FROM, DAYLIGHT_TO, black_body, camera_white, daylight_xy, white};
 pub use mired::{Kelvin, Mired};
 pub use named::NamedLight;
 pub use render::{Balanced, LinearRgb, Swatch};

@@ -212,11 +212,13 @@ impl Ambient {
 /// # Ok::<(), tolva_core::scale::ParseError>(())
 /// ```
 pub fn parse_reading(typed: &str) -> Result<Reading, ParseError> {
-    use crate::scale::parsing::{number, without_prefix};
+    use crate::scale::parsing::{large_number, number, without_prefix};
     let text = typed.trim().to_lowercase();
     if let Some(bare) = text.strip_suffix("lx").or_else(|| text.strip_suffix("lux")) {
         let (bare, times) = bare.trim().strip_suffix('k').map_or((bare, 1.0), |bare| (bare, 1000.0));
-        let lux = number(&bare.replace(' ', "")).map(|lux| lux * times).filter(|lux| ranges::LUX.contains(lux));
+        // Thousands of a thousand are written with decimals.
+        let read = if times > 1.0 { number } else { large_number };
+        let lux = read(&bare.replace(' ', "")).map(|lux| lux * times).filter(|lux| ranges::LUX.contains(lux));
         let reading = lux
             .map(|illuminance_lux| Reading::Lux(LuxReading { illuminance_lux, receptor: IncidentReceptor::default() }));
         return reading.ok_or_else(|| ParseError::new(typed, "an illuminance from 0.001 to 200000 lx: write 8000 lx"));
@@ -272,6 +274,8 @@ mod tests {
     #[case("81920 lx", 15.0)]
     #[case("81.92 klx", 15.0)]
     #[case("10 000 lux", 11.9658)]
+    #[case("8,000 lx", 11.643_856)]
+    #[case("1/1,000, f/5,6, ISO 12,800", 8.0)]
     fn understood(#[case] typed: &str, #[case] ev: f64) {
         let reading = parse_reading(typed).expect("a reading");
         assert!((reading.ev100().0 - ev).abs() < 0.0005, "{reading:?}");

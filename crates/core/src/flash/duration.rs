@@ -3,7 +3,7 @@
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 
-use crate::scale::{Power, Setting, Shutter};
+use crate::scale::{Power, Setting, Shutter, Stops};
 
 /// One line of a unit's table: at this power, so long.
 #[derive(Clone, Copy, Debug, PartialEq, Serialize, Deserialize, ToSchema)]
@@ -28,10 +28,24 @@ pub fn t01_s(table: &[Duration], power: Power) -> Option<f64> {
     interpolated(table.iter().map(|line| (line.power_stops, line.t01_s.ln())), power.0.0).map(f64::exp)
 }
 
-/// The part of the flash that an open shutter still sees: all of it, or about shutter over t₀.₁ where the flash
-/// outlasts the shutter (an estimate: an even burn).
+/// The part of the flash that an open shutter sees, 0 to 1, where it opens with the flash: a flash that falls off as
+/// e^(−t/τ) is down to a tenth after t₀.₁ = τ·ln 10, so a time T lets 1 − 10^(−T/t₀.₁) of it through. Source: the
+/// exponential tail that t₀.₁ ≈ 3·t₀.₅ comes from.
+///
+/// ```
+/// use tolva_core::{flash::part_within, scale::Setting};
+/// // At half of t₀.₁ 0.55 stop is lost.
+/// let lost = -part_within(1.0 / 128.0, Setting::of(1.0 / 256.0)).log2();
+/// assert!((lost - 0.548).abs() < 0.001);
+/// ```
 pub fn part_within(t01_s: f64, shutter: Setting<Shutter>) -> f64 {
-    (shutter.exact / t01_s).min(1.0)
+    1.0 - 10.0_f64.powf(-shutter.exact / t01_s)
+}
+
+/// What a flash that outlasts the shutter loses at a power, in stops: 0 or more. Nothing where nobody knows how long it
+/// burns.
+pub fn tail_loss(table: &[Duration], power: Power, shutter: Setting<Shutter>) -> Stops {
+    t01_s(table, power).map_or(Stops::ZERO, |t01| -Stops::of_ratio(part_within(t01, shutter)))
 }
 
 /// A value between the points of a table, straight from one to the next, held beyond the ends.
@@ -55,7 +69,6 @@ pub(crate) fn interpolated(points: impl Iterator<Item = (f64, f64)>, x: f64) -> 
 #[cfg(test)]
 mod tests {
     use super::*;
-    use crate::scale::Stops;
     use rstest::rstest;
 
     const TABLE: [Duration; 2] =
@@ -79,7 +92,12 @@ mod tests {
 
     #[test]
     fn a_slow_flash_is_cut_by_a_quick_shutter() {
-        assert!((part_within(1.0 / 100.0, Setting::of(1.0 / 200.0)) - 0.49).abs() < 0.02);
-        assert!((part_within(1.0 / 800.0, Setting::of(1.0 / 200.0)) - 1.0).abs() < 1e-12);
+        // By hand: 1 − 10^(−½), and 1 − 10^(−1) where the shutter closes at t₀.₁ itself.
+        assert!((part_within(1.0 / 128.0, Setting::of(1.0 / 256.0)) - 0.6838).abs() < 0.0005);
+        assert!((part_within(1.0 / 256.0, Setting::of(1.0 / 256.0)) - 0.9).abs() < 1e-9);
+        assert!((part_within(1.0 / 2000.0, Setting::of(1.0 / 200.0)) - 1.0).abs() < 1e-9);
+        // By the dial's exact 1/512: −log₂(1 − 10^(−250/512)).
+        assert!((tail_loss(&TABLE, Power::FULL, Setting::of(1.0 / 500.0)).0 - 0.567).abs() < 0.001);
+        assert_eq!(tail_loss(&[], Power::FULL, Setting::of(1.0 / 8000.0)), Stops::ZERO);
     }
 }

@@ -40,6 +40,16 @@ impl FlashStrength {
     }
 }
 
+/// What an exact f-number at an exact ISO asks of a flash, on the scale of [`FlashStrength`]: 2·log₂N − log₂(S/100).
+pub fn flash_asked(f_number: f64, iso: f64) -> Stops {
+    Stops(2.0 * f_number.log2() - (iso / 100.0).log2())
+}
+
+/// The f-number at which a flash that gives so much is right, at an ISO: the other way round.
+pub fn f_number_for(gives: Stops, iso: f64) -> f64 {
+    f64::midpoint(gives.0, (iso / 100.0).log2()).exp2()
+}
+
 /// One line of a unit's table: at this zoom, this guide number.
 #[derive(Clone, Copy, Debug, PartialEq, Serialize, Deserialize, ToSchema)]
 #[serde(deny_unknown_fields)]
@@ -75,15 +85,19 @@ impl GuideNumber {
     /// From a flash-meter reading: this f-number at ISO S, this far from this surface, at this power. The modifier's
     /// loss and near field are taken out again, so that the unit can be used with others.
     pub fn from_reading(f_number: f64, iso: f64, at: Metres, power: Power, surface: Surface, loss: Stops) -> Self {
-        let read = 2.0 * f_number.log2() - (iso / 100.0).log2();
         let given_up = power.0 - loss + surface.near_field(at);
-        Self(((read - given_up.0) / 2.0).exp2() * at.0)
+        Self(((flash_asked(f_number, iso) - given_up).0 / 2.0).exp2() * at.0)
     }
 
     /// What the unit gives this far away through a modifier with a loss on axis (a positive number of stops).
     pub fn strength(self, distance: Metres, surface: Surface, loss: Stops) -> FlashStrength {
         let inverse_square = Stops(2.0 * (self.0 / distance.0).log2());
         FlashStrength { at_full: inverse_square - loss + surface.near_field(distance) }
+    }
+
+    /// The distance at which the bare unit gives so much at a power with some loss: by the inverse square alone.
+    pub fn bare_distance(self, wanted: Stops, power: Power, loss: Stops) -> Metres {
+        Metres(self.0 * ((power.0 - loss - wanted).0 / 2.0).exp2())
     }
 
     /// The distance at which the unit gives so much at a power, between two bounds, and clamped to them.

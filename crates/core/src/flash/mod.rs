@@ -9,8 +9,8 @@ mod high_speed;
 mod recycle;
 mod sync;
 
-pub use duration::{Duration, part_within, t01_from_t05, t01_s};
-pub use guide_number::{FlashStrength, GuideNumber, ZoomGuideNumber};
+pub use duration::{Duration, part_within, t01_from_t05, t01_s, tail_loss};
+pub use guide_number::{FlashStrength, GuideNumber, ZoomGuideNumber, f_number_for, flash_asked};
 pub use high_speed::high_speed_loss;
 pub use recycle::{Burst, Recycling};
 pub use sync::dark_band;

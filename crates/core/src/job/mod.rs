@@ -15,7 +15,7 @@ mod starter;
 
 pub use blend::{Blend, BlendField};
 pub use check::CheckedSetup;
-pub(crate) use check::{CheckedLight, CheckedScene, Known, followers};
+pub(crate) use check::{CheckedLight, CheckedScene, Known};
 pub use kit::{
     BareSurface, Camera, ContinuousOutput, DiscSurface, Duty, Filter, Flash, FlashOutput, Gel, GuideNumberFeet,
     GuideNumberMetres, GuideNumberZoom, IsoRange, Kit, Lens, MeasuredOutput, Modifier, ModifierSurface, PowerRange,

@@ -37,6 +37,8 @@ impl Kit {
                 ("green-full", "Green full", 0.0, 0.008, 0.4),
                 ("magenta-half", "Magenta half", 0.0, -0.004, 0.4),
                 ("film-full", "Window film, full warm", 131.0, 0.0, 0.66),
+                ("neutral-1", "Neutral gel, 1 stop", 0.0, 0.0, 1.0),
+                ("neutral-2", "Neutral gel, 2 stops", 0.0, 0.0, 2.0),
             ])
             .map(|(id, name, shift_mired, shift_duv, loss_stops)| Gel {
                 id: id.to_owned(),

@@ -15,8 +15,11 @@ use crate::scale::{Metres, Stops};
 pub enum BounceOff {
     /// The ceiling, over the camera or a little before it.
     Ceiling,
-    /// A wall beside or behind the camera.
-    Wall,
+    /// A wall beside the camera, the head a little forward.
+    #[serde(rename = "wall")]
+    SideWall,
+    /// A wall behind the camera, the head straight at it.
+    BackWall,
 }
 
 /// A bounce.
@@ -100,15 +103,36 @@ const HALF_BEAM_DEG: f64 = 35.0;
 const FORWARD_DEG: f64 = 20.0;
 const STEPS: u32 = 32;
 
+/// What a patch of ceiling or wall gives a subject.
+struct Patch {
+    /// For a head of one candela, in lux.
+    lux: f64,
+    /// From the subject to its middle.
+    away_m: f64,
+    /// The radius of an even disc that spreads as it does.
+    radius_m: f64,
+}
+
 impl Bounce {
-    /// What it comes to at a subject that faces the camera so far away. The beam is even and round.
-    pub fn at(self, subject: Metres) -> Bounced {
+    /// The way to the surface, where the head looks, and a way across that, as x towards the subject, y aside, z up (a
+    /// side wall is a ceiling turned on its side).
+    fn directions(self) -> [[f64; 3]; 3] {
+        match self.off {
+            BounceOff::Ceiling | BounceOff::SideWall => {
+                let (sin, cos) = FORWARD_DEG.to_radians().sin_cos();
+                [[0.0, 0.0, 1.0], [sin, 0.0, cos], [cos, 0.0, -sin]]
+            }
+            BounceOff::BackWall => [[-1.0, 0.0, 0.0], [-1.0, 0.0, 0.0], [0.0, 0.0, 1.0]],
+        }
+    }
+
+    /// The patch that the head lights, seen from a subject that faces the camera so far away. The beam is even and round.
+    fn patch(self, subject: Metres) -> Patch {
+        let dot = |a: [f64; 3], b: [f64; 3]| a[0] * b[0] + a[1] * b[1] + a[2] * b[2];
         let half = HALF_BEAM_DEG.to_radians();
-        let forward = FORWARD_DEG.to_radians();
-        // x towards the subject, z towards the surface, the head at the origin; a wall is the same turned on its side.
-        let (axis, side) = ([forward.sin(), 0.0, forward.cos()], [forward.cos(), 0.0, -forward.sin()]);
-        let (mut given, mut spread, mut middle) = (0.0, 0.0, [0.0; 2]);
-        let mut patches = Vec::with_capacity((STEPS * STEPS) as usize);
+        let [to_surface, axis, across] = self.directions();
+        let face = [subject.0, 0.0, 0.0];
+        let mut parts = Vec::with_capacity((STEPS * STEPS) as usize);
         for i in 0..STEPS {
             // Rings of the beam, and steps around each.
             let theta = half * (f64::from(i) + 0.5) / f64::from(STEPS);
@@ -116,35 +140,44 @@ impl Bounce {
             for j in 0..STEPS {
                 let phi = std::f64::consts::TAU * (f64::from(j) + 0.5) / f64::from(STEPS);
                 let (a, b, c) = (theta.cos(), theta.sin() * phi.cos(), theta.sin() * phi.sin());
-                let ray = [a * axis[0] + b * side[0], c, a * axis[2] + b * side[2]];
-                if ray[2] <= 0.0 {
+                let ray = [a * axis[0] + b * across[0], c, a * axis[2] + b * across[2]];
+                let towards = dot(ray, to_surface);
+                if towards <= 0.0 {
                     continue;
                 }
-                let reach = self.away_m / ray[2];
-                let spot = [ray[0] * reach, ray[1] * reach];
-                let (dx, dy) = (subject.0 - spot[0], spot[1]);
-                let square = dx * dx + dy * dy + self.away_m * self.away_m;
+                let spot = ray.map(|part| part * self.away_m / towards);
+                let way: [f64; 3] = std::array::from_fn(|axis| face[axis] - spot[axis]);
+                let square = dot(way, way);
                 // The subject's face looks back along −x: only what lies before it counts.
-                let cos_in = (dx / square.sqrt()).max(0.0);
-                let cos_out = self.away_m / square.sqrt();
-                let part = self.reflectance * solid * cos_out * cos_in / (std::f64::consts::PI * square);
-                given += part;
-                middle = [middle[0] + part * spot[0], middle[1] + part * spot[1]];
-                patches.push((spot, part));
+                let cos_in = (way[0] / square.sqrt()).max(0.0);
+                let cos_out = (-dot(way, to_surface) / square.sqrt()).max(0.0);
+                parts.push((spot, self.reflectance * solid * cos_out * cos_in / (std::f64::consts::PI * square)));
             }
         }
-        let middle = middle.map(|sum| sum / given.max(1e-12));
-        for (spot, part) in &patches {
-            spread += part * ((spot[0] - middle[0]).powi(2) + (spot[1] - middle[1]).powi(2));
-        }
+        let lux: f64 = parts.iter().map(|(_, part)| part).sum();
+        let mean = |of: &dyn Fn([f64; 3]) -> f64| {
+            parts.iter().map(|(spot, part)| part * of(*spot)).sum::<f64>() / lux.max(1e-12)
+        };
+        let middle = [mean(&|spot| spot[0]), mean(&|spot| spot[1]), mean(&|spot| spot[2])];
+        let apart = |a: [f64; 3], b: [f64; 3]| (0..3).map(|axis| (a[axis] - b[axis]).powi(2)).sum::<f64>();
         // An even disc has a mean square radius of half its radius squared.
-        let radius = (2.0 * spread / given.max(1e-12)).sqrt();
-        let away = (subject.0 - middle[0]).hypot(self.away_m);
+        let radius_m = (2.0 * mean(&|spot| apart(spot, middle))).sqrt();
+        Patch { lux, away_m: apart(face, middle).sqrt(), radius_m }
+    }
+
+    /// What it comes to at a subject that faces the camera so far away.
+    pub fn at(self, subject: Metres) -> Bounced {
+        let patch = self.patch(subject);
         let direct = 1.0 / (subject.0 * subject.0);
         Bounced {
-            loss: -Stops::of_ratio(given.max(1e-9) / direct),
-            angle_deg: 2.0 * (radius / away).atan().to_degrees(),
+            loss: -Stops::of_ratio(patch.lux.max(1e-9) / direct),
+            angle_deg: 2.0 * (patch.radius_m / patch.away_m).atan().to_degrees(),
         }
+    }
+
+    /// How much more the nearest of a group gets than the farthest: from the ceiling or wall, not from the head.
+    pub fn falloff(self, nearest: Metres, farthest: Metres) -> Stops {
+        Stops::of_ratio(self.patch(nearest).lux / self.patch(farthest).lux.max(1e-12))
     }
 }
 
@@ -177,6 +210,29 @@ mod tests {
             0.8 * solid * (3.0 / square.sqrt()) * ((6.0 - spot) / square.sqrt()) / (std::f64::consts::PI * square);
         let loss = -(point * 36.0).log2();
         assert!((found.loss.0 - loss).abs() < 0.3, "{} {loss}", found.loss.0);
+    }
+
+    /// All the light taken as coming from the spot the head looks at: 0.8 of it, over 4 m, against 3 m straight.
+    #[test]
+    fn a_wall_behind_the_camera_is_no_ceiling() {
+        let wall = Bounce { off: BounceOff::BackWall, away_m: 1.0, ..CEILING };
+        let loss = wall.at(Metres(3.0)).loss.0;
+        let solid = std::f64::consts::TAU * (1.0 - HALF_BEAM_DEG.to_radians().cos());
+        let point = -(0.8 * solid / (std::f64::consts::PI * 16.0) * 9.0).log2();
+        assert!((loss - point).abs() < 0.1 && (2.5..2.75).contains(&loss), "{loss} {point}");
+        let ceiling = Bounce { off: BounceOff::Ceiling, ..wall }.at(Metres(3.0)).loss.0;
+        assert!((ceiling - loss).abs() > 0.3, "{ceiling}");
+        assert_eq!(Bounce { off: BounceOff::SideWall, ..wall }.at(Metres(3.0)), CEILING_1_M.at(Metres(3.0)));
+    }
+
+    const CEILING_1_M: Bounce = Bounce { away_m: 1.0, ..CEILING };
+
+    /// From 3 to 4 m the head itself falls by 0.83 stop; a wall 1 m behind it, from 4 to 5 m, by 0.64.
+    #[test]
+    fn what_comes_back_falls_off_from_where_it_comes_back() {
+        let wall = Bounce { off: BounceOff::BackWall, away_m: 1.0, ..CEILING };
+        let found = wall.falloff(Metres(3.0), Metres(4.0)).0;
+        assert!((found - 2.0 * (5.0_f64 / 4.0).log2()).abs() < 0.05, "{found}");
     }
 
     proptest! {

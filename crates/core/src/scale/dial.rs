@@ -105,7 +105,10 @@ impl Engraved for Shutter {
         -seconds.log2()
     }
     fn label(seconds: f64) -> String {
-        if seconds < 0.29 { format!("1/{:.0}", 1.0 / seconds) } else { format!("{} s", trimmed(seconds)) }
+        let one_over = 1.0 / seconds;
+        // 0.27 s is no "1/4": only what is near a whole divisor is said as one.
+        let whole = (one_over / one_over.round() - 1.0).abs() < 0.012;
+        if seconds < 0.29 && whole { format!("1/{one_over:.0}") } else { format!("{} s", trimmed(seconds)) }
     }
 }
 
@@ -141,10 +144,19 @@ impl Engraved for Iso {
     }
 }
 
-/// A number as engraved: at most one decimal, and none where it is nought.
+/// A number as engraved: with as many decimals as it takes to be right to half a percent, two at most.
 fn trimmed(value: f64) -> String {
-    let text = format!("{value:.1}");
-    text.strip_suffix(".0").map_or_else(|| text.clone(), str::to_owned)
+    let tells = |decimals: i32| {
+        let scale = 10.0_f64.powi(decimals);
+        ((value * scale).round() / scale / value - 1.0).abs() < 0.005
+    };
+    if tells(0) {
+        format!("{value:.0}")
+    } else if tells(1) {
+        format!("{value:.1}")
+    } else {
+        format!("{value:.2}")
+    }
 }
 
 /// One setting: what it says on the dial and the exact value computed with.
@@ -170,7 +182,7 @@ impl<E: Engraved> Setting<E> {
     const SAME: f64 = 0.012;
 
     /// The setting a value means, nominal or exact: 1/60 and 1/64 are both the dial's 1/60. A value on no dial
-    /// (f/3.7) stands for itself. The value must be positive and finite; [`crate::job`] sees to that.
+    /// (f/3.7) stands for itself. The value must be positive and finite: whoever reads a document sees to that.
     pub fn of(value: f64) -> Self {
         let near = |other: f64| (value / other - 1.0).abs() < Self::SAME;
         for step in [Step::Third, Step::Half] {
@@ -213,75 +225,109 @@ pub enum DialEnd {
     High,
 }
 
-/// The settings one camera offers on one dial, from its lowest position to its highest.
+/// Whether two settings are the same click.
+fn same<E: Engraved>(one: Setting<E>, other: Setting<E>) -> bool {
+    (one.position() - other.position()).0.abs() < 1e-6
+}
+
+/// The settings one camera and its lens offer on one dial, from the lowest position to the highest. Both ends are on it,
+/// also where they lie between two clicks: an f/1.8 lens begins at f/1.8 on half clicks too.
 ///
 /// ```
 /// use tolva_core::scale::{Dial, Aperture, Step};
-/// let dial = Dial::<Aperture>::new(Step::Third, 2.8, 22.0);
+/// let dial = Dial::<Aperture>::new(Step::Whole, 1.8, 22.0);
 /// let labels: Vec<String> = dial.settings().take(4).map(|s| s.label()).collect();
-/// assert_eq!(labels, ["f/2.8", "f/3.2", "f/3.5", "f/4"]);
-/// assert_eq!(dial.nearest(tolva_core::scale::Stops(6.4)).label(), "f/9");
+/// assert_eq!(labels, ["f/1.8", "f/2", "f/2.8", "f/4"]);
+/// assert_eq!(dial.nearest(tolva_core::scale::Stops(6.4)).label(), "f/8");
 /// ```
-#[derive(Clone, Copy, Debug, PartialEq)]
+#[derive(Clone, Debug, PartialEq)]
 pub struct Dial<E> {
-    step: Step,
-    low: i32,
-    high: i32,
-    kind: PhantomData<E>,
+    settings: Vec<Setting<E>>,
 }
 
 impl<E: Engraved> Dial<E> {
-    /// A dial between two values, in either order, each taken to the nearest click; clipped to what is engraved.
+    /// How near to an end a click is that end itself, in stops.
+    const SAME_CLICK: f64 = 0.12;
+
+    /// A dial between two values, in either order: both ends, and every click between them. The values must be positive
+    /// and finite.
     pub fn new(step: Step, one_end: f64, other_end: f64) -> Self {
+        let (one, other) = (Setting::<E>::of(one_end), Setting::<E>::of(other_end));
+        let (low, high) = if one.position().0 <= other.position().0 { (one, other) } else { (other, one) };
         let size = step.notches();
-        let series = &E::series(step).series;
-        let click = |value: f64| {
-            let stops = Setting::<E>::of(value).position().0;
-            #[allow(clippy::cast_possible_truncation, reason = "clamped to the series, a few hundred")]
-            let notch = (stops * f64::from(Notch::PER_STOP)).clamp(-1e6, 1e6).round() as i32;
-            let nearest = (f64::from(notch) / f64::from(size)).round();
-            #[allow(clippy::cast_possible_truncation, reason = "clamped above")]
-            let clicked = nearest as i32 * size;
-            clicked.clamp(series.first, series.last() / size * size)
+        let click = |position: f64| {
+            #[expect(clippy::cast_possible_truncation, reason = "positions of what is allowed are a few hundred")]
+            let clicks = (position * f64::from(Notch::PER_STOP) / f64::from(size)).clamp(-1e4, 1e4) as i32;
+            clicks
         };
-        let (a, b) = (click(one_end), click(other_end));
-        Self { step, low: a.min(b), high: a.max(b), kind: PhantomData }
+        let between = (click(low.position().0) - 1..=click(high.position().0) + 1)
+            .map(|click| Self::at(step, click * size))
+            .filter(|setting| {
+                let position = setting.position().0;
+                position > low.position().0 + Self::SAME_CLICK && position < high.position().0 - Self::SAME_CLICK
+            });
+        let mut settings: Vec<_> = std::iter::once(low).chain(between).collect();
+        if high.position().0 > low.position().0 + 1e-9 {
+            settings.push(high);
+        }
+        Self { settings }
     }
 
-    /// All settings, from the lowest position to the highest.
-    pub fn settings(self) -> impl DoubleEndedIterator<Item = Setting<E>> {
-        let size = self.step.notches();
-        (0..=(self.high - self.low) / size).map(move |click| self.at(self.low + click * size))
+    /// All settings, from the lowest position to the highest. Never empty.
+    pub fn settings(&self) -> impl DoubleEndedIterator<Item = Setting<E>> + '_ {
+        self.settings.iter().copied()
     }
 
-    /// The setting nearest to an exact position in stops, or the dial's end.
-    pub fn nearest(self, position: Stops) -> Setting<E> {
-        let size = f64::from(self.step.notches());
-        let clicks = (position.0 * f64::from(Notch::PER_STOP) / size).clamp(-1e5, 1e5).round();
-        #[allow(clippy::cast_possible_truncation, reason = "clamped")]
-        let notch = clicks as i32 * self.step.notches();
-        self.at(notch.clamp(self.low, self.high))
+    /// How many settings there are.
+    pub fn len(&self) -> usize {
+        self.settings.len()
     }
 
-    /// The setting at one end.
-    pub fn end(self, end: DialEnd) -> Setting<E> {
-        self.at(if end == DialEnd::Low { self.low } else { self.high })
+    /// Never: a dial has at least one setting.
+    pub fn is_empty(&self) -> bool {
+        self.settings.is_empty()
     }
 
-    /// Which end of the dial a setting is at, if any.
-    pub fn end_of(self, setting: Setting<E>) -> Option<DialEnd> {
-        let position = setting.position().0 * f64::from(Notch::PER_STOP);
-        if position <= f64::from(self.low) + 0.5 {
-            Some(DialEnd::Low)
-        } else if position >= f64::from(self.high) - 0.5 {
-            Some(DialEnd::High)
-        } else {
-            None
+    /// The setting at a place in the list, from the lowest position on; beyond the end, the end.
+    pub fn nth(&self, index: usize) -> Setting<E> {
+        self.settings[index.min(self.settings.len() - 1)]
+    }
+
+    /// The place in the list of the setting nearest to an exact position in stops. Of two as near, the lower.
+    pub fn nearest_index(&self, position: Stops) -> usize {
+        let after = self.settings.partition_point(|setting| setting.position().0 < position.0);
+        match (after.checked_sub(1), self.settings.get(after)) {
+            (Some(before), Some(next)) => {
+                let nearer = next.position().0 - position.0 < position.0 - self.settings[before].position().0 - 1e-9;
+                if nearer { after } else { before }
+            }
+            (None, _) => 0,
+            (Some(last), None) => last,
         }
     }
 
-    fn at(self, notch: i32) -> Setting<E> {
-        let Engravings { series, other } = E::series(self.step);
+    /// The setting nearest to an exact position in stops, or the dial's end.
+    pub fn nearest(&self, position: Stops) -> Setting<E> {
+        self.settings[self.nearest_index(position)]
+    }
+
+    /// The setting at one end.
+    pub fn end(&self, end: DialEnd) -> Setting<E> {
+        self.settings[if end == DialEnd::Low { 0 } else { self.settings.len() - 1 }]
+    }
+
+    /// Which end of the dial a setting is at, if any.
+    pub fn end_of(&self, setting: Setting<E>) -> Option<DialEnd> {
+        [DialEnd::Low, DialEnd::High].into_iter().find(|end| same(self.end(*end), setting))
+    }
+
+    /// Whether a setting is on the dial.
+    pub fn has(&self, setting: Setting<E>) -> bool {
+        same(self.nearest(setting.position()), setting)
+    }
+
+    fn at(step: Step, notch: i32) -> Setting<E> {
+        let Engravings { series, other } = E::series(step);
         let engraved = series.at(notch).or_else(|| other.at(notch));
         Setting::at(notch, engraved.unwrap_or_else(|| E::exact(Notch(notch))))
     }
@@ -361,6 +407,53 @@ mod tests {
         assert_eq!(dial.end_of(dial.end(DialEnd::Low)), Some(DialEnd::Low));
         assert_eq!(dial.nearest(Stops(40.0)), dial.end(DialEnd::High));
         assert_eq!(dial.end_of(Setting::of(400.0)), None);
+        assert!(dial.has(Setting::of(400.0)) && !dial.has(Setting::of(102_400.0)) && !dial.has(Setting::of(410.0)));
+    }
+
+    /// A lens begins where it begins, whatever the clicks: and the clicks go on from there.
+    #[rstest]
+    #[case(Step::Third, 1.8, "f/1.8 f/2 f/2.2")]
+    #[case(Step::Half, 1.8, "f/1.8 f/2 f/2.4")]
+    #[case(Step::Whole, 1.8, "f/1.8 f/2 f/2.8")]
+    #[case(Step::Third, 3.5, "f/3.5 f/4 f/4.5")]
+    #[case(Step::Half, 3.5, "f/3.5 f/4 f/4.8")]
+    #[case(Step::Whole, 3.5, "f/3.5 f/4 f/5.6")]
+    #[case(Step::Half, 4.5, "f/4.5 f/4.8 f/5.6")]
+    #[case(Step::Whole, 4.5, "f/4.5 f/5.6 f/8")]
+    #[case(Step::Third, 0.95, "f/0.95 f/1 f/1.1")]
+    #[case(Step::Half, 0.95, "f/0.95 f/1 f/1.2")]
+    #[case(Step::Whole, 0.95, "f/0.95 f/1 f/1.4")]
+    fn the_ends_are_on_the_dial(#[case] step: Step, #[case] widest: f64, #[case] first: &str) {
+        let dial = Dial::<Aperture>::new(step, widest, 22.0);
+        let labels: Vec<String> = dial.settings().take(3).map(Setting::label).collect();
+        assert_eq!(labels.join(" "), first);
+        assert_eq!(dial.end(DialEnd::High).label(), "f/22");
+    }
+
+    /// What some cameras have beyond the usual: nothing is clipped.
+    #[test]
+    fn long_times_short_times_and_high_sensitivities() {
+        let ends = |one: f64, other: f64| {
+            let dial = Dial::<Shutter>::new(Step::Third, one, other);
+            [dial.end(DialEnd::Low).label(), dial.end(DialEnd::High).label()]
+        };
+        assert_eq!(ends(60.0, 1.0 / 16_000.0), ["60 s", "1/16000"]);
+        assert_eq!(ends(900.0, 1.0 / 32_000.0), ["900 s", "1/32000"]);
+        assert_eq!(ends(3600.0, 1.0 / 80_000.0), ["3600 s", "1/80000"]);
+        let isos = Dial::<Iso>::new(Step::Third, 50.0, 204_800.0);
+        assert_eq!([isos.end(DialEnd::Low).label(), isos.end(DialEnd::High).label()], ["ISO 50", "ISO 204800"]);
+        assert_eq!(isos.len(), 37);
+        assert_eq!(Dial::<Iso>::new(Step::Whole, 3.0, 3_276_800.0).end(DialEnd::High).label(), "ISO 3276800");
+    }
+
+    #[rstest]
+    #[case(0.37, "0.37 s")]
+    #[case(0.27, "0.27 s")]
+    #[case(0.4, "0.4 s")]
+    #[case(1.0 / 180.0, "1/180")]
+    #[case(75.0, "75 s")]
+    fn what_is_on_no_dial_is_shown_as_it_is(#[case] seconds: f64, #[case] label: &str) {
+        assert_eq!(Setting::<Shutter>::of(seconds).label(), label);
     }
 
     proptest! {

@@ -16,8 +16,37 @@ pub struct ParseError {
 
 impl ParseError {
     pub(crate) fn new(typed: &str, wanted: impl Into<String>) -> Self {
-        Self { typed: typed.trim().to_owned(), wanted: wanted.into() }
+        let mut wanted = wanted.into();
+        if let Some((decimal, thousands)) = either(typed) {
+            wanted = format!(
+                "clear: it may be {decimal} or {thousands}. Write {decimal} or {thousands}; it must be {wanted}"
+            );
+        }
+        Self { typed: typed.trim().to_owned(), wanted }
     }
+}
+
+/// Whether a text is digits in groups of three behind commas: `12,800`, `1,000,000`, `8,000.5`.
+fn in_groups(text: &str) -> bool {
+    let (whole, rest) = text.split_once('.').map_or((text, ""), |(whole, rest)| (whole, rest));
+    let mut groups = whole.trim_start_matches(['-', '−', '+']).split(',');
+    let digits = |group: &str| group.chars().all(|letter| letter.is_ascii_digit());
+    let first = groups.next().unwrap_or_default();
+    let rest_of = groups.map(|group| group.len() == 3 && digits(group));
+    let grouped: Vec<bool> = rest_of.collect();
+    (1..=3).contains(&first.len())
+        && digits(first)
+        && !first.starts_with('0')
+        && !grouped.is_empty()
+        && grouped.into_iter().all(|good| good)
+        && digits(rest)
+}
+
+/// What a number with one comma before three digits may be, where nothing tells: a decimal, or thousands.
+fn either(typed: &str) -> Option<(String, String)> {
+    let mut words = typed.split(|letter: char| !(letter.is_ascii_digit() || matches!(letter, ',' | '.')));
+    let word = words.find(|word| in_groups(word) && word.matches(',').count() == 1 && !word.contains('.'))?;
+    Some((word.replace(',', ".").trim_end_matches('0').trim_end_matches('.').to_owned(), word.replace(',', "")))
 }
 
 /// The range of values each kind of setting is accepted in.
@@ -31,11 +60,27 @@ pub(crate) mod range {
     pub const ISO: RangeInclusive<f64> = 3.0..=10_000_000.0;
 }
 
-/// A plain decimal number: digits, a point or a comma. No exponents, no infinities.
+/// A plain decimal number: digits, a point or a comma. No exponents, no infinities, and nothing that may be either
+/// thousands or a decimal (`1,500`).
 pub(crate) fn number(text: &str) -> Option<f64> {
-    let text = text.trim().replace(',', ".").replace('−', "-");
+    let text = text.trim();
+    if in_groups(text) && text.matches(',').count() == 1 && !text.contains('.') {
+        return None;
+    }
+    plain(&if in_groups(text) { text.replace(',', "") } else { text.replace(',', ".") })
+}
+
+/// A number that has no decimals worth writing (lux, ISO, the divisor of a shutter time): commas before three digits
+/// are thousands.
+pub(crate) fn large_number(text: &str) -> Option<f64> {
+    let text = text.trim();
+    if in_groups(text) { plain(&text.replace(',', "")) } else { number(text) }
+}
+
+fn plain(text: &str) -> Option<f64> {
+    let text = text.replace('−', "-");
     let plain = !text.is_empty() && text.chars().all(|c| c.is_ascii_digit() || c == '.' || c == '-' || c == '+');
-    plain.then(|| text.parse().ok()).flatten()
+    plain.then(|| text.parse::<f64>().ok()).flatten().filter(|number| number.is_finite())
 }
 
 /// Cuts the first of these words off the front of a text, whatever its case.
@@ -63,12 +108,14 @@ pub fn parse_shutter(typed: &str) -> Result<Setting<Shutter>, ParseError> {
     let bare = text.trim_end_matches("sec").trim_end_matches(['s', '"', '″']).trim_end();
     let has_unit = bare.len() < text.len();
     let seconds = match bare.split_once('/') {
-        Some((one, divisor)) => number(one).zip(number(divisor)).map(|(one, divisor)| one / divisor),
+        Some((one, divisor)) => number(one).zip(large_number(divisor)).map(|(one, divisor)| one / divisor),
         // A dial says 250 and means 1/250; below four it would be seconds, so ask for the unit there.
-        None => number(bare).and_then(|value| match (has_unit, value >= 4.0) {
-            (true, _) => Some(value),
-            (false, true) => Some(1.0 / value),
-            (false, false) => (value < 1.0).then_some(value),
+        None => (if has_unit { number(bare) } else { large_number(bare) }).and_then(|value| {
+            match (has_unit, value >= 4.0) {
+                (true, _) => Some(value),
+                (false, true) => Some(1.0 / value),
+                (false, false) => (value < 1.0).then_some(value),
+            }
         }),
     };
     seconds.filter(|s| range::SHUTTER_S.contains(s)).map(Setting::of).ok_or_else(wrong)
@@ -90,7 +137,7 @@ pub fn parse_aperture(typed: &str) -> Result<Setting<Aperture>, ParseError> {
 /// Anything else, and values outside 3 to 10 000 000.
 pub fn parse_iso(typed: &str) -> Result<Setting<Iso>, ParseError> {
     let bare = without_prefix(typed, &["iso"]);
-    let value = number(bare).filter(|n| range::ISO.contains(n));
+    let value = large_number(bare).filter(|n| range::ISO.contains(n));
     value.map(Setting::of).ok_or_else(|| ParseError::new(typed, "a sensitivity from ISO 3 to 10000000: write ISO 640"))
 }
 
@@ -222,6 +269,31 @@ mod tests {
         assert_eq!(parse_iso(typed).map(Setting::label).as_deref(), Ok(label));
     }
 
+    /// Commas before three digits are thousands where decimals make no sense.
+    #[test]
+    fn thousands() {
+        assert_eq!(parse_iso("ISO 12,800").map(Setting::label).as_deref(), Ok("ISO 12800"));
+        assert_eq!(parse_shutter("1/1,000").map(Setting::label).as_deref(), Ok("1/1000"));
+        assert_eq!(parse_shutter("1,000").map(Setting::label).as_deref(), Ok("1/1000"));
+        assert_eq!(parse_number("1,000,000"), Ok(1_000_000.0));
+        assert_eq!(parse_number("2,345.5"), Ok(2345.5));
+        assert_eq!(
+            (parse_number("0,125"), parse_number("4,5"), parse_number("12,34")),
+            (Ok(0.125), Ok(4.5), Ok(12.34))
+        );
+    }
+
+    /// What may be either is asked about, with both.
+    #[rstest]
+    #[case(parse_number("1,500").map(|_| ()), "1.5 or 1500")]
+    #[case(parse_length("1,250 m", LengthUnit::Metres).map(|_| ()), "1.25 or 1250")]
+    #[case(parse_shutter("1,300 s").map(|_| ()), "1.3 or 1300")]
+    #[case(parse_aperture("f/1,400").map(|_| ()), "1.4 or 1400")]
+    fn what_may_be_either(#[case] read: Result<(), ParseError>, #[case] both: &str) {
+        let said = read.expect_err("either").to_string();
+        assert!(said.contains("clear: it may be") && said.contains(both), "{said}");
+    }
+
     #[rstest]
     #[case("f/0", "ISO")]
     #[case("f/", "ISO -100")]
@@ -283,7 +355,7 @@ mod tests {
         #[test]
         fn what_is_printed_is_parsed(thirds in 0usize..61) {
             let dial = crate::scale::Dial::<Shutter>::new(crate::scale::Step::Third, 30.0, 1.0 / 32_000.0);
-            let setting = dial.settings().nth(thirds).expect("61 thirds");
+            let setting = dial.nth(thirds);
             prop_assert_eq!(parse_shutter(&setting.label()), Ok(setting));
         }
     }

@@ -197,6 +197,40 @@ proptest! {
             };
             (asked.field.clone(), value)
         }).collect();
-        let _ = sum(&offer.name, serde_json::Value::Object(asked).to_string().as_bytes()).expect("a sum");
+        match sum(&offer.name, serde_json::Value::Object(asked).to_string().as_bytes()).expect("a sum") {
+            // What is no number is null: an end that is never reached.
+            Ok(found) => {
+                for given in &offer.given {
+                    let value = found.get(&given.field).expect("what is promised");
+                    prop_assert!(value.is_number() || value.is_string() || value.is_null(), "{value}");
+                }
+                let lines = found["workings"].as_array().cloned().unwrap_or_default();
+                let said = serde_json::Value::Array(lines).to_string();
+                prop_assert!(!said.contains("NaN") && !said.contains("inf"), "{said}");
+            }
+            Err(wrong) => {
+                for problem in wrong.0 {
+                    let field = problem.pointer.trim_start_matches('/').to_owned();
+                    prop_assert!(offer.asked.iter().any(|asked| asked.field == field), "{field}");
+                    prop_assert!(!problem.message.is_empty());
+                }
+            }
+        }
+    }
+
+    /// A number far beyond every range is refused with its field and what is allowed.
+    #[test]
+    fn what_is_beyond_all_ranges_is_refused(which in 0..26usize, field in 0..8usize, sign in proptest::bool::ANY) {
+        let offers = offered();
+        let offer = &offers[which % offers.len()];
+        let mut asked: serde_json::Map<_, _> =
+            offer.asked.iter().map(|asked| (asked.field.clone(), asked.usual.clone())).collect();
+        let numbers: Vec<_> = offer.asked.iter().filter(|asked| asked.least.is_some()).collect();
+        let wrong = &numbers[field % numbers.len()].field;
+        asked.insert(wrong.clone(), serde_json::json!(if sign { 1e308 } else { -1e308 }));
+        let refused = sum(&offer.name, serde_json::Value::Object(asked).to_string().as_bytes()).expect("a sum");
+        let pointers: Vec<String> =
+            refused.expect_err("beyond all ranges").0.into_iter().map(|problem| problem.pointer).collect();
+        prop_assert!(pointers.contains(&format!("/{wrong}")), "{pointers:?}");
     }
 }

@@ -229,17 +229,17 @@ pub async fn dials(body: Body<DialsRequest>) -> Result<HttpResponse, ApiError> {
     let kit = Kit { cameras: vec![camera.clone()], lenses: vec![lens.clone()], ..Kit::starter() };
     kit.check().map_err(|wrong| wrong.under("/kit/cameras/0", "/camera").under("/kit/lenses/0", "/lens"))?;
     Ok(HttpResponse::Ok().json(Dials {
-        shutter: settings(Dial::<tolva_core::scale::Shutter>::new(
+        shutter: settings(&Dial::<tolva_core::scale::Shutter>::new(
             camera.shutter.step,
             camera.shutter.slowest_s,
             camera.shutter.fastest_s,
         )),
-        aperture: settings(Dial::<tolva_core::scale::Aperture>::new(
+        aperture: settings(&Dial::<tolva_core::scale::Aperture>::new(
             camera.aperture_step,
             lens.widest_f_number,
             lens.smallest_f_number,
         )),
-        iso: settings(Dial::<tolva_core::scale::Iso>::new(
+        iso: settings(&Dial::<tolva_core::scale::Iso>::new(
             camera.iso.step,
             camera.iso.base_iso,
             camera.iso.highest_iso,
@@ -247,6 +247,6 @@ pub async fn dials(body: Body<DialsRequest>) -> Result<HttpResponse, ApiError> {
     }))
 }
 
-fn settings<E: Engraved>(dial: Dial<E>) -> Vec<DialSetting> {
+fn settings<E: Engraved>(dial: &Dial<E>) -> Vec<DialSetting> {
     dial.settings().map(|setting| DialSetting { nominal: setting.nominal, label: setting.label() }).collect()
 }

@@ -117,9 +117,21 @@ export function DialCard({ plan }: { plan: Plan }) {
     <Whole aria-label="Dial card">
       <h2>Dial card</h2>
       <Cells>
-        <DialSelect which="shutter" {...dials} label={card.shutter.label} fixed={fixed.shutter_s} />
-        <DialSelect which="aperture" {...dials} label={card.aperture.label} fixed={fixed.f_number} />
-        <DialSelect which="iso" {...dials} label={card.iso.label} fixed={fixed.iso} />
+        <DialSelect
+          which="shutter"
+          {...dials}
+          label={card.shutter.label}
+          fixed={fixed.shutter_s}
+          note={card.shutter.note}
+        />
+        <DialSelect
+          which="aperture"
+          {...dials}
+          label={card.aperture.label}
+          fixed={fixed.f_number}
+          note={card.aperture.note}
+        />
+        <DialSelect which="iso" {...dials} label={card.iso.label} fixed={fixed.iso} note={card.iso.note} />
         <BalanceSelect label={card.white_balance} />
         {card.filter && (
           <Filter>

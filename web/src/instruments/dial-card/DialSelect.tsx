@@ -45,6 +45,12 @@ export const Big = styled(Button)`
     text-underline-offset: 5px;
   }
 `;
+const Note = styled.p`
+  font-size: 12.5px;
+  line-height: 1.3;
+  padding-left: 7px;
+  border-left: 2px solid var(--ink);
+`;
 export const Tick = styled.span`
   width: 16px;
   flex: none;
@@ -61,10 +67,12 @@ type Props = {
   lens: Lens;
   label: string;
   fixed: number | null | undefined;
+  /** Where what is fixed is not on this camera or lens: what is used instead. */
+  note: string | null | undefined;
 };
 
 /** One setting of the dial card: read at arm's length, and fixed or left to Tolva in place. */
-export const DialSelect = memo(function DialSelect({ which, camera, lens, label, fixed }: Props) {
+export const DialSelect = memo(function DialSelect({ which, camera, lens, label, fixed, note }: Props) {
   const { change } = useKeptSetup();
   const { data: dials } = useQuery({
     queryKey: ['dials', camera, lens],
@@ -72,14 +80,11 @@ export const DialSelect = memo(function DialSelect({ which, camera, lens, label,
     staleTime: Infinity,
   });
   // A dial has half a hundred settings: its list is made once, not at every frame of a drag.
-  const own = fixed !== null && fixed !== undefined ? label : undefined;
   const list = useMemo(() => {
     const settings = dials?.[which] ?? [];
-    const off = own !== undefined && !settings.some((one) => one.nominal === fixed);
-    const listed = off ? [...settings, { nominal: fixed ?? 0, label: own }] : settings;
     return [
       { key: 'free', label: 'Leave it to Tolva' },
-      ...listed.map((one) => ({ key: String(one.nominal), label: one.label })),
+      ...settings.map((one) => ({ key: String(one.nominal), label: one.label })),
     ].map((one) => (
       <Item key={one.key} id={one.key} textValue={one.label}>
         {({ isSelected }) => (
@@ -90,7 +95,7 @@ export const DialSelect = memo(function DialSelect({ which, camera, lens, label,
         )}
       </Item>
     ));
-  }, [dials, which, fixed, own]);
+  }, [dials, which]);
   const fix = (value: number | undefined) =>
     change(value === undefined ? `${names[which]} left to Tolva` : `${names[which]} fixed`, (one) => ({
       ...one,
@@ -114,6 +119,7 @@ export const DialSelect = memo(function DialSelect({ which, camera, lens, label,
       <Big>
         <SelectValue>{() => (which === 'iso' ? label.replace('ISO ', '') : label)}</SelectValue>
       </Big>
+      {note && <Note>{note}</Note>}
       <Floating placement="bottom start">
         <ListBox style={{ maxHeight: 320, overflow: 'auto' }}>{list}</ListBox>
       </Floating>

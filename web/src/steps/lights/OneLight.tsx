@@ -278,7 +278,8 @@ function BounceFields({ light, kept, edit }: BounceProps) {
             value={bounce.off}
             options={[
               { id: 'ceiling', label: 'Ceiling' },
-              { id: 'wall', label: 'Wall' },
+              { id: 'wall', label: 'Wall beside' },
+              { id: 'back_wall', label: 'Wall behind' },
             ]}
             onChange={(off) => edit('Bounce', (one) => ({ ...one, bounce: { ...bounce, off } }))}
           />

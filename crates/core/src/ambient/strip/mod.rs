@@ -5,7 +5,7 @@ use jiff::{SignedDuration, Timestamp};
 
 use super::sun::RISE_DEG;
 use super::track::when;
-use super::{Follower, LightNow, SceneLight, Sun, SunTrack, WrongTime, clock, day, minutes_between, span_label};
+use super::{LightNow, RegionLight, SceneLight, Sun, SunTrack, WrongTime, clock, day, minutes_between, span_label};
 use crate::job::Role;
 
 mod turn;
@@ -18,7 +18,7 @@ pub use types::{DayEvent, DayStrip, HourMark, ReadingOnStrip, Spell, Stretch, Su
 pub(crate) struct Lane<'a> {
     pub role: Role,
     pub name: &'a str,
-    pub follower: Follower,
+    pub light: RegionLight,
     pub readings: Vec<(Timestamp, f64, bool)>,
 }
 
@@ -57,7 +57,7 @@ pub(crate) fn day_strip(
     let lights: Vec<LightNow> = minute.iter().map(|at| light(begin + minutes(*at))).collect();
     let ev = |role: Role| -> Vec<f64> {
         let lane = lanes.iter().find(|lane| lane.role == role);
-        let of = |now: &LightNow| lane.map_or(now.of(role), |lane| lane.follower.ev(Some(now))).0;
+        let of = |now: &LightNow| lane.map_or(now.of(role), |lane| lane.light.all(Some(now))).0;
         lights.iter().map(|now| hundredths(of(now))).collect()
     };
     let (lit, shadow, behind) = (ev(Role::LitSide), ev(Role::ShadowSide), ev(Role::Behind));

@@ -87,7 +87,7 @@ pub fn colour_to(setup: &Setup, kit: &Kit, to: &Colouring) -> Result<Setup, Prob
                     .lamps
                     .iter()
                     .find(|lamp| &setup.lights[lamp.index].id == id)
-                    .map(|lamp| (lamp.index, lamp.native))
+                    .map(|lamp| (lamp.index, lamp.bounced_native()))
             };
             let Some((index, native)) = flash.or_else(lamp) else {
                 return Err(Problems::one("/colour/what/light", format!("there is no light “{id}”")));
@@ -100,18 +100,20 @@ pub fn colour_to(setup: &Setup, kit: &Kit, to: &Colouring) -> Result<Setup, Prob
 }
 
 /// The gels of the kit that bring a light nearest to another, and what is left over.
-pub(super) fn gels_to(from: Light, to: Light, kit: &Kit) -> (Vec<&Gel>, GelMatch) {
-    let offered: Vec<_> = kit.gels.iter().map(|gel| (gel.shift(), gel.loss_stops)).collect();
+pub(crate) fn gels_to(from: Light, to: Light, kit: &Kit) -> (Vec<&Gel>, GelMatch) {
+    // A neutral gel only takes light.
+    let coloured: Vec<&Gel> = kit.gels.iter().filter(|gel| !gel.is_neutral()).collect();
+    let offered: Vec<_> = coloured.iter().map(|gel| (gel.shift(), gel.loss_stops)).collect();
     let found = nearest_gels(from, to, &offered);
-    (found.gels.iter().map(|gel| &kit.gels[*gel]).collect(), found)
+    (found.gels.iter().map(|gel| coloured[*gel]).collect(), found)
 }
 
 /// The ids of gels, as a light has them.
-pub(super) fn ids(gels: &[&Gel]) -> Vec<String> {
+pub(crate) fn ids(gels: &[&Gel]) -> Vec<String> {
     gels.iter().map(|gel| gel.id.clone()).collect()
 }
 
 /// What gels are called together.
-pub(super) fn names(gels: &[&Gel]) -> String {
+pub(crate) fn names(gels: &[&Gel]) -> String {
     gels.iter().map(|gel| gel.name.as_str()).collect::<Vec<_>>().join(" with ")
 }

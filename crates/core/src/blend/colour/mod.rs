@@ -28,7 +28,7 @@ use crate::scale::signed;
 const TOLD_MIRED: f64 = 10.0;
 
 /// A setup with its colours worked out.
-pub(super) struct InColour {
+pub(crate) struct InColour {
     colours: Colours,
     balance: Balance,
 }
@@ -59,7 +59,7 @@ impl InColour {
 }
 
 /// What stands on the camera for white: `5600 K`.
-pub(super) fn balance_label(setup: &CheckedSetup<'_>, outcome: &Outcome) -> String {
+pub(crate) fn balance_label(setup: &CheckedSetup<'_>, outcome: &Outcome) -> String {
     InColour::of(setup, outcome).balance.label
 }
 
@@ -140,7 +140,7 @@ fn marks(setup: &CheckedSetup<'_>, colours: &Colours) -> Vec<ColourMark> {
     let lamps = setup.lamps.iter().zip(&colours.lamps).map(|(lamp, &light)| {
         let id = &setup.setup.lights[lamp.index].id;
         let name = format!("{id}, {}", lamp.flash.name);
-        gelled(mark(id, MarkKind::Lamp, name, gel_names(&lamp.gels), light), lamp.native, &lamp.gels)
+        gelled(mark(id, MarkKind::Lamp, name, gel_names(&lamp.gels), light), lamp.bounced_native(), &lamp.gels)
     });
     let flashes = setup.lights.iter().zip(&colours.flashes).map(|(of, &light)| {
         let id = &of.light.id;

@@ -143,6 +143,6 @@ fn offers(setup: &Setup, checked: &CheckedSetup<'_>, colours: &Colours, kit: &Ki
     let flashes =
         checked.lights.iter().map(|light| one(light.index, light.bounced_native(), colours.ambient_on(light.aim)));
     // A lamp is gelled to the light that is there without it.
-    let lamps = checked.lamps.iter().map(|lamp| one(lamp.index, lamp.native, colours.ambient[checked.lit]));
+    let lamps = checked.lamps.iter().map(|lamp| one(lamp.index, lamp.bounced_native(), colours.ambient[checked.lit]));
     flashes.chain(lamps).collect()
 }

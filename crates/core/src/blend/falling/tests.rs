@@ -208,3 +208,29 @@ proptest! {
         }
     }
 }
+
+/// Film and lamps belong to the light that is there, at the setup's hour and at every other: the timetable and the day
+/// begin with what the plan has.
+#[test]
+fn film_and_lamps_count_over_time() {
+    let (mut setup, mut kit) = doorway("19:26");
+    setup.regions[0].ambient.film_ids = vec!["film-full".to_owned()];
+    kit.flashes[3].output = crate::job::FlashOutput::Continuous(crate::job::ContinuousOutput { lux_at_1_m: 20_000.0 });
+    setup.lights.push(crate::job::Light { distance_m: Some(2.0), ..crate::job::Light::new("L", "lamp") });
+    let plan = crate::blend::plan(&setup, &kit, Show::default()).expect("a plan");
+    let table = table(&setup, &kit);
+    let day = crate::blend::day_of(&setup, &kit, 1.0).expect("a day");
+    let hour = plan.here.as_ref().expect("a scene").minute;
+    let at = day.minute.iter().position(|minute| (minute - hour).abs() < 0.5).expect("that minute");
+    let ev = |label: &str| label.trim_start_matches("EV ").replace('−', "-").parse::<f64>().expect("an EV");
+    for (region, day_ev) in [(0, day.behind_ev100[at]), (1, day.lit_ev100[at])] {
+        let (planned, first) = (ev(&plan.rail[region].ev), ev(&table.steps[0].regions[region].ev));
+        assert!((planned - first).abs() < 0.051, "{region}: {planned} {first}");
+        assert!((planned - day_ev).abs() < 0.06, "{region}: {planned} {day_ev}");
+    }
+    // 0.66 stop of film: what was read before it went up, less that.
+    assert!((ev(&plan.rail[0].ev) - (12.6 - 0.66)).abs() < 0.051);
+    // A lamp does not fall with the sun: long after, the face has its light still, 5000 lx, EV 10.97.
+    let night = day.lit_ev100.last().expect("midnight");
+    assert!((night - 10.97).abs() < 0.1, "{night}");
+}

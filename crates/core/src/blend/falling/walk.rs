@@ -3,9 +3,9 @@
 use jiff::{SignedDuration, Timestamp};
 
 use super::FallingOrder;
-use crate::blend::lights::{DialledLight, dialled};
+use crate::blend::lights::{DialledLight, dialled, in_frame};
 use crate::blend::outcome::Outcome;
-use crate::blend::search::{fixed_or_all, flash_in_frame, with_flash};
+use crate::blend::search::{fixed_or_all, with_flash};
 use crate::blend::wish::FlashWish;
 use crate::exposure::{CameraSettings, Ev};
 use crate::job::{CheckedLight, CheckedScene, CheckedSetup, Sync};
@@ -22,7 +22,7 @@ const FARTHEST: Metres = Metres(12.0);
 
 /// What stands on camera and flash.
 #[derive(Clone, Debug, PartialEq)]
-pub(super) struct State {
+pub(crate) struct State {
     pub settings: CameraSettings,
     /// Each flash's distance and power, in the setup's order; nothing where one is off.
     pub flashes: Vec<Option<(Metres, Power)>>,
@@ -30,7 +30,7 @@ pub(super) struct State {
 
 /// One stretch of the walk, and what stands in it.
 #[derive(Clone, Debug)]
-pub(super) struct Leg {
+pub(crate) struct Leg {
     pub from: usize,
     pub to: usize,
     pub state: State,
@@ -40,7 +40,7 @@ pub(super) struct Leg {
 
 /// Why it ends.
 #[derive(Clone, Copy, Debug, PartialEq, Eq)]
-pub(super) enum End {
+pub(crate) enum End {
     /// A day is over and it still goes.
     Lasts,
     /// The camera cannot be set brighter.
@@ -49,7 +49,7 @@ pub(super) enum End {
     Flash,
 }
 
-pub(super) struct Walk<'a> {
+pub(crate) struct Walk<'a> {
     setup: &'a CheckedSetup<'a>,
     pub begin: Timestamp,
     /// Each region's light, minute by minute.
@@ -63,13 +63,12 @@ pub(super) struct Walk<'a> {
 
 impl<'a> Walk<'a> {
     pub fn new(setup: &'a CheckedSetup<'a>, scene: &'a CheckedScene<'a>) -> Self {
-        let followers = crate::job::followers(setup.setup, Some(scene));
         let begin = scene.light.at;
         let track = scene.light.spot.track(begin, begin + SignedDuration::from_mins(MINUTES));
         let light = (0..=MINUTES).map(|minute| {
             let at = begin + SignedDuration::from_mins(minute);
             let now = scene.light.under(track.sun(at), at);
-            followers.iter().map(|follower| follower.ev(Some(&now))).collect()
+            setup.light.iter().map(|light| light.all(Some(&now))).collect()
         });
         let order = setup.setup.falling_order;
         let mut walk =
@@ -121,8 +120,12 @@ impl<'a> Walk<'a> {
 
     /// How far the region the camera is set for lies over its place.
     fn ambient_off(&self, state: &State, minute: usize) -> Stops {
-        let (region, place) = self.setup.setup.blend.ambient_place(self.setup);
-        self.light[minute][region] - state.settings.ev100() - self.setup.filter - place
+        let placed = self.setup.setup.blend.placed(self.setup);
+        if placed.ambient_alone {
+            self.light[minute][placed.region] - state.settings.ev100() - self.setup.filter - placed.place
+        } else {
+            self.together(state, minute, placed.region) - placed.place
+        }
     }
 
     /// What ambient and flash give a region.
@@ -130,11 +133,7 @@ impl<'a> Walk<'a> {
         let ambient = self.light[minute][region] - state.settings.ev100() - self.setup.filter;
         let lights = self.setup.lights.iter().zip(&state.flashes);
         lights.fold(ambient, |sum, (light, at)| match at {
-            Some((distance, power)) => {
-                let given = flash_in_frame(light.gives(*distance, *power), state.settings, self.setup.filter);
-                let through = light.high_speed(self.setup, state.settings.shutter);
-                sum.and(given - through + light.reaches[region])
-            }
+            Some(at) => sum.and(in_frame(self.setup, light, *at, state.settings) + light.reaches[region]),
             None => sum,
         })
     }
@@ -226,9 +225,9 @@ impl<'a> Walk<'a> {
                 .collect(),
         };
         let slowest = shutters.first().copied().unwrap_or(now.settings.shutter);
-        let isos = fixed_or_all(self.setup.iso, self.setup.isos);
+        let isos = fixed_or_all(self.setup.iso, &self.setup.isos);
         let highest = isos.last().copied().unwrap_or(now.settings.iso);
-        let apertures = fixed_or_all(self.setup.aperture, self.setup.apertures);
+        let apertures = fixed_or_all(self.setup.aperture, &self.setup.apertures);
         let widest = apertures.first().copied().unwrap_or(now.settings.aperture);
         let at = |shutter, aperture, iso| CameraSettings { shutter, aperture, iso };
         let CameraSettings { shutter, aperture, iso } = now.settings;
@@ -265,19 +264,22 @@ impl<'a> Walk<'a> {
         // From a third over the wish to a third under it: what comes out over holds longer as the ambient goes.
         for sixth in -2..=2 {
             let aim = Stops(f64::from(sixth) / 6.0);
-            let wishes: Vec<FlashWish> = ambient
-                .iter()
-                .enumerate()
-                .map(|(region, ambient)| match self.wish(settings, minute, region) {
-                    // The lights beside the key are aimed at their wish itself.
-                    Some(wish) => {
-                        let to = if region == setup.lit { wish + aim } else { wish };
-                        ambient.missing_to(to).map_or(FlashWish::AmbientOver(*ambient - to), FlashWish::Wanted)
+            // The lights beside the key are aimed at their wish itself.
+            let targets: Vec<Option<Stops>> = (0..ambient.len())
+                .map(|region| {
+                    let wish = self.wish(settings, minute, region);
+                    wish.map(|wish| if region == setup.lit { wish + aim } else { wish })
+                })
+                .collect();
+            let wishes: Vec<FlashWish> = (ambient.iter().zip(&targets))
+                .map(|(ambient, target)| match target {
+                    Some(to) => {
+                        ambient.missing_to(*to).map_or(FlashWish::AmbientOver(*ambient - *to), FlashWish::Wanted)
                     }
                     None => FlashWish::Unused,
                 })
                 .collect();
-            let lights = dialled(setup, settings, &wishes, Some(&distances));
+            let lights = dialled(setup, settings, (&ambient, &wishes, &targets), Some(&distances));
             let flashes = stands(&lights);
             let back: Vec<Option<(Metres, Power)>> =
                 (setup.lights.iter().zip(&lights)).map(|(light, at)| at.map(|at| Self::back(light, at))).collect();

@@ -18,6 +18,8 @@ fn hall(kelvin: f64) -> (Setup, Kit) {
     read(&mut setup, [5.0, 5.0, 4.0]);
     setup.speed.slowest_shutter_s = Some(1.0 / 60.0);
     setup.blend = Blend::HalfAndHalf { subject_stops: 0.0 };
+    // Nearer than this the lowest power is too strong for so dark a hall.
+    setup.lights[0].distance_m = Some(4.0);
     for region in &mut setup.regions {
         region.ambient.colour = by_hand(kelvin);
     }
@@ -31,8 +33,7 @@ fn heading<'a>(plan: &'a Plan, of: &str) -> Option<&'a str> {
 /// Half and half: each has half of the light, and the mixture lies between them.
 #[test]
 fn each_light_has_its_share() {
-    let (mut setup, kit) = hall(2900.0);
-    setup.lights[0].distance_m = Some(4.0);
+    let (setup, kit) = hall(2900.0);
     let plan = solved(&setup, &kit);
     let lit = &plan.colour.regions[1];
     assert!(lit.shares.starts_with("flash A 5") || lit.shares.starts_with("ambient 5"), "{}", lit.shares);
@@ -142,7 +143,7 @@ fn lamps_walls_and_leaves_are_warned_of() {
     setup.regions[1].ambient.colour = SaidColour::Named(NamedLight::Fluorescent);
     setup.fixed.shutter_s = Some(1.0 / 200.0);
     setup.lights[0].bounce =
-        Some(Bounce { off: BounceOff::Wall, away_m: 1.5, reflectance: 0.5, colour: SurfaceColour::Green });
+        Some(Bounce { off: BounceOff::SideWall, away_m: 1.5, reflectance: 0.5, colour: SurfaceColour::Green });
     let plan = solved(&setup, &kit);
     assert!(heading(&plan, "Poor rendering").expect("a warning").contains("75 of 100"));
     assert!(heading(&plan, "Flicker").expect("a warning").contains("1/100 or slower"));

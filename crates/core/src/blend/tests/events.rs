@@ -12,7 +12,7 @@ fn evening() -> (Setup, Kit) {
     setup.fixed = Fixed { f_number: Some(4.0), iso: Some(1600.0), ..Fixed::default() };
     setup.speed.slowest_shutter_s = Some(1.0 / 60.0);
     setup.camera_distance_m = 2.5;
-    let wall = Bounce { off: BounceOff::Wall, away_m: 2.5, reflectance: 0.8, colour: SurfaceColour::White };
+    let wall = Bounce { off: BounceOff::SideWall, away_m: 2.5, reflectance: 0.8, colour: SurfaceColour::White };
     setup.lights = vec![Light { on_camera: true, bounce: Some(wall), distance_m: None, ..Light::new("A", "small") }];
     (setup, kit)
 }
@@ -41,9 +41,11 @@ fn straight_from_the_camera(#[case] away: f64, #[case] too_near: bool) {
     let (mut setup, kit) = evening();
     let bounced = solved(&setup, &kit).dial_card.lights[0].power_stops.expect("on");
     (setup.lights[0].bounce, setup.lights[0].distance_m) = (None, Some(away));
+    // So near its lowest power is too strong without something dense on the head.
+    setup.lights[0].gel_ids = vec!["neutral-2".to_owned(), "neutral-1".to_owned()];
     let plan = solved(&setup, &kit);
     let card = &plan.dial_card.lights[0];
-    assert!(card.power_stops.expect("on") < bounced);
+    assert!(card.power_stops.expect("on") - 3.0 < bounced);
     assert!(plan.cautions.iter().any(|caution| caution.heading == "Flash on the camera"));
     assert_eq!(says(&card.facts, "On the camera").contains("step back"), too_near);
 }

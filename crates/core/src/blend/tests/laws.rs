@@ -109,7 +109,9 @@ proptest! {
     /// Far away the inverse square: twice the distance is two stops of power.
     #[test]
     fn far_away_the_inverse_square(distance in 4.0..7.0_f64, ev in 1.0..5.0_f64) {
-        let (mut setup, kit) = example();
+        let (mut setup, mut kit) = example();
+        // How long it burns hangs on its power: what a quick shutter cuts off is tried by itself.
+        kit.flashes[2].durations.clear();
         read(&mut setup, [ev + 2.0, ev, ev - 1.0]);
         setup.lights[0].flash_id = "large".to_owned();
         setup.lights[0].modifier_id = None;

@@ -1,13 +1,16 @@
 //! The blend as a whole: worked examples, laws, and the answers to wishes that cannot be had.
 
+mod brute_force;
 mod cautions;
 mod colour;
 mod dragging;
 mod events;
 mod every_plan;
+mod fixed;
 mod laws;
 mod many;
 mod sharp;
+mod too_strong;
 mod walkthroughs;
 mod ways;
 mod workings;
@@ -16,8 +19,6 @@ use proptest::prelude::*;
 use rstest::rstest;
 
 use crate::blend::gap::UNTOLD;
-use crate::blend::outcome::Outcome;
-use crate::blend::wish::FlashWish;
 use crate::blend::*;
 use crate::exposure::{Ambient, EvReading, Reading};
 use crate::job::{
@@ -91,7 +92,7 @@ fn fill(#[case] fill_stops: f64, #[case] ends: f64) {
     let lit = &plan.rail[1];
     assert!(at(&lit.ambient).abs() < 1e-9);
     assert!((lit.wish.as_ref().and_then(|w| w.stops).expect("a wish") - ends).abs() < 0.0005);
-    assert!((at(&lit.together) - ends).abs() < 0.12, "to within the power dial's rounding");
+    assert!((at(&lit.together) - ends).abs() < 1.0 / 6.0, "to within a sixth of a stop");
 }
 
 #[test]
@@ -286,7 +287,9 @@ fn a_shutter_over_the_sync_darkens_a_band() {
     let plan = solved(&setup, &kit);
     assert_eq!(limits(&plan), [Limit::ShutterOverSync]);
     assert!(plan.gaps[0].says.contains("50 %"), "{}", plan.gaps[0].says);
-    assert_eq!(plan.remedies[0].does, "Leave the shutter to Tolva");
+    // What is fixed is kept where it can be, and let go last.
+    let does: Vec<&str> = plan.remedies.iter().filter(|fix| fix.closes).map(|fix| fix.does.as_str()).collect();
+    assert_eq!(does, ["Use high-speed sync", "Leave the shutter to Tolva"]);
     setup.fixed.shutter_s = Some(1.0 / 250.0);
     let near = solved(&setup, &kit);
     assert!(near.possible);

@@ -1,7 +1,7 @@
 //! Alternatives, preferences, schools, pace and what automatics would do.
 
 use super::*;
-use crate::blend::{AutomaticSchool, ExposureSchool, Preference, alternatives, schools};
+use crate::blend::{AlternativeKind, AutomaticSchool, ExposureSchool, Preference, alternatives, schools};
 use crate::job::Pace;
 
 #[test]
@@ -124,29 +124,28 @@ fn what_would_narrow_it_is_said() {
 
 /// What each way costs stands beside it, by what it changes.
 #[rstest]
-#[case("in high-speed sync", "High speed", "no bursts")]
-#[case("with the 3-stop filter", "Filter", "darker finder")]
-#[case("nearer, at", "Power", "less")]
-#[case("With the large head", "To carry", "stronger unit")]
-#[case("More depth", "Depth", "smaller: more is sharp")]
-#[case("At ISO 200", "Noise", "more ISO")]
-fn a_way_says_what_it_costs(#[case] name: &str, #[case] about: &str, #[case] says: &str) {
+#[case(AlternativeKind::HighSpeed, "in high-speed sync", "High speed", "no bursts")]
+#[case(AlternativeKind::Filter, "with the 3-stop filter", "Filter", "darker finder")]
+#[case(AlternativeKind::Nearer, "Bring A to 1.05 m", "Power", "less")]
+#[case(AlternativeKind::MoreLight, "Use the large head", "To carry", "stronger unit")]
+#[case(AlternativeKind::MoreDepth, "More depth", "Depth", "smaller: more is sharp")]
+#[case(AlternativeKind::HigherIso, "At ISO 200", "Noise", "more ISO")]
+fn a_way_says_what_it_costs(
+    #[case] kind: AlternativeKind,
+    #[case] name: &str,
+    #[case] about: &str,
+    #[case] says: &str,
+) {
     let (setup, kit) = example();
-    // Of each kind the best is shown: where another one is, it is asked for by itself.
     let found = alternatives(&setup, &kit, Show::default()).expect("good").ways;
-    let Some(way) = found.iter().find(|way| way.name.contains(name)) else {
-        assert!(
-            matches!(about, "To carry" | "Noise" | "Power"),
-            "{:?}",
-            found.iter().map(|w| &w.name).collect::<Vec<_>>()
-        );
-        return;
-    };
+    let way = found.iter().find(|way| way.kind == kind).expect("one of that kind");
+    assert!(way.name.contains(name), "{}", way.name);
     let fact = way.costs.iter().find(|fact| fact.about == about);
     assert!(fact.is_some_and(|fact| fact.says.contains(says)), "{:?}", way.costs);
 }
 
-/// Ways that were taken lead back: from a filter and from high speed to the bare sync.
+/// Ways that were taken lead back: from a filter and from high speed to the bare sync. What was fixed for them is let go
+/// of only where the name says so.
 #[rstest]
 #[case(Sync::Ordinary, &["nd-3"])]
 #[case(Sync::HighSpeed, &[])]
@@ -156,28 +155,76 @@ fn the_bare_sync_is_always_a_way(#[case] sync: Sync, #[case] filters: &[&str]) {
     setup.filter_ids = filters.iter().map(|id| (*id).to_owned()).collect();
     setup.fixed.f_number = Some(2.8);
     let found = alternatives(&setup, &kit, Show::default()).expect("good").ways;
-    let bare = found.iter().find(|way| way.name == "At the sync speed, nothing on the lens").expect("a way back");
-    assert!(
-        bare.setup.filter_ids.is_empty() && bare.setup.sync == Sync::Ordinary && bare.setup.fixed.f_number.is_none()
-    );
+    let bare = found.iter().find(|way| way.kind == AlternativeKind::AtSync).expect("a way back");
+    assert!(bare.setup.filter_ids.is_empty() && bare.setup.sync == Sync::Ordinary);
+    assert!(bare.setup.fixed.f_number.is_none());
+    assert_eq!(bare.name, "At the sync speed, nothing on the lens, the aperture left to Tolva");
+}
+
+/// What is fixed stays fixed, whatever it is.
+#[rstest]
+#[case::aperture(|s: &mut Setup| s.fixed.f_number = Some(2.8))]
+#[case::shutter(|s: &mut Setup| s.fixed.shutter_s = Some(1.0 / 160.0))]
+#[case::iso(|s: &mut Setup| s.fixed.iso = Some(200.0))]
+#[case::power(|s: &mut Setup| s.lights[0].power_stops = Some(-3.0))]
+fn alternatives_turn_no_fixed_dial(#[case] fix: impl Fn(&mut Setup)) {
+    let (mut setup, kit) = example();
+    fix(&mut setup);
+    for way in alternatives(&setup, &kit, Show::default()).expect("good").ways {
+        let kept = |was: Option<f64>, is: Option<f64>| was.is_none() || was == is;
+        let fixed = (&setup.fixed, &way.setup.fixed);
+        let all_kept = kept(fixed.0.f_number, fixed.1.f_number)
+            && kept(fixed.0.shutter_s, fixed.1.shutter_s)
+            && kept(fixed.0.iso, fixed.1.iso)
+            && kept(setup.lights[0].power_stops, way.setup.lights[0].power_stops);
+        assert!(all_kept || way.name.contains("Tolva"), "{}: {:?}", way.name, way.changes);
+    }
+}
+
+/// Where the wish cannot be had, what would close it stands among the alternatives, and comes before what does not.
+#[test]
+fn fixes_stand_among_the_alternatives() {
+    let (mut setup, kit) = example();
+    read(&mut setup, [15.0, 12.0, 11.0]);
+    setup.lights[0].flash_id = "small".to_owned();
+    setup.lights[0].distance_m = Some(2.5);
+    let plan = solved(&setup, &kit);
+    let found = alternatives(&setup, &kit, Show::default()).expect("good").ways;
+    assert!(found[0].possible && !found.iter().find(|way| way.current).expect("as it is").possible);
+    for fix in plan.remedies.iter().filter(|fix| fix.closes && fix.setup.is_some()) {
+        assert!(found.iter().any(|way| way.possible && Some(&way.setup) == fix.setup.as_ref()), "{}", fix.does);
+    }
 }
 
 /// The one limit that binds, in a sentence.
 #[rstest]
 #[case::sync(|_: &mut Setup| {}, "The sync speed: 1/200")]
 #[case::depth(|s: &mut Setup| s.depth = Depth::Rows { rows: 3, apart_m: 0.3 }, "The depth: ")]
-#[case::full(|s: &mut Setup| s.lights[0].power_stops = Some(0.0), "A ")]
-#[case::slow(|s: &mut Setup| { read(s, [3.0, 2.0, 1.0]); s.blend = Blend::AmbientOnly { subject_stops: 0.0 }; }, "")]
+#[case::full(|s: &mut Setup| { s.lights[0].power_stops = Some(0.0); s.lights[0].distance_m = None; }, "A stands at full")]
+#[case::slow(|s: &mut Setup| { read(s, [6.0, 5.0, 4.0]); s.blend = Blend::AmbientOnly { subject_stops: 0.0 }; }, "The slowest shutter: 1/80")]
+#[case::lens(|s: &mut Setup| {
+    read(s, [12.0, 10.0, 9.0]);
+    s.blend = Blend::AmbientOnly { subject_stops: 0.0 };
+    s.depth = Depth::OneHead;
+}, "The lens: f/2.8")]
 fn what_binds_is_said(#[case] change: impl Fn(&mut Setup), #[case] begins: &str) {
     let (mut setup, kit) = example();
     change(&mut setup);
     let plan = solved(&setup, &kit);
+    assert!(plan.possible, "{}", plan.says);
     let binds = plan.binds.as_deref().unwrap_or_default();
-    if plan.possible {
-        assert!(binds.starts_with(begins), "{binds}");
-    } else {
-        assert_eq!(binds, plan.gaps[0].says);
-    }
+    assert!(binds.starts_with(begins), "{binds}");
+}
+
+/// Where something is missing, that is what binds.
+#[test]
+fn what_is_missing_binds() {
+    let (mut setup, kit) = example();
+    read(&mut setup, [15.0, 14.0, 12.0]);
+    setup.fixed.f_number = Some(2.8);
+    let plan = solved(&setup, &kit);
+    assert!(!plan.possible);
+    assert_eq!(plan.binds.as_deref(), Some(plan.gaps[0].says.as_str()));
 }
 
 /// Each school changes what it is about, and nothing else.

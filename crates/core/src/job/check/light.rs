@@ -14,10 +14,16 @@ use crate::scale::{Metres, Power, PowerStep, Stops};
 pub(crate) struct CheckedLamp<'a> {
     /// Where it stands in the setup's list.
     pub index: usize,
+    pub light: &'a Light,
     pub flash: &'a Flash,
     pub modifier: Option<&'a Modifier>,
     /// What it gives each region, on the scale of EV.
     pub gives: Vec<Stops>,
+    /// What modifier, gels, turning and bounce take.
+    pub loss: Stops,
+    /// What it falls short of the inverse square, being so near.
+    pub near_field: Stops,
+    pub bounced: Option<Bounced>,
     /// Its light without gels.
     pub native: colour::Light,
     /// The gels over it.
@@ -43,6 +49,8 @@ pub(crate) struct CheckedLight<'a> {
     pub modifier_loss: Stops,
     /// What the gels take.
     pub gel_loss: Stops,
+    /// How it falls off to its sides: the exponent of the cosine.
+    pub exponent: f64,
     pub bounced: Option<Bounced>,
     /// Its light without gels.
     pub native: colour::Light,
@@ -104,15 +112,18 @@ pub(super) fn light<'a>(
     {
         c.wrong("power_stops", format!("{power} is below the lowest power of {}: {}", flash.name, lowest.0.0));
     }
+    // What comes back from a ceiling or wall has its own loss by distance, no near field, and the surface's colour.
+    let surface = if bounced.is_some() { Surface::Bare } else { surface };
+    let shift = gels.iter().map(|gel| gel.shift()).chain(light.bounce.map(|bounce| bounce.colour.shift())).sum();
     if let FlashOutput::Continuous(lamp) = &flash.output {
         let lux = lamp.lux_at_1_m * f64::from(light.units) / (away.0 * away.0);
         let power = Stops(light.power_stops.unwrap_or(0.0));
-        let gives =
-            Stops(Ev::from_lux(lux, IncidentReceptor::Flat.constant()).0) - loss + surface.near_field(away) + power;
+        let near_field = surface.near_field(away);
+        let gives = Stops(Ev::from_lux(lux, IncidentReceptor::Flat.constant()).0) - loss + near_field + power;
         let gives = reaches.iter().map(|reach| gives + *reach).collect();
-        let shift = gels.iter().map(|gel| gel.shift()).sum();
         let native = flash.light();
-        return Some(CheckedLightKind::Lamp(CheckedLamp { index, flash, modifier, gives, native, gels, shift }));
+        let lamp = CheckedLamp { index, light, flash, modifier, gives, loss, near_field, bounced, native, gels, shift };
+        return Some(CheckedLightKind::Lamp(lamp));
     }
     let one = guide_number(flash, kit, light.zoom_mm);
     Some(CheckedLightKind::Flash(Box::new(CheckedLight {
@@ -122,15 +133,15 @@ pub(super) fn light<'a>(
         modifier,
         // Energies add: two units are a stop, √2 in guide number.
         guide_number: GuideNumber(one.0 * f64::from(light.units).sqrt()),
-        // What comes back from a ceiling or wall has its own loss by distance, and no near field.
-        surface: if bounced.is_some() { Surface::Bare } else { surface },
+        surface,
         loss,
         modifier_loss,
         gel_loss,
+        exponent,
         distance: if bounced.is_some() { Some(away) } else { light.distance_m.map(Metres) },
         bounced,
         native: flash.light(),
-        shift: gels.iter().map(|gel| gel.shift()).chain(light.bounce.map(|bounce| bounce.colour.shift())).sum(),
+        shift,
         gels,
         power: light.power_stops.map(|stops| Power(Stops(stops))),
         lowest,
@@ -151,10 +162,22 @@ pub(super) fn gels<'a>(c: &mut Checker, field: &'static str, ids: &[String], kit
     gels
 }
 
+/// A light without gels, as it comes back from where it is bounced.
+fn bounced_native(native: colour::Light, light: &Light) -> colour::Light {
+    native.shifted(light.bounce.map_or_else(Shift::default, |bounce| bounce.colour.shift()))
+}
+
 impl CheckedLight<'_> {
     /// Its light without gels, as it comes back from where it is bounced.
     pub fn bounced_native(&self) -> colour::Light {
-        self.native.shifted(self.light.bounce.map_or_else(Shift::default, |bounce| bounce.colour.shift()))
+        bounced_native(self.native, self.light)
+    }
+}
+
+impl CheckedLamp<'_> {
+    /// Its light without gels, as it comes back from where it is bounced.
+    pub fn bounced_native(&self) -> colour::Light {
+        bounced_native(self.native, self.light)
     }
 }
 

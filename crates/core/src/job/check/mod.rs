@@ -19,7 +19,7 @@ use super::problems::{Checker, Problems};
 use super::setup::{Depth, Role, Setup};
 use super::{FORMAT, FORMAT_VERSION, Job};
 pub(crate) use crate::ambient::Known;
-use crate::ambient::{Follower, Lights, date_of};
+use crate::ambient::{Follower, Lights, RegionLight, date_of};
 use crate::colour::{KELVIN, SaidColour, Shift, TINT, WhiteBalance};
 use crate::exposure::{Ev, Reading, Taken, ranges as reading_range};
 use crate::optics::CloseUp;
@@ -34,7 +34,9 @@ pub struct CheckedSetup<'a> {
     pub(crate) lens: &'a Lens,
     /// Where and when, where it was said.
     pub(crate) scene: Option<CheckedScene<'a>>,
-    /// The light that is there, lamps and all, one a region.
+    /// The light of each region over time.
+    pub(crate) light: Vec<RegionLight>,
+    /// The light that is there at the setup's hour, lamps and all, one a region.
     pub(crate) ambient: Vec<Ev>,
     /// The same without lamps, through film where there is some.
     pub(crate) there: Vec<Ev>,
@@ -48,6 +50,7 @@ pub struct CheckedSetup<'a> {
     pub(crate) shutters: Dial<Shutter>,
     pub(crate) apertures: Dial<Aperture>,
     pub(crate) isos: Dial<Iso>,
+    /// What is fixed, each as the nearest setting there is of it.
     pub(crate) shutter: Option<Setting<Shutter>>,
     pub(crate) aperture: Option<Setting<Aperture>>,
     pub(crate) iso: Option<Setting<Iso>>,
@@ -196,33 +199,37 @@ fn setup<'a>(c: &mut Checker, setup: &'a Setup, kit: &'a Kit) -> Option<CheckedS
         _ => None,
     };
     let (sync_safe_s, sync_rated_s) = syncs(c, setup, camera)?;
-    let followers = followers(setup, scene.as_ref());
+    let mut lights_there = scene.as_ref().map(|scene| Lights::of(&scene.light, scene.now));
     let (at, now) = (scene.as_ref().map(|scene| scene.light.at), scene.as_ref().map(|scene| scene.now));
-    let there: Vec<Ev> = (followers.iter().zip(&films))
-        .map(|(follower, film)| follower.ev(now.as_ref()) - film.iter().map(|gel| Stops(gel.loss_stops)).sum::<Stops>())
+    let light: Vec<RegionLight> = (setup.regions.iter().zip(&films).enumerate())
+        .map(|(index, (region, film))| RegionLight {
+            follower: Follower::new(&region.ambient, region.role, lights_there.as_mut()),
+            film: film.iter().map(|gel| Stops(gel.loss_stops)).sum(),
+            lamps: lamps.iter().fold(Stops::NOTHING, |sum, lamp: &CheckedLamp<'_>| sum.and(lamp.gives[index])),
+        })
         .collect();
-    let ambient = there.iter().enumerate().map(|(region, there)| {
-        Ev(lamps.iter().fold(Stops(there.0), |sum, lamp: &CheckedLamp<'_>| sum.and(lamp.gives[region])).0)
-    });
-    let ambient: Vec<Ev> = ambient.collect();
+    let shutters = Dial::new(camera.shutter.step, camera.shutter.slowest_s, camera.shutter.fastest_s);
+    let apertures = Dial::new(camera.aperture_step, lens.widest_f_number, lens.smallest_f_number);
+    let isos = Dial::new(camera.iso.step, camera.iso.base_iso, camera.iso.highest_iso);
     let mut checked = CheckedSetup {
         setup,
         camera,
         lens,
-        ambient,
-        there,
+        ambient: light.iter().map(|light| light.all(now.as_ref())).collect(),
+        there: light.iter().map(|light| light.there(now.as_ref())).collect(),
         films: films.iter().map(|film| film.iter().map(|gel| gel.shift()).sum()).collect(),
-        known: followers.iter().map(|follower| follower.known(at, now.as_ref())).collect(),
+        known: light.iter().map(|light| light.follower.known(at, now.as_ref())).collect(),
+        light,
         scene,
         behind,
         lit,
         shadow,
-        shutters: Dial::new(camera.shutter.step, camera.shutter.slowest_s, camera.shutter.fastest_s),
-        apertures: Dial::new(camera.aperture_step, lens.widest_f_number, lens.smallest_f_number),
-        isos: Dial::new(camera.iso.step, camera.iso.base_iso, camera.iso.highest_iso),
-        shutter: setup.fixed.shutter_s.map(Setting::of),
-        aperture: setup.fixed.f_number.map(Setting::of),
-        iso: setup.fixed.iso.map(Setting::of),
+        shutter: setup.fixed.shutter_s.map(|asked| on_dial(&shutters, asked)),
+        aperture: setup.fixed.f_number.map(|asked| on_dial(&apertures, asked)),
+        iso: setup.fixed.iso.map(|asked| on_dial(&isos, asked)),
+        shutters,
+        apertures,
+        isos,
         slowest: Setting::of(camera.shutter.slowest_s),
         sync_rated: Setting::of(sync_rated_s),
         sync_safe: Setting::of(sync_safe_s),
@@ -237,10 +244,9 @@ fn setup<'a>(c: &mut Checker, setup: &'a Setup, kit: &'a Kit) -> Option<CheckedS
     Some(checked)
 }
 
-/// How each region's light goes on from what is known of it.
-pub(crate) fn followers(setup: &Setup, scene: Option<&CheckedScene<'_>>) -> Vec<Follower> {
-    let mut lights = scene.map(|scene| Lights::of(&scene.light, scene.now));
-    setup.regions.iter().map(|region| Follower::new(&region.ambient, region.role, lights.as_mut())).collect()
+/// What is fixed, or the nearest setting there is of it: a lens may have left the kit, or another camera been chosen.
+fn on_dial<E: crate::scale::Engraved>(dial: &Dial<E>, asked: f64) -> Setting<E> {
+    dial.nearest(Setting::<E>::of(asked).position())
 }
 
 type RegionsFound = (Option<usize>, Option<usize>, Option<usize>);

@@ -109,6 +109,11 @@ impl Gel {
     pub fn shift(&self) -> Shift {
         Shift { mired: self.shift_mired, tint_duv: self.shift_duv }
     }
+
+    /// Whether it takes light and leaves its colour, near enough not to be seen.
+    pub fn is_neutral(&self) -> bool {
+        self.shift_mired.abs() < 1.0 && self.shift_duv.abs() < 5e-4
+    }
 }
 
 /// A neutral density filter for the lens.

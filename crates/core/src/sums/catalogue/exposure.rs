@@ -2,11 +2,8 @@
 
 use super::{F_NUMBER, ISO, Number, SHUTTER, Sum, done};
 use crate::exposure::{Ev, IncidentReceptor};
+use crate::flash::flash_asked;
 use crate::scale::Stops;
-
-fn ev(shutter_s: f64, f_number: f64, iso: f64) -> Ev {
-    Ev(2.0 * f_number.log2() - shutter_s.log2() - (iso / 100.0).log2())
-}
 
 pub(super) const SUMS: &[Sum] = &[
     Sum {
@@ -26,11 +23,18 @@ pub(super) const SUMS: &[Sum] = &[
         optional: &[],
         given: &[("ambient_stops", "Ambient", "stops"), ("flash_stops", "Flash", "stops")],
         work: |v| {
-            let part = |field: &str| (v.get(&format!("{field}2")) / v.get(&format!("{field}1"))).log2();
-            let shutter = (v.get("shutter_2_s") / v.get("shutter_1_s")).log2();
-            let (aperture, iso) = (-2.0 * part("f_number_"), part("iso_"));
+            let [first, second] = ["1", "2"].map(|which| {
+                let get = |field: &str| v.get(&field.replace('#', which));
+                (get("shutter_#_s"), get("f_number_#"), get("iso_#"))
+            });
+            // Settings right for less light get more of it.
+            let all = |of: (f64, f64, f64)| Ev::of_values(of.0, of.1, of.2);
+            let ambient = (all(first) - all(second)).0;
+            let flash = (flash_asked(first.1, first.2) - flash_asked(second.1, second.2)).0;
+            let aperture = (flash_asked(first.1, 100.0) - flash_asked(second.1, 100.0)).0;
+            let (shutter, iso) = (ambient - flash, flash - aperture);
             done(
-                &[shutter + aperture + iso, aperture + iso],
+                &[ambient, flash],
                 &[
                     format!("shutter log₂(t₂/t₁) = {shutter:+.2}"),
                     format!("aperture −2·log₂(N₂/N₁) = {aperture:+.2}"),
@@ -50,7 +54,7 @@ pub(super) const SUMS: &[Sum] = &[
         optional: &[],
         given: &[("ev100", "Exposure value", "EV"), ("illuminance_lux", "Illuminance", "lx")],
         work: |v| {
-            let found = ev(v.get("shutter_s"), v.get("f_number"), v.get("iso"));
+            let found = Ev::of_values(v.get("shutter_s"), v.get("f_number"), v.get("iso"));
             let lux = found.lux(IncidentReceptor::Flat.constant());
             done(
                 &[found.0, lux],

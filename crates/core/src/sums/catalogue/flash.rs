@@ -2,7 +2,7 @@
 
 use super::super::table::Values;
 use super::{DISTANCE, F_NUMBER, ISO, Number, Sum, Worked, done};
-use crate::flash::{Burst, GuideNumber, Recycling, high_speed_loss};
+use crate::flash::{Burst, FlashStrength, GuideNumber, Recycling, f_number_for, flash_asked, high_speed_loss};
 use crate::modifier::Surface;
 use crate::scale::{Metres, Power, Setting, Shutter, Stops};
 
@@ -10,9 +10,15 @@ const POWER: Number = Number("power_stops", "Power, stops under full", "stops", 
 const LOSS: Number = Number("loss_stops", "Lost in modifier and gels", "stops", 0.0, -3.0, 12.0);
 const GN: Number = Number("guide_number_m", "Guide number", "m", 60.0, 1.0, 1000.0);
 
-/// What a flash gives, on the scale of EV: 2·log₂(GN/d) with power and loss.
-fn flash(v: &Values) -> f64 {
-    2.0 * (v.get("guide_number_m") / v.get("distance_m")).log2() + v.get("power_stops") - v.get("loss_stops")
+/// What a flash gives at full power, on the scale of EV.
+fn strength(v: &Values) -> FlashStrength {
+    let (distance, loss) = (Metres(v.get("distance_m")), Stops(v.get("loss_stops")));
+    GuideNumber(v.get("guide_number_m")).strength(distance, Surface::Bare, loss)
+}
+
+/// What an aperture at an ISO asks of a flash, on the scale of EV.
+fn asked(v: &Values) -> Stops {
+    flash_asked(v.get("f_number"), v.get("iso"))
 }
 
 fn power_label(stops: f64) -> String {
@@ -46,8 +52,8 @@ pub(super) const SUMS: &[Sum] = &[
         optional: &[],
         given: &[("distance_m", "Distance", "m")],
         work: |v| {
-            let given_up = v.get("power_stops") - v.get("loss_stops") + (v.get("iso") / 100.0).log2();
-            let d = v.get("guide_number_m") / v.get("f_number") * (given_up / 2.0).exp2();
+            let (power, loss) = (Power(Stops(v.get("power_stops"))), Stops(v.get("loss_stops")));
+            let d = GuideNumber(v.get("guide_number_m")).bare_distance(asked(v), power, loss).0;
             done(&[d], &[format!("GN/N·√(S/100)·2^((power − loss)/2) = {d:.2} m")])
         },
     },
@@ -61,9 +67,8 @@ pub(super) const SUMS: &[Sum] = &[
         optional: &[],
         given: &[("power_stops", "Power against full", "stops"), ("power_part", "As a part of full", "")],
         work: |v| {
-            let needed = 2.0 * v.get("f_number").log2() - (v.get("iso") / 100.0).log2();
-            let full = 2.0 * (v.get("guide_number_m") / v.get("distance_m")).log2() - v.get("loss_stops");
-            let power = needed - full;
+            let (needed, full) = (asked(v).0, strength(v).at(Power::FULL).0);
+            let power = strength(v).power_for(asked(v)).0.0;
             done(
                 &[power, power.exp2()],
                 &[
@@ -84,7 +89,7 @@ pub(super) const SUMS: &[Sum] = &[
         optional: &[],
         given: &[("f_number", "f-number", "")],
         work: |v| {
-            let n = f64::midpoint(flash(v), (v.get("iso") / 100.0).log2()).exp2();
+            let n = f_number_for(strength(v).at(Power(Stops(v.get("power_stops")))), v.get("iso"));
             done(&[n], &[format!("GN/d·√(S/100)·2^((power − loss)/2) = f/{n:.2}")])
         },
     },
