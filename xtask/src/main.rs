@@ -25,6 +25,16 @@ enum Task {
     },
     /// Sets everything up, builds Tolva and passes every check and test.
     Verify,
+    /// Runs the property tests on other draws than `verify` does, round after round, until one fails. What it finds
+    /// becomes a fixed case.
+    Search {
+        /// How many rounds, each from a seed of its own.
+        #[arg(long, default_value_t = 20)]
+        rounds: u64,
+        /// The seed of the first round; today's second of the epoch when it is not given.
+        #[arg(long)]
+        seed: Option<u64>,
+    },
     /// Makes the pictures in docs/screenshots/.
     Screenshots,
     /// Makes docs/openapi.json, the JSON Schema and the front end's types from the code.
@@ -46,6 +56,7 @@ fn main() -> ExitCode {
     let done = match task {
         Task::Demo { arguments } => demo(&arguments),
         Task::Verify => verify(),
+        Task::Search { rounds, seed } => search(rounds, seed),
         Task::Screenshots => in_a_browser("screenshots"),
         Task::Made => made::make(),
         Task::Queries => made::queries(),
@@ -95,6 +106,23 @@ fn in_a_browser(program: &str) -> Done {
     npm(&["run", "build"])?;
     run(cargo(&["build", "--quiet", "--package", "tolva-server"]))?;
     run(cargo(&["run", "--quiet", "--package", "tolva-e2e", "--bin", program]))
+}
+
+/// The crates that have property tests.
+const SEARCHED: [&str; 2] = ["tolva-core", "tolva-places"];
+
+fn search(rounds: u64, seed: Option<u64>) -> Done {
+    let now = std::time::SystemTime::now().duration_since(std::time::UNIX_EPOCH).map_or(0, |since| since.as_secs());
+    let first = seed.unwrap_or(now);
+    for seed in first..first.saturating_add(rounds) {
+        step(&format!("Searching from seed {seed}"));
+        let mut tests = cargo(&["test", "--quiet"]);
+        for package in SEARCHED {
+            tests.args(["--package", package]);
+        }
+        run(tests.env("PROPTEST_RNG_SEED", seed.to_string()).env("PROPTEST_CASES", "1024"))?;
+    }
+    Ok(())
 }
 
 fn bench() -> Done {

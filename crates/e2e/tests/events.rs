@@ -19,7 +19,7 @@ async fn a_flash_on_the_camera_is_turned_about() {
     b.shows("dl[aria-label='About A']", "against the head aimed straight").await;
     b.pick("Its colour", "brick").await;
     b.shows("[aria-label='Answer']", "Off brick A comes back strongly warm").await;
-    b.xpath("//label[normalize-space()='Wall']").await.click().await.expect("a wall");
+    b.xpath("//label[normalize-space()='Wall beside']").await.click().await.expect("a wall");
     let away = b.field("From the head to it", 0).await;
     b.fill(&away, "0.1").await;
     b.shows("main", "from 0.3 to 20 m").await;
