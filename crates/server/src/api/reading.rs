@@ -49,6 +49,20 @@ pub enum Meant {
     Coordinate,
 }
 
+impl Meant {
+    /// Between what a label means anything, far beyond what any field allows: a label has room for no more.
+    const fn sayable(self) -> (f64, f64) {
+        match self {
+            Self::Light | Self::Stops => (-100.0, 100.0),
+            Self::Length => (-1e6, 1e6),
+            Self::Shutter => (1e-6, 1e6),
+            Self::Aperture => (0.1, 1e4),
+            Self::Iso => (0.1, 1e9),
+            Self::Number | Self::Coordinate => (-1e9, 1e9),
+        }
+    }
+}
+
 /// A number to be shown.
 #[derive(Debug, Deserialize, ToSchema)]
 #[serde(deny_unknown_fields)]
@@ -98,9 +112,10 @@ pub async fn read(body: Body<Typed>) -> Result<HttpResponse, ApiError> {
 #[post("/api/say")]
 pub async fn say(body: Body<Shown>) -> Result<HttpResponse, ApiError> {
     let Shown { r#as, value, length } = body.0;
-    let positive = matches!(r#as, Meant::Shutter | Meant::Aperture | Meant::Iso);
-    if positive && value <= 0.0 {
-        return Err(Problems::one("/value", format!("{value} is not allowed here: it must be over 0")).into());
+    let (least, most) = r#as.sayable();
+    if !(least..=most).contains(&value) {
+        let message = format!("{value:?} is not allowed here: it must be from {least} to {most}");
+        return Err(Problems::one("/value", message).into());
     }
     let label = match r#as {
         Meant::Light => Ev(value).label(),

@@ -266,8 +266,13 @@ async fn what_is_typed_is_understood(#[case] typed: Value, #[case] value: f64, #
 #[actix_web::test]
 async fn nonsense_is_not_said() {
     let tolva = Running::start();
-    let (status, problem) = tolva.post("api/say", &json!({ "as": "shutter", "value": 0 })).await;
-    assert_eq!((status, problem["errors"][0]["pointer"].as_str()), (StatusCode::UNPROCESSABLE_ENTITY, Some("/value")));
+    for (meant, value) in [("shutter", 0.0), ("iso", -100.0), ("number", 1e308), ("length", -1e308), ("light", 101.0)] {
+        let (status, problem) = tolva.post("api/say", &json!({ "as": meant, "value": value })).await;
+        let told = (status, problem["errors"][0]["pointer"].as_str());
+        assert_eq!(told, (StatusCode::UNPROCESSABLE_ENTITY, Some("/value")), "{meant} {value}");
+        let message = problem["errors"][0]["message"].as_str().expect("text");
+        assert!(message.contains("it must be from") && message.len() < 100, "{message}");
+    }
     let (status, problem) = tolva.post("api/read", &json!({ "as": "light", "text": "bright" })).await;
     assert_eq!(status, StatusCode::UNPROCESSABLE_ENTITY);
     assert!(problem["errors"][0]["message"].as_str().expect("text").contains("bright"));
