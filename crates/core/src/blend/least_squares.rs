@@ -63,33 +63,33 @@ impl Squares {
 
     /// The point within bounds where the sum is least.
     pub fn least(&self, low: &[f64; MOST], high: &[f64; MOST]) -> [f64; MOST] {
+        self.least_from(low, low, high)
+    }
+
+    /// The same, looked for from a point within bounds that may lie near: what lies between its bounds there is free to
+    /// begin with.
+    pub fn least_from(&self, start: &[f64; MOST], low: &[f64; MOST], high: &[f64; MOST]) -> [f64; MOST] {
         let n = self.unknowns;
         // In units of what each unknown adds to the rows, so that unlike lights are treated alike.
         let scale: [f64; MOST] =
             std::array::from_fn(|i| if i < n && self.square[i][i] > 0.0 { self.square[i][i].sqrt() } else { 1.0 });
-        let square = |i: usize, j: usize| {
-            // A trace of damping: of two lights that do the very same, both do their share.
-            self.square[i][j] / (scale[i] * scale[j]) + if i == j { 1e-10 } else { 0.0 }
-        };
-        let right = |i: usize| self.right[i] / scale[i];
-        let (low, high): ([f64; MOST], [f64; MOST]) =
-            (std::array::from_fn(|i| low[i] * scale[i]), std::array::from_fn(|i| high[i] * scale[i]));
-        let mut x = low;
-        let mut free = [false; MOST];
+        let mut square = self.square;
+        for i in 0..n {
+            for j in 0..n {
+                // A trace of damping: of two lights that do the very same, both do their share.
+                square[i][j] = square[i][j] / (scale[i] * scale[j]) + if i == j { 1e-10 } else { 0.0 };
+            }
+        }
+        let right: [f64; MOST] = std::array::from_fn(|i| self.right[i] / scale[i]);
+        let scaled = |of: &[f64; MOST]| -> [f64; MOST] { std::array::from_fn(|i| of[i] * scale[i]) };
+        let (low, high, mut x) = (scaled(low), scaled(high), scaled(start));
+        let mut free: [bool; MOST] = std::array::from_fn(|i| i < n && low[i] < x[i] && x[i] < high[i]);
+        let tolerance = 1e-12 * right[..n].iter().map(|right| right.abs()).fold(1e-12, f64::max);
         for _ in 0..16 * MOST {
-            let wants = |i: usize| right(i) - (0..n).map(|j| square(i, j) * x[j]).sum::<f64>();
-            let tolerance = 1e-12 * (0..n).map(|i| right(i).abs()).fold(1e-12, f64::max);
-            let leaves = (0..n).filter(|i| !free[*i] && low[*i] < high[*i]).filter_map(|i| {
-                let wants = wants(i);
-                let out = (x[i] <= low[i] && wants > tolerance) || (x[i] >= high[i] && wants < -tolerance);
-                out.then_some((wants.abs(), i))
-            });
-            let Some((_, leaving)) = leaves.max_by(|a, b| a.0.total_cmp(&b.0)) else { break };
-            free[leaving] = true;
             // Towards the lowest value of what is free, until a bound is met or it is there.
-            loop {
-                let target = solve(n, free, square, |i| {
-                    right(i) - (0..n).filter(|j| !free[*j]).map(|j| square(i, j) * x[j]).sum::<f64>()
+            while free.contains(&true) {
+                let target = solve(n, free, &square, |i| {
+                    right[i] - (0..n).filter(|j| !free[*j]).map(|j| square[i][j] * x[j]).sum::<f64>()
                 });
                 let mut step = 1.0_f64;
                 let mut stops = None;
@@ -111,22 +111,23 @@ impl Squares {
                 }
                 let Some((at, bound)) = stops else { break };
                 (x[at], free[at]) = (bound, false);
-                if !free.contains(&true) {
-                    break;
-                }
             }
+            // Of what is held at a bound, what would leave it most is let go.
+            let wants = |i: usize| right[i] - (0..n).map(|j| square[i][j] * x[j]).sum::<f64>();
+            let leaves = (0..n).filter(|i| !free[*i] && low[*i] < high[*i]).filter_map(|i| {
+                let wants = wants(i);
+                let out = (x[i] <= low[i] && wants > tolerance) || (x[i] >= high[i] && wants < -tolerance);
+                out.then_some((wants.abs(), i))
+            });
+            let Some((_, leaving)) = leaves.max_by(|a, b| a.0.total_cmp(&b.0)) else { break };
+            free[leaving] = true;
         }
         std::array::from_fn(|i| x[i] / scale[i])
     }
 }
 
 /// Solves for the free unknowns by Cholesky's factors; the others stay 0.
-fn solve(
-    n: usize,
-    free: [bool; MOST],
-    square: impl Fn(usize, usize) -> f64,
-    right: impl Fn(usize) -> f64,
-) -> [f64; MOST] {
+fn solve(n: usize, free: [bool; MOST], square: &[[f64; MOST]; MOST], right: impl Fn(usize) -> f64) -> [f64; MOST] {
     let mut of = [0; MOST];
     let mut count = 0;
     for i in (0..n).filter(|i| free[*i]) {
@@ -137,7 +138,7 @@ fn solve(
     for i in 0..count {
         for j in 0..=i {
             let done: f64 = (0..j).map(|k| factor[i][k] * factor[j][k]).sum();
-            let left = square(of[i], of[j]) - done;
+            let left = square[of[i]][of[j]] - done;
             factor[i][j] = if i == j { left.max(1e-14).sqrt() } else { left / factor[j][j] };
         }
     }
@@ -223,6 +224,12 @@ mod tests {
             let mut other = [0.0; MOST];
             other[..n].copy_from_slice(&reference(&rows, n, &low[..n], &high));
             prop_assert!(squares.at(&found) <= squares.at(&other) + 1e-6, "{found:?} {other:?}");
+            // From elsewhere it comes to the same place: the other bound, or a point between.
+            for part in [0.5, 1.0] {
+                let start = std::array::from_fn(|i| lows[i] + part * (highs[i] - lows[i]));
+                let again = squares.least_from(&start, &lows, &highs);
+                prop_assert!((squares.at(&again) - squares.at(&found)).abs() < 1e-8, "{found:?} {again:?}");
+            }
         }
     }
 }

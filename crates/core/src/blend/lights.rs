@@ -195,7 +195,7 @@ impl Landings {
                 let row = region.given.map(|one| one * scale);
                 step.row(&row, given * scale - root * region.off(&best));
             }
-            let next = step.least(low, high);
+            let next = step.least_from(&best, low, high);
             let next_sum = self.squared(&next);
             if next_sum >= sum * (1.0 - 1e-6) {
                 break;

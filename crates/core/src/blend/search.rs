@@ -8,6 +8,8 @@
 //! Every combination has a cost that no light can change; a combination whose part of that is already dearer than the
 //! best found is not looked at any further, so the search is whole and still quick.
 
+use std::collections::HashMap;
+
 use super::least_squares::MOST;
 use super::lights::{Bounds, Landing, Landings, weight};
 use super::preference::{Preference, Weights};
@@ -65,7 +67,7 @@ pub(crate) fn with_flash(setup: &CheckedSetup<'_>) -> bool {
 
 /// The settings that cost least.
 pub(crate) fn search(setup: &CheckedSetup<'_>) -> CameraSettings {
-    let search = Search::of(setup);
+    let mut search = Search::of(setup);
     let isos = fixed_or_all(setup.iso, &setup.isos);
     let apertures = fixed_or_all(setup.aperture, &setup.apertures);
     let shutters = shutters(setup, search.flash);
@@ -135,6 +137,8 @@ struct Search<'a> {
     /// Whether any flash reaches the region the camera is set for.
     flash_on_placed: bool,
     lights: Vec<LightTerm>,
+    /// What [`Search::of_lights`] found, by shutter and by ISO less aperture, in millionths of a stop.
+    of_lights: HashMap<[i64; 2], f64>,
 }
 
 /// A light as the search sees it.
@@ -178,6 +182,7 @@ impl<'a> Search<'a> {
             base_iso: setup.isos.end(DialEnd::Low).position(),
             flash_on_placed: flash && setup.lights.iter().any(|light| light.reaches[placed.region].0.is_finite()),
             lights: setup.lights.iter().map(LightTerm::of).collect(),
+            of_lights: HashMap::new(),
         }
     }
 
@@ -226,18 +231,30 @@ impl<'a> Search<'a> {
     }
 
     /// What a combination costs with the lights at the powers that land nearest.
-    fn cost(&self, settings: CameraSettings) -> f64 {
-        let setup = self.setup;
-        let blend = setup.setup.blend;
-        let camera = settings.ev100() + setup.filter;
-        let ambient_off = setup.ambient[self.placed.region] - camera - self.placed.place;
+    fn cost(&mut self, settings: CameraSettings) -> f64 {
         let mut points = self.of_camera(settings);
         if self.placed.ambient_alone || !self.flash {
-            points += self.miss(weights::PLACED, ambient_off.0);
+            let off = self.setup.ambient[self.placed.region] - settings.ev100() - self.setup.filter - self.placed.place;
+            points += self.miss(weights::PLACED, off.0);
         }
         if !self.flash {
             return points;
         }
+        // To flash and ambient, an ISO up and an aperture down by as much are one and the same.
+        let through = settings.iso.position() - settings.aperture.position();
+        #[expect(clippy::cast_possible_truncation, reason = "some tens of stops, in millionths")]
+        let key = [settings.shutter.position(), through].map(|stops| (stops.0 * 1e6).round() as i64);
+        let known = self.of_lights.get(&key).copied();
+        let of_lights = known.unwrap_or_else(|| self.of_lights(settings));
+        self.of_lights.insert(key, of_lights);
+        points + of_lights
+    }
+
+    /// What the frame costs where the lights land nearest, and what their powers do.
+    fn of_lights(&self, settings: CameraSettings) -> f64 {
+        let setup = self.setup;
+        let blend = setup.setup.blend;
+        let camera = settings.ev100() + setup.filter;
         let placed = if self.placed.ambient_alone { usize::MAX } else { self.placed.region };
         let through = settings.iso.position() - settings.aperture.position() - setup.filter;
         let regions: Vec<(usize, f64, f64, Stops)> = (0..setup.ambient.len())
@@ -275,7 +292,8 @@ impl<'a> Search<'a> {
                 break;
             }
         }
-        points += landings.regions().iter().map(|region| self.miss(region.weight, region.off(&found))).sum::<f64>();
+        let misses = landings.regions().iter().map(|region| self.miss(region.weight, region.off(&found)));
+        let mut points = misses.sum::<f64>();
         for (index, light) in setup.lights.iter().enumerate().take(MOST) {
             if found[index] > 0.0 {
                 points += self.of_power(light, Stops::of_ratio(found[index] / bounds[index].high));
