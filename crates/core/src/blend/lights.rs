@@ -197,7 +197,8 @@ impl Landings {
             }
             let next = step.least_from(&best, low, high);
             let next_sum = self.squared(&next);
-            if next_sum >= sum * (1.0 - 1e-6) {
+            // Nor is a thousandth of what is missed.
+            if next_sum >= sum * (1.0 - 1e-3) {
                 break;
             }
             (best, sum) = (next, next_sum);
