@@ -129,7 +129,7 @@ pub(crate) fn because(found: &[Option_]) -> Because {
 }
 
 /// The alternatives for a setup, the best first; the setup as it is stands among them.
-pub(crate) fn options(checked: &CheckedSetup<'_>, outcome: &Outcome, kit: &Kit) -> Vec<Option_> {
+pub(super) fn options(checked: &CheckedSetup<'_>, outcome: &Outcome, kit: &Kit) -> Vec<Option_> {
     let setup = checked.setup;
     let as_it_is = Measures::of(checked, outcome);
     let weights = Weights::of(setup);

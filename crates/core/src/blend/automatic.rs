@@ -69,12 +69,12 @@ impl Clothes {
 }
 
 /// How far automatic exposure moves from the pale clothes to the dark.
-pub(crate) fn exposure_spread() -> Stops {
+pub(super) fn exposure_spread() -> Stops {
     DARK.exposure() - PALE.exposure()
 }
 
 /// What each automatic would do, in words.
-pub(crate) fn facts(setup: &CheckedSetup<'_>, outcome: &Outcome) -> Vec<Fact> {
+pub(super) fn facts(setup: &CheckedSetup<'_>, outcome: &Outcome) -> Vec<Fact> {
     let both = |of: &dyn Fn(Clothes) -> Stops| {
         format!("{} for a dark suit, {} for a pale dress", of(DARK).decimals(), of(PALE).decimals())
     };

@@ -7,7 +7,7 @@ use crate::job::{CheckedSetup, Sync};
 use crate::scale::{DialEnd, Power};
 
 /// The limit that binds, in a sentence; nothing where the plan lies inside all of them.
-pub(crate) fn binds(setup: &CheckedSetup<'_>, outcome: &Outcome) -> Option<String> {
+pub(super) fn binds(setup: &CheckedSetup<'_>, outcome: &Outcome) -> Option<String> {
     let settings = outcome.settings;
     if let Some(gap) = outcome.gaps.first() {
         return Some(gap.says.clone());

@@ -12,7 +12,7 @@ const READ_AGAIN: f64 = 1.0;
 /// Less of the sky overhead than this is no open shade. Common practice, no source.
 const OPEN_SHADE_PERCENT: f64 = 50.0;
 
-pub(crate) fn cautions(setup: &CheckedSetup<'_>, outcome: &Outcome) -> Vec<Caution> {
+pub(super) fn cautions(setup: &CheckedSetup<'_>, outcome: &Outcome) -> Vec<Caution> {
     let mut all = Vec::new();
     let mut add = |heading: &str, says: String| all.push(Caution { heading: heading.to_owned(), says });
     let settings = outcome.settings;

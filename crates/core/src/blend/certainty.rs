@@ -20,7 +20,7 @@ const REACH: f64 = 0.5;
 
 /// One thing that is not known for sure.
 #[derive(Clone, Debug, PartialEq)]
-pub(crate) struct Doubt {
+pub(super) struct Doubt {
     /// How many stops of the total it may be off by, one standard deviation.
     pub stops: f64,
     /// What would narrow it.
@@ -54,7 +54,7 @@ fn of_light(light: &CheckedLight<'_>) -> (f64, f64) {
 }
 
 /// All that is not known of a region's total, the largest first.
-pub(crate) fn doubts(setup: &CheckedSetup<'_>, outcome: &Outcome, region: usize) -> Vec<Doubt> {
+pub(super) fn doubts(setup: &CheckedSetup<'_>, outcome: &Outcome, region: usize) -> Vec<Doubt> {
     let here: &RegionOutcome = &outcome.regions[region];
     let name = &setup.setup.regions[region].name;
     let ambient = (1.0 - here.flash_share()) * of_ambient(setup.known[region]);
@@ -92,12 +92,12 @@ pub(crate) fn doubts(setup: &CheckedSetup<'_>, outcome: &Outcome, region: usize)
 }
 
 /// One standard deviation of a total, in stops.
-pub(crate) fn uncertainty(doubts: &[Doubt]) -> f64 {
+pub(super) fn uncertainty(doubts: &[Doubt]) -> f64 {
     doubts.iter().map(|doubt| doubt.stops * doubt.stops).sum::<f64>().sqrt()
 }
 
 /// What would narrow a total most, and to what. Nothing where nothing narrows it by a twentieth of a stop.
-pub(crate) fn narrows(doubts: &[Doubt]) -> Option<(&str, f64)> {
+pub(super) fn narrows(doubts: &[Doubt]) -> Option<(&str, f64)> {
     let without = |one: &Doubt| {
         let rest: f64 = doubts.iter().filter(|other| *other != one).map(|other| other.stops * other.stops).sum();
         (rest + (one.stops * one.left).powi(2)).sqrt()

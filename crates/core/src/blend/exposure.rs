@@ -19,9 +19,9 @@ pub enum ExposureSchool {
 }
 
 /// Under full white so far the brightest ambient is kept: a shirt still shows its folds. Common practice, no source.
-pub(crate) const KEPT_UNDER: Stops = Stops(2.0);
+pub(super) const KEPT_UNDER: Stops = Stops(2.0);
 /// What is added.
-pub(crate) const A_LITTLE: Stops = Stops(1.0 / 3.0);
+pub(super) const A_LITTLE: Stops = Stops(1.0 / 3.0);
 
 impl ExposureSchool {
     /// All, in the order they are offered.
@@ -37,7 +37,7 @@ impl ExposureSchool {
     }
 
     /// What it adds to every place that is wished.
-    pub(crate) fn shift(self) -> Stops {
+    pub(super) fn shift(self) -> Stops {
         if self == Self::AddALittle { A_LITTLE } else { Stops::ZERO }
     }
 }

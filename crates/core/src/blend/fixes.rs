@@ -68,7 +68,7 @@ pub(crate) enum Outside {
     Bounce { light_id: String, stops: Stops },
 }
 
-pub(crate) fn fixes(setup: &CheckedSetup<'_>, outcome: &Outcome, kit: &Kit) -> Vec<Fix> {
+pub(super) fn fixes(setup: &CheckedSetup<'_>, outcome: &Outcome, kit: &Kit) -> Vec<Fix> {
     if outcome.gaps.is_empty() {
         return Vec::new();
     }
@@ -270,7 +270,7 @@ fn swap_units(
 }
 
 /// The guide number a light has after a change.
-pub(crate) fn strength_with(
+pub(super) fn strength_with(
     setup: &Setup,
     change: &Change,
     index: usize,
@@ -445,7 +445,7 @@ fn too_dark(
 }
 
 /// Everything that is fixed, let go one at a time.
-pub(crate) fn releases(setup: &CheckedSetup<'_>) -> Vec<Change> {
+fn releases(setup: &CheckedSetup<'_>) -> Vec<Change> {
     let mut ways = Vec::new();
     if setup.shutter.is_some() {
         ways.push(Change::FreeShutter);

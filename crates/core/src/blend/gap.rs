@@ -42,7 +42,7 @@ pub enum Limit {
 
 /// How far a region may end from its wish before it is told as a gap, in stops: where lights share regions, rounding
 /// of each and what they spill onto one another come to this (chosen; common practice, no source).
-pub(crate) const UNTOLD: f64 = 0.5;
+pub(super) const UNTOLD: f64 = 0.5;
 
 /// What is missing.
 #[derive(Clone, Debug, PartialEq, Serialize, ToSchema)]
@@ -59,10 +59,10 @@ pub struct Gap {
     pub light_id: Option<String>,
     /// The region it is about, by its place in the setup.
     #[serde(skip)]
-    pub(crate) region: Option<usize>,
+    pub(super) region: Option<usize>,
     /// How the light stands, or would.
     #[serde(skip)]
-    pub(crate) at: Option<DialledLight>,
+    pub(super) at: Option<DialledLight>,
 }
 
 impl Gap {
@@ -83,7 +83,7 @@ impl Gap {
     }
 }
 
-pub(crate) fn gaps(setup: &CheckedSetup<'_>, outcome: &Outcome) -> Vec<Gap> {
+pub(super) fn gaps(setup: &CheckedSetup<'_>, outcome: &Outcome) -> Vec<Gap> {
     let mut found = Vec::new();
     let placed = placed_gap(setup, outcome);
     let placed_region = setup.setup.blend.placed(setup).region;

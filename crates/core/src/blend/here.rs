@@ -53,7 +53,7 @@ pub struct Here {
 
 /// A person's height, for shadows.
 const PERSON_M: f64 = 1.8;
-pub(crate) fn here(setup: &CheckedSetup<'_>, scene: &CheckedScene<'_>, length: LengthUnit) -> Here {
+pub(super) fn here(setup: &CheckedSetup<'_>, scene: &CheckedScene<'_>, length: LengthUnit) -> Here {
     let (light, now) = (&scene.light, &scene.now);
     let sun = now.sun;
     let ahead = Ahead::of(light, light.at);

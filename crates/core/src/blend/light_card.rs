@@ -16,7 +16,7 @@ const TOLD_TAIL: f64 = 0.1;
 /// A bare head is so wide.
 const HEAD_M: f64 = 0.07;
 
-pub(crate) fn light_cards(setup: &CheckedSetup<'_>, outcome: &Outcome, show: Show) -> Vec<LightCard> {
+pub(super) fn light_cards(setup: &CheckedSetup<'_>, outcome: &Outcome, show: Show) -> Vec<LightCard> {
     setup
         .setup
         .lights

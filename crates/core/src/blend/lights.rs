@@ -15,14 +15,14 @@ use crate::scale::{Metres, Power, Setting, Shutter, Stops};
 
 /// The least and the most a light can give its region.
 #[derive(Clone, Copy, Debug)]
-pub(crate) struct FlashRange {
+pub(super) struct FlashRange {
     pub least: Stops,
     pub most: Stops,
 }
 
 /// A light with its power on the dial.
 #[derive(Clone, Copy, Debug, PartialEq)]
-pub(crate) struct DialledLight {
+pub(super) struct DialledLight {
     pub distance: Metres,
     /// What would give exactly what is wanted.
     pub exact: Power,
@@ -32,23 +32,23 @@ pub(crate) struct DialledLight {
 
 impl CheckedLight<'_> {
     /// What the light gives its region from a distance at a power: see [`crate::flash::FlashStrength`].
-    pub(crate) fn gives(&self, distance: Metres, power: Power) -> Stops {
+    pub(super) fn gives(&self, distance: Metres, power: Power) -> Stops {
         self.guide_number.strength(distance, self.surface, self.loss).at(power)
     }
 
     /// The nearest and farthest Tolva would put a light by itself (common practice, no source).
-    pub(crate) fn free_distances(&self) -> (Metres, Metres) {
+    pub(super) fn free_distances(&self) -> (Metres, Metres) {
         (Metres((self.surface.largest().0 / 2.0).max(0.4)), Metres(6.0))
     }
 
     /// Where Tolva puts a light when nothing is fixed: one and a half times the modifier's size away, 2 m for a bare
     /// head (common practice, no source).
-    pub(crate) fn usual_distance(&self) -> Metres {
+    pub(super) fn usual_distance(&self) -> Metres {
         let size = self.surface.largest().0;
         Metres(if size == 0.0 { 2.0 } else { (size * 1.5).clamp(0.7, 3.0) })
     }
 
-    pub(crate) fn range(&self) -> FlashRange {
+    pub(super) fn range(&self) -> FlashRange {
         let (near, far) = self.distance.map_or_else(|| self.free_distances(), |fixed| (fixed, fixed));
         let (low, full) = self.power.map_or((self.lowest, Power::FULL), |fixed| (fixed, fixed));
         FlashRange { least: self.gives(far, low), most: self.gives(near, full) }
@@ -81,7 +81,7 @@ impl CheckedLight<'_> {
     }
 
     /// What high-speed sync takes at a shutter; nothing where it is not used.
-    pub(crate) fn high_speed(&self, setup: &CheckedSetup<'_>, shutter: Setting<Shutter>) -> Option<Stops> {
+    pub(super) fn high_speed(&self, setup: &CheckedSetup<'_>, shutter: Setting<Shutter>) -> Option<Stops> {
         let fixed = self.flash.high_speed_loss_stops.filter(|_| setup.setup.sync == Sync::HighSpeed)?;
         high_speed_loss(shutter, setup.sync_safe, Stops(fixed))
     }
@@ -105,7 +105,7 @@ pub(crate) fn flash_needed(stops: Stops, settings: CameraSettings, filter: Stops
 }
 
 /// Where a light stands in the frame, in the region it is aimed at.
-pub(crate) fn in_frame(
+pub(super) fn in_frame(
     setup: &CheckedSetup<'_>,
     light: &CheckedLight<'_>,
     at: (Metres, Power),
@@ -255,7 +255,7 @@ pub(crate) fn weight(setup: &CheckedSetup<'_>, placed: usize, region: usize) -> 
 
 /// All lights of a setup on their dials, for what is wished of the flashes in each region. A light that has nothing to
 /// do is off. Distances that are given are kept. `targets` is where each region is to end, where anything says so.
-pub(crate) fn dialled(
+pub(super) fn dialled(
     setup: &CheckedSetup<'_>,
     settings: CameraSettings,
     (ambient, wishes, targets): (&[Stops], &[FlashWish], &[Option<Stops>]),

@@ -10,7 +10,7 @@ use crate::scale::Stops;
 
 /// One region in the frame: what ambient and flash give it, in stops from mid grey.
 #[derive(Clone, Debug, PartialEq)]
-pub(crate) struct RegionOutcome {
+pub(super) struct RegionOutcome {
     pub ambient: Stops,
     /// What each light gives, in the setup's order.
     pub each: Vec<Stops>,
@@ -38,7 +38,7 @@ impl RegionOutcome {
 
 /// A setup with its settings, before it is put into words.
 #[derive(Clone, Debug)]
-pub(crate) struct Outcome {
+pub(super) struct Outcome {
     pub settings: CameraSettings,
     /// What is asked of the flashes in each region.
     pub wishes: Vec<FlashWish>,
@@ -83,7 +83,7 @@ impl Outcome {
 }
 
 /// What every region gets.
-pub(crate) fn regions(
+pub(super) fn regions(
     setup: &CheckedSetup<'_>,
     settings: CameraSettings,
     ambient: &[Stops],

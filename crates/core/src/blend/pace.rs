@@ -11,7 +11,7 @@ use crate::scale::Millimetres;
 const USUAL_S: f64 = 3.0;
 
 /// Recycling, bursts, battery and heat at the powers that were found, in words.
-pub(crate) fn facts(setup: &CheckedSetup<'_>, outcome: &Outcome) -> Vec<Fact> {
+pub(super) fn facts(setup: &CheckedSetup<'_>, outcome: &Outcome) -> Vec<Fact> {
     let mut all = Vec::new();
     let pace = setup.setup.pace;
     let stack = stack(setup, outcome);

@@ -36,7 +36,7 @@ pub struct Placing {
 }
 
 /// What moving a mark does, in words; nothing where it cannot be moved.
-pub(crate) fn moves(
+pub(super) fn moves(
     setup: &CheckedSetup<'_>,
     region: usize,
     grip: Grip,
@@ -144,7 +144,7 @@ fn reach(setup: &mut Setup, light: usize, region_id: &str, stops: Stops) {
 }
 
 /// The wish of a light is changed so that its region ends at a place.
-pub(crate) fn wish_to(
+pub(super) fn wish_to(
     setup: &mut Setup,
     light: &CheckedLight<'_>,
     to: Stops,

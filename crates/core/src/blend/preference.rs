@@ -39,7 +39,7 @@ impl Preference {
 
 /// How much each counts against the usual.
 #[derive(Clone, Copy, Debug, PartialEq)]
-pub(crate) struct Weights<'a> {
+pub(super) struct Weights<'a> {
     order: Option<&'a [Preference]>,
 }
 

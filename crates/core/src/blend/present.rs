@@ -16,7 +16,7 @@ use crate::exposure::{How, Taken};
 use crate::job::{CheckedLight, CheckedSetup, Kit, Known};
 use crate::scale::{Engraved, Setting, Stops};
 
-pub(crate) fn present(
+pub(super) fn present(
     setup: &CheckedSetup<'_>,
     outcome: &Outcome,
     remedies: Vec<Remedy>,

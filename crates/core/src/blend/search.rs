@@ -21,10 +21,10 @@ use crate::job::{CheckedLight, CheckedSetup, Sync};
 use crate::scale::{Dial, DialEnd, Engraved, Power, Setting, Shutter, Step, Stops};
 
 /// Half a click of a dial in thirds: what rounding alone can do.
-pub(crate) const HALF_CLICK: f64 = 1.0 / 6.0 + 1e-6;
+pub(super) const HALF_CLICK: f64 = 1.0 / 6.0 + 1e-6;
 
 /// What rounding alone can do with the finest dial that is free to move; beyond it, a dial is at its end.
-pub(crate) fn rounding(setup: &CheckedSetup<'_>) -> f64 {
+pub(super) fn rounding(setup: &CheckedSetup<'_>) -> f64 {
     let half = |step: Step| match step {
         Step::Third => HALF_CLICK,
         Step::Half => 0.25 + 1e-6,
@@ -56,17 +56,17 @@ fn shutters(setup: &CheckedSetup<'_>, with_flash: bool) -> Vec<Setting<Shutter>>
 }
 
 /// What a dial may be set to: the setting that is fixed, or all of them.
-pub(crate) fn fixed_or_all<E: Engraved>(fixed: Option<Setting<E>>, dial: &Dial<E>) -> Vec<Setting<E>> {
+pub(super) fn fixed_or_all<E: Engraved>(fixed: Option<Setting<E>>, dial: &Dial<E>) -> Vec<Setting<E>> {
     fixed.map_or_else(|| dial.settings().collect(), |fixed| vec![fixed])
 }
 
 /// Whether flashes have a part in a setup.
-pub(crate) fn with_flash(setup: &CheckedSetup<'_>) -> bool {
+pub(super) fn with_flash(setup: &CheckedSetup<'_>) -> bool {
     setup.setup.blend.uses_flash() && !setup.lights.is_empty()
 }
 
 /// The settings that cost least.
-pub(crate) fn search(setup: &CheckedSetup<'_>) -> CameraSettings {
+pub(super) fn search(setup: &CheckedSetup<'_>) -> CameraSettings {
     let mut search = Search::of(setup);
     let isos = fixed_or_all(setup.iso, &setup.isos);
     let apertures = fixed_or_all(setup.aperture, &setup.apertures);

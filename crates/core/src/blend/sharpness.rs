@@ -13,7 +13,7 @@ const HEAD_M: f64 = 0.25;
 
 /// What the aperture is to be. Positions are on the aperture dial's scale: 0 is f/1.
 #[derive(Clone, Copy, Debug, PartialEq)]
-pub(crate) struct Sharp {
+pub(super) struct Sharp {
     /// At least so small; none where no depth is asked for.
     pub least: Option<Stops>,
     /// As near to this as can be; none where any will do.
@@ -69,7 +69,7 @@ fn f_label(position: Stops) -> String {
 }
 
 /// Depth, focus and diffraction, in words.
-pub(crate) fn facts(setup: &CheckedSetup<'_>, settings: CameraSettings, length: LengthUnit) -> Vec<Fact> {
+pub(super) fn facts(setup: &CheckedSetup<'_>, settings: CameraSettings, length: LengthUnit) -> Vec<Fact> {
     let sharp = Sharp::of(setup);
     let focal = Millimetres(setup.setup.focal_length_mm);
     let n = settings.aperture.exact;

@@ -17,7 +17,7 @@ const REAR_CURTAIN_S: f64 = 1.0 / 60.0;
 
 /// The floors of a setup, in seconds.
 #[derive(Clone, Copy, Debug, PartialEq)]
-pub(crate) struct Floors {
+pub(super) struct Floors {
     /// By the hand; none on a tripod.
     pub shake_s: Option<f64>,
     /// By what moves; none where nothing does.
@@ -83,7 +83,7 @@ fn one_over(seconds: f64) -> String {
 }
 
 /// The floors and what comes of them, in words.
-pub(crate) fn facts(setup: &CheckedSetup<'_>, settings: CameraSettings) -> Vec<Fact> {
+pub(super) fn facts(setup: &CheckedSetup<'_>, settings: CameraSettings) -> Vec<Fact> {
     let floors = Floors::of(setup);
     let speed = setup.setup.speed;
     let shutter = settings.shutter;

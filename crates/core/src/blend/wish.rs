@@ -7,7 +7,7 @@ use crate::scale::Stops;
 
 /// What is asked of the flashes on a region.
 #[derive(Clone, Copy, Debug, PartialEq)]
-pub(crate) enum FlashWish {
+pub(super) enum FlashWish {
     /// Nothing is asked of a flash there.
     Unused,
     /// The flashes are to give so much by themselves.
@@ -61,7 +61,7 @@ impl Blend {
     }
 
     /// The exposure value the camera and its filter would be right for by the ambient alone.
-    pub(crate) fn camera_ev(self, setup: &CheckedSetup<'_>) -> Ev {
+    pub(super) fn camera_ev(self, setup: &CheckedSetup<'_>) -> Ev {
         let placed = self.placed(setup);
         setup.ambient[placed.region] - placed.place
     }
@@ -84,7 +84,7 @@ impl Blend {
     }
 
     /// Where a region is wished to end, by the blend or by a light that is aimed at it, where anything says so.
-    pub(crate) fn region_wish(self, setup: &CheckedSetup<'_>, region: usize) -> Option<Stops> {
+    pub(super) fn region_wish(self, setup: &CheckedSetup<'_>, region: usize) -> Option<Stops> {
         if region == setup.lit {
             return self.subject_wish(setup);
         }
@@ -108,7 +108,7 @@ impl Blend {
     }
 
     /// What the flashes are to give a region where the ambient has put it at `ambient`.
-    pub(crate) fn flash_wish(self, setup: &CheckedSetup<'_>, region: usize, ambient: Stops) -> FlashWish {
+    pub(super) fn flash_wish(self, setup: &CheckedSetup<'_>, region: usize, ambient: Stops) -> FlashWish {
         if !self.uses_flash() {
             return FlashWish::Unused;
         }

@@ -16,7 +16,7 @@ pub(crate) fn lower_first(name: &str) -> String {
 }
 
 /// The flashes that are on, after the camera's settings: `, A at 1/8, B at 1/32`.
-pub(crate) fn light_at(setup: &CheckedSetup<'_>, outcome: &Outcome, notation: PowerNotation) -> String {
+pub(super) fn light_at(setup: &CheckedSetup<'_>, outcome: &Outcome, notation: PowerNotation) -> String {
     let lights = setup.lights.iter().zip(&outcome.lights);
     let on =
         lights.filter_map(|(light, at)| at.map(|at| format!(", {} at {}", light.light.id, at.power.label(notation))));

@@ -28,7 +28,7 @@ fn signed_exact(stops: Stops) -> String {
     format!("{:+.3}", stops.0).replace('-', "−")
 }
 
-pub(crate) fn workings(setup: &CheckedSetup<'_>, outcome: &Outcome, show: Show) -> Vec<Working> {
+pub(super) fn workings(setup: &CheckedSetup<'_>, outcome: &Outcome, show: Show) -> Vec<Working> {
     let mut lines = Lines(Vec::new());
     readings(&mut lines, setup);
     camera(&mut lines, setup, outcome);

@@ -10,7 +10,7 @@ const DIAL_K: f64 = 100.0;
 
 /// A balance as it stands on the camera.
 #[derive(Clone)]
-pub(crate) struct Balance {
+pub(super) struct Balance {
     /// What it would be exactly.
     pub exact: Light,
     /// What stands on the camera.
@@ -65,7 +65,7 @@ fn by_number(kelvin: Kelvin, why: Why) -> WhiteBalance {
 
 impl WhiteBalance {
     /// All schools, with a name of the menu; a setup's own balance stands in the place of its kind, or first.
-    pub(crate) fn schools(own: Self, preset: Preset) -> Vec<Self> {
+    pub(in crate::blend) fn schools(own: Self, preset: Preset) -> Vec<Self> {
         let mut all = vec![
             Self::Flash,
             Self::Ambient,

@@ -17,7 +17,7 @@ const LAMP_K: f64 = 4000.0;
 /// Lamps that render worse than this leave colours out (Ra).
 const POOR_RENDERING: f64 = 85.0;
 
-pub(crate) fn cautions(setup: &CheckedSetup<'_>, outcome: &Outcome, colours: &Colours, kit: &Kit) -> Vec<Caution> {
+pub(super) fn cautions(setup: &CheckedSetup<'_>, outcome: &Outcome, colours: &Colours, kit: &Kit) -> Vec<Caution> {
     let mut all = Vec::new();
     all.extend(ungelled(setup, outcome, colours, kit).or_else(|| mixed(setup, colours)));
     all.extend(bounced(setup, outcome));

@@ -100,7 +100,7 @@ pub fn colour_to(setup: &Setup, kit: &Kit, to: &Colouring) -> Result<Setup, Prob
 }
 
 /// The gels of the kit that bring a light nearest to another, and what is left over.
-pub(crate) fn gels_to(from: Light, to: Light, kit: &Kit) -> (Vec<&Gel>, GelMatch) {
+pub(super) fn gels_to(from: Light, to: Light, kit: &Kit) -> (Vec<&Gel>, GelMatch) {
     // A neutral gel only takes light.
     let coloured: Vec<&Gel> = kit.gels.iter().filter(|gel| !gel.is_neutral()).collect();
     let offered: Vec<_> = coloured.iter().map(|gel| (gel.shift(), gel.loss_stops)).collect();
@@ -109,11 +109,11 @@ pub(crate) fn gels_to(from: Light, to: Light, kit: &Kit) -> (Vec<&Gel>, GelMatch
 }
 
 /// The ids of gels, as a light has them.
-pub(crate) fn ids(gels: &[&Gel]) -> Vec<String> {
+pub(super) fn ids(gels: &[&Gel]) -> Vec<String> {
     gels.iter().map(|gel| gel.id.clone()).collect()
 }
 
 /// What gels are called together.
-pub(crate) fn names(gels: &[&Gel]) -> String {
+pub(super) fn names(gels: &[&Gel]) -> String {
     gels.iter().map(|gel| gel.name.as_str()).collect::<Vec<_>>().join(" with ")
 }

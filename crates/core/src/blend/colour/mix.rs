@@ -6,7 +6,7 @@ use crate::job::CheckedSetup;
 
 /// What kind of light it is.
 #[derive(Clone, Copy, Debug, PartialEq, Eq)]
-pub(crate) enum PartKind {
+pub(super) enum PartKind {
     Ambient,
     /// A continuous lamp, by its place in the setup's list.
     Lamp(usize),
@@ -16,7 +16,7 @@ pub(crate) enum PartKind {
 
 /// One light on a region.
 #[derive(Clone, Copy, Debug, PartialEq)]
-pub(crate) struct Part {
+pub(super) struct Part {
     pub kind: PartKind,
     pub light: Light,
     /// Its part of the region's light, 0 to 1.
@@ -25,7 +25,7 @@ pub(crate) struct Part {
 
 /// All light on a region.
 #[derive(Clone, Debug, PartialEq)]
-pub(crate) struct Mix {
+pub(super) struct Mix {
     pub parts: Vec<Part>,
     /// All of it together.
     pub light: Light,
@@ -57,7 +57,7 @@ impl Mix {
 
 /// The colours of a setup.
 #[derive(Clone, Debug, PartialEq)]
-pub(crate) struct Colours {
+pub(super) struct Colours {
     /// The light that is there, one a region, without lamps.
     pub ambient: Vec<Light>,
     /// The lamps, in their order.
@@ -115,7 +115,7 @@ impl Colours {
 }
 
 /// The flash that counts for the balance: the first that is on and aimed at the lit side, or the first that is on.
-pub(crate) fn key(setup: &CheckedSetup<'_>, outcome: &Outcome) -> Option<usize> {
+pub(super) fn key(setup: &CheckedSetup<'_>, outcome: &Outcome) -> Option<usize> {
     let on = || outcome.lights.iter().enumerate().filter(|(_, at)| at.is_some()).map(|(index, _)| index);
     on().find(|index| setup.lights[*index].aim == setup.lit).or_else(|| on().next())
 }

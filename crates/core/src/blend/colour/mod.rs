@@ -28,7 +28,7 @@ use crate::scale::signed;
 const TOLD_MIRED: f64 = 10.0;
 
 /// A setup with its colours worked out.
-pub(crate) struct InColour {
+pub(super) struct InColour {
     colours: Colours,
     balance: Balance,
 }
@@ -59,7 +59,7 @@ impl InColour {
 }
 
 /// What stands on the camera for white: `5600 K`.
-pub(crate) fn balance_label(setup: &CheckedSetup<'_>, outcome: &Outcome) -> String {
+pub(super) fn balance_label(setup: &CheckedSetup<'_>, outcome: &Outcome) -> String {
     InColour::of(setup, outcome).balance.label
 }
 

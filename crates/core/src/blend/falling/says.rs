@@ -12,7 +12,7 @@ use crate::scale::{Metres, Power};
 /// With less than this between two changes, nobody keeps up. Common practice, no source.
 const TOO_QUICK_MIN: usize = 2;
 
-pub(crate) fn timetable(setup: &CheckedSetup<'_>, scene: &CheckedScene<'_>, walk: &Walk<'_>, show: Show) -> Timetable {
+pub(super) fn timetable(setup: &CheckedSetup<'_>, scene: &CheckedScene<'_>, walk: &Walk<'_>, show: Show) -> Timetable {
     let words = Words { setup, scene, walk, show };
     let mut steps: Vec<FallingStep> = Vec::new();
     let mut told = Told::default();

@@ -22,7 +22,7 @@ const FARTHEST: Metres = Metres(12.0);
 
 /// What stands on camera and flash.
 #[derive(Clone, Debug, PartialEq)]
-pub(crate) struct State {
+pub(super) struct State {
     pub settings: CameraSettings,
     /// Each flash's distance and power, in the setup's order; nothing where one is off.
     pub flashes: Vec<Option<(Metres, Power)>>,
@@ -30,7 +30,7 @@ pub(crate) struct State {
 
 /// One stretch of the walk, and what stands in it.
 #[derive(Clone, Debug)]
-pub(crate) struct Leg {
+pub(super) struct Leg {
     pub from: usize,
     pub to: usize,
     pub state: State,
@@ -40,7 +40,7 @@ pub(crate) struct Leg {
 
 /// Why it ends.
 #[derive(Clone, Copy, Debug, PartialEq, Eq)]
-pub(crate) enum End {
+pub(super) enum End {
     /// A day is over and it still goes.
     Lasts,
     /// The camera cannot be set brighter.
@@ -49,7 +49,7 @@ pub(crate) enum End {
     Flash,
 }
 
-pub(crate) struct Walk<'a> {
+pub(super) struct Walk<'a> {
     setup: &'a CheckedSetup<'a>,
     pub begin: Timestamp,
     /// Each region's light, minute by minute.

@@ -17,7 +17,7 @@ prop_compose! {
 
 prop_compose! {
     /// Up to three lights with any kit of the starter's.
-    pub(crate) fn any_setup()(
+    pub(super) fn any_setup()(
         blend in any_blend(), evs in [-6.0..18.0_f64, -6.0..18.0, -6.0..18.0], camera in 0..2usize, flash in 0..3usize,
         modifier in proptest::option::of(0..6usize), distance in proptest::option::of(0.1..20.0_f64),
         power in proptest::option::of(-7.0..0.0_f64), shutter in proptest::option::of(0.0001..30.0_f64),
