@@ -1,87 +1,59 @@
 //! A few truly different alternatives to the same wish: what each costs, and why the first is first. What is fixed stays
 //! fixed, unless an alternative says by its changes that it lets go of it.
 
+use serde::{Deserialize, Serialize};
+use utoipa::ToSchema;
+
+use AlternativeKind as Kind;
+
 use super::change::Change;
 use super::fixes::{FixKind, fixes, strength_with};
 use super::outcome::Outcome;
 use super::preference::{Preference, Weights};
-use super::sharpness::Sharp;
-use crate::exposure::CameraSettings;
-use crate::job::{CheckedSetup, Depth, Kit, LightWish, Setup, Sync};
-use crate::scale::{DialEnd, Metres, Power, Stops};
+use super::solved::{Measures, Solved};
+use crate::job::{CheckedSetup, Depth, Kit, LightWish, Sync};
+use crate::scale::{Metres, Stops};
 
 /// So many stops wider or smaller are a picture of another depth. Common practice, no source.
 const ANOTHER_DEPTH: f64 = 4.0 / 3.0;
 /// For a soft background at the sync speed: so many stops wider.
 const WIDE_OPEN: f64 = 3.0;
 
-/// One alternative, solved.
-#[derive(Clone, Debug)]
-pub(crate) struct Option_ {
-    pub kind: Kind,
-    pub changes: Vec<Change>,
-    pub possible: bool,
-    pub settings: CameraSettings,
-    pub lights: Vec<(String, Power)>,
-    pub measures: Measures,
-    pub setup: Setup,
-}
-
-/// What an alternative changes: of each kind the best is shown, and of fixes all.
-#[derive(Clone, Copy, Debug, PartialEq, Eq)]
-pub(crate) enum Kind {
+/// What kind of alternative it is.
+// Of each kind the best is shown, and of fixes all.
+#[derive(Clone, Copy, Debug, PartialEq, Eq, Serialize, Deserialize, ToSchema)]
+#[serde(rename_all = "snake_case")]
+pub enum AlternativeKind {
+    /// The setup as it is.
     AsItIs,
+    /// At the sync speed, with nothing on the lens.
     AtSync,
+    /// Wide, through a filter.
     Filter,
+    /// Wide, in high-speed sync.
     HighSpeed,
+    /// The light nearer.
     Nearer,
+    /// A stronger unit, or more of them.
     MoreLight,
+    /// A higher ISO.
     HigherIso,
+    /// More is sharp.
     MoreDepth,
+    /// Less is sharp.
     LessDepth,
+    /// What closes a shortfall.
     Fix,
 }
 
-/// What counts in a comparison.
-#[derive(Clone, Copy, Debug, PartialEq)]
-pub(crate) struct Measures {
-    pub missing: f64,
-    pub iso: f64,
-    /// The highest power of any light, in stops under full.
-    pub power: f64,
-    pub recycle_s: f64,
-    pub battery: f64,
-    pub aperture: f64,
-    /// How far the aperture is from what the depth asks for, in stops.
-    pub depth_off: f64,
-    pub filter: f64,
-    pub high_speed: bool,
-    pub units: f64,
+/// An alternative before it is put into words.
+#[derive(Clone, Debug)]
+pub(crate) struct SolvedAlternative {
+    pub kind: Kind,
+    pub solved: Solved,
 }
 
 impl Measures {
-    fn of(setup: &CheckedSetup<'_>, outcome: &Outcome) -> Self {
-        let on = || setup.lights.iter().zip(&outcome.lights).filter_map(|(light, at)| at.map(|at| (light, at)));
-        let sharp = Sharp::of(setup);
-        let aperture = outcome.settings.aperture.position();
-        let short = sharp.least.map_or(0.0, |least| (least - aperture).0.max(0.0));
-        let away = sharp.target.map_or(0.0, |target| (target - aperture).0.abs());
-        Self {
-            missing: outcome.missing(),
-            iso: (outcome.settings.iso.position() - setup.isos.end(DialEnd::Low).position()).0,
-            power: on().map(|(_, at)| at.power.0.0).fold(-12.0, f64::max),
-            recycle_s: on().map(|(light, at)| light.recycling.time_s(at.power)).fold(0.0, f64::max),
-            battery: on()
-                .filter_map(|(light, at)| light.recycling.frames_in_battery(at.power))
-                .fold(f64::INFINITY, f64::min),
-            aperture: aperture.0,
-            depth_off: short.max(away),
-            filter: setup.density.0,
-            high_speed: setup.setup.sync == Sync::HighSpeed,
-            units: setup.lights.iter().map(|light| light.guide_number.0).sum(),
-        }
-    }
-
     /// Points a stop, weighed by the person's order. Common practice, no source.
     fn points(&self, weights: Weights<'_>, as_it_is: &Self) -> f64 {
         let weight = |of| weights.get(of);
@@ -112,9 +84,9 @@ pub(crate) enum Because {
     Simplest,
 }
 
-pub(crate) fn because(found: &[Option_]) -> Because {
+pub(crate) fn because(found: &[SolvedAlternative]) -> Because {
     let [first, second, ..] = found else { return Because::OnlyOne };
-    let (first, second) = (&first.measures, &second.measures);
+    let (first, second) = (&first.solved.measures, &second.solved.measures);
     let reasons = [
         (second.missing - first.missing, 0.1, Because::Nearest),
         (second.depth_off - first.depth_off, 0.2, Because::KeepsDepth),
@@ -129,34 +101,33 @@ pub(crate) fn because(found: &[Option_]) -> Because {
 }
 
 /// The alternatives for a setup, the best first; the setup as it is stands among them.
-pub(super) fn options(checked: &CheckedSetup<'_>, outcome: &Outcome, kit: &Kit) -> Vec<Option_> {
+pub(super) fn options(checked: &CheckedSetup<'_>, outcome: &Outcome, kit: &Kit) -> Vec<SolvedAlternative> {
     let setup = checked.setup;
-    let as_it_is = Measures::of(checked, outcome);
     let weights = Weights::of(setup);
-    let mut found: Vec<(f64, Option_)> = Vec::new();
-    let mut all = vec![(Kind::AsItIs, Vec::new())];
-    all.extend(candidates(checked, outcome, kit));
-    if !outcome.gaps.is_empty() {
-        all.extend(fixes(checked, outcome, kit).into_iter().filter_map(|fix| match fix.what {
-            FixKind::Changes(solved) if fix.closes => Some((Kind::Fix, solved.changes)),
-            _ => None,
-        }));
-    }
-    for (index, (kind, changes)) in all.into_iter().enumerate() {
-        let mut other = setup.clone();
-        for change in &changes {
-            change.apply(&mut other, kit);
-        }
-        let Some(solved) = solved(kind, changes, &other, kit) else { continue };
+    let as_it_is = SolvedAlternative { kind: Kind::AsItIs, solved: Solved::as_it_is(checked, outcome) };
+    let measured = as_it_is.solved.measures;
+    let points = |solved: &Solved| solved.measures.points(weights, &measured);
+    let candidates = candidates(checked, outcome, kit).into_iter();
+    let tried = candidates.filter_map(|(kind, changes)| Some((kind, Solved::of(setup, changes, kit)?)));
+    let fixes = fixes(checked, outcome, kit).into_iter().filter_map(|fix| match fix.what {
+        FixKind::Changes(solved) if fix.closes => Some((Kind::Fix, *solved)),
+        _ => None,
+    });
+    let mut found = vec![(points(&as_it_is.solved), as_it_is)];
+    for (kind, solved) in tried.chain(fixes) {
         // What cannot be had either, and what comes to the same dials, is no alternative.
-        let same = found.iter().any(|(_, one)| {
+        let same = found.iter().any(|(_, SolvedAlternative { solved: one, .. })| {
             let dials = one.settings == solved.settings && one.lights == solved.lights;
-            if kind == Kind::Fix { one.setup == other } else { dials && one.setup.filter_ids == other.filter_ids }
+            if kind == Kind::Fix {
+                one.setup == solved.setup
+            } else {
+                dials && one.setup.filter_ids == solved.setup.filter_ids
+            }
         });
-        if index > 0 && (same || solved.measures.missing > as_it_is.missing + 1e-6) {
+        if same || solved.measures.missing > measured.missing + 1e-6 {
             continue;
         }
-        let entry = (solved.measures.points(weights, &as_it_is), solved);
+        let entry = (points(&solved), SolvedAlternative { kind, solved });
         match found.iter().position(|(_, other)| other.kind == kind && kind != Kind::Fix) {
             Some(at) if found[at].0 <= entry.0 => {}
             Some(at) => found[at] = entry,
@@ -165,22 +136,6 @@ pub(super) fn options(checked: &CheckedSetup<'_>, outcome: &Outcome, kit: &Kit) 
     }
     found.sort_by(|a, b| a.0.total_cmp(&b.0));
     found.into_iter().map(|(_, one)| one).collect()
-}
-
-fn solved(kind: Kind, changes: Vec<Change>, setup: &Setup, kit: &Kit) -> Option<Option_> {
-    let checked = CheckedSetup::new(setup, kit).ok()?;
-    let outcome = Outcome::of(&checked);
-    let lights = checked.lights.iter().zip(&outcome.lights);
-    let lights = lights.filter_map(|(light, at)| at.map(|at| (light.light.id.clone(), at.power))).collect();
-    Some(Option_ {
-        kind,
-        changes,
-        possible: outcome.gaps.is_empty(),
-        settings: outcome.settings,
-        lights,
-        measures: Measures::of(&checked, &outcome),
-        setup: setup.clone(),
-    })
 }
 
 /// Changes worth trying.

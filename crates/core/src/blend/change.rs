@@ -159,7 +159,7 @@ impl Change {
     }
 
     /// Carries it out.
-    pub(crate) fn apply(&self, setup: &mut Setup, kit: &Kit) {
+    fn apply(&self, setup: &mut Setup, kit: &Kit) {
         let light = |setup: &mut Setup, id: &str, change: &dyn Fn(&mut crate::job::Light)| {
             setup.lights.iter_mut().filter(|light| light.id == id).for_each(change);
         };
@@ -227,6 +227,15 @@ impl Change {
             Self::FreeDepth { .. } => setup.depth = Depth::Free,
         }
     }
+}
+
+/// A setup with changes done, one after the other.
+pub(super) fn changed(setup: &Setup, changes: &[Change], kit: &Kit) -> Setup {
+    let mut changed = setup.clone();
+    for change in changes {
+        change.apply(&mut changed, kit);
+    }
+    changed
 }
 
 /// A flash as a new setup of the kit has it, under a letter of its own.

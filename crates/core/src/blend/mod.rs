@@ -25,6 +25,7 @@ mod present;
 mod schools;
 mod search;
 mod sharpness;
+pub(crate) mod solved;
 mod speed;
 mod wedge;
 mod weights;
@@ -32,7 +33,8 @@ mod wish;
 pub(crate) mod words;
 mod workings;
 
-pub use crate::wording::options::{Alternative, AlternativeKind, Alternatives};
+pub use crate::wording::options::{Alternative, Alternatives};
+pub use alternatives::AlternativeKind;
 pub use automatic::AutomaticSchool;
 pub use change::Change;
 pub use colour::{

@@ -6,7 +6,7 @@ use super::search::search;
 use super::wish::FlashWish;
 use crate::exposure::CameraSettings;
 use crate::job::CheckedSetup;
-use crate::scale::Stops;
+use crate::scale::{Power, Stops};
 
 /// One region in the frame: what ambient and flash give it, in stops from mid grey.
 #[derive(Clone, Debug, PartialEq)]
@@ -74,6 +74,12 @@ impl Outcome {
     /// Whether any flash is on.
     pub fn flashes(&self) -> bool {
         self.lights.iter().any(Option::is_some)
+    }
+
+    /// The flashes that are on, each by its letter with its power.
+    pub fn lights_on(&self, setup: &CheckedSetup<'_>) -> Vec<(String, Power)> {
+        let lights = setup.lights.iter().zip(&self.lights);
+        lights.filter_map(|(light, at)| at.map(|at| (light.light.id.clone(), at.power))).collect()
     }
 
     /// How far the plan is from the wish, in stops, all gaps together.

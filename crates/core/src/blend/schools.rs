@@ -8,7 +8,7 @@ use super::colour::balance_label;
 use super::exposure::ExposureSchool;
 use super::outcome::Outcome;
 use super::plan::Show;
-use super::words::light_at;
+use super::words::lights_at;
 use crate::colour::{Preset, WhiteBalance};
 use crate::job::{Blend, CheckedSetup, Control, Depth, Kit, Problems, Setup};
 use crate::optics::HandheldSchool;
@@ -62,7 +62,7 @@ pub fn schools(setup: &Setup, kit: &Kit, show: Show) -> Result<Vec<SchoolMatter>
 fn school(setup: &Setup, name: &str, other: Setup, kit: &Kit, show: Show) -> Option<School> {
     let checked = CheckedSetup::new(&other, kit).ok()?;
     let outcome = Outcome::of(&checked);
-    let settings = format!("{}{}", outcome.settings.label(), light_at(&checked, &outcome, show.power));
+    let settings = format!("{}{}", outcome.settings.label(), lights_at(&outcome.lights_on(&checked), show.power));
     let says = match outcome.gaps.first() {
         Some(gap) => gap.says.clone(),
         // Where the balance is the matter, it is what is set.

@@ -1,8 +1,6 @@
 //! Words that several answers share.
 
-use super::outcome::Outcome;
-use crate::job::CheckedSetup;
-use crate::scale::PowerNotation;
+use crate::scale::{Power, PowerNotation};
 
 /// A name in the middle of a sentence. What begins with two capitals (LED) keeps them.
 pub(crate) fn lower_first(name: &str) -> String {
@@ -16,9 +14,6 @@ pub(crate) fn lower_first(name: &str) -> String {
 }
 
 /// The flashes that are on, after the camera's settings: `, A at 1/8, B at 1/32`.
-pub(super) fn light_at(setup: &CheckedSetup<'_>, outcome: &Outcome, notation: PowerNotation) -> String {
-    let lights = setup.lights.iter().zip(&outcome.lights);
-    let on =
-        lights.filter_map(|(light, at)| at.map(|at| format!(", {} at {}", light.light.id, at.power.label(notation))));
-    on.collect()
+pub(crate) fn lights_at(lights: &[(String, Power)], notation: PowerNotation) -> String {
+    lights.iter().fold(String::new(), |said, (id, power)| format!("{said}, {id} at {}", power.label(notation)))
 }

@@ -2,13 +2,10 @@
 
 use super::changes::{Names, all_do, guide_number};
 use crate::blend::Remedy;
-use crate::blend::fixes::{Fix, FixKind, Outside, Solved};
-use crate::scale::{Power, PowerNotation};
-
-/// The flashes that are on, after the camera's settings: `, A at 1/8, B at 1/32`.
-pub(crate) fn lights_at(lights: &[(String, Power)], notation: PowerNotation) -> String {
-    lights.iter().fold(String::new(), |said, (id, power)| format!("{said}, {id} at {}", power.label(notation)))
-}
+use crate::blend::fixes::{Fix, FixKind, Outside};
+use crate::blend::solved::Solved;
+use crate::blend::words::lights_at;
+use crate::scale::PowerNotation;
 
 /// A fix as it is sent.
 pub(crate) fn remedy(fix: Fix, names: Names<'_>) -> Remedy {

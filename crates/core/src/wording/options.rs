@@ -1,13 +1,14 @@
 //! Alternatives, in words.
 
-use serde::{Deserialize, Serialize};
+use serde::Serialize;
 use utoipa::ToSchema;
 
 use super::changes::{Names, all_do};
-use super::fixes::lights_at;
 use crate::blend::Fact;
-use crate::blend::alternatives::{Because, Kind, Measures, Option_, because};
+use crate::blend::alternatives::{AlternativeKind, Because, SolvedAlternative, because};
 use crate::blend::change::Change;
+use crate::blend::solved::{Measures, Solved};
+use crate::blend::words::lights_at;
 use crate::job::Setup;
 use crate::scale::Stops;
 
@@ -43,78 +44,37 @@ pub struct Alternative {
     pub setup: Setup,
 }
 
-/// What kind of alternative it is.
-#[derive(Clone, Copy, Debug, PartialEq, Eq, Serialize, Deserialize, ToSchema)]
-#[serde(rename_all = "snake_case")]
-pub enum AlternativeKind {
-    /// The setup as it is.
-    AsItIs,
-    /// At the sync speed, with nothing on the lens.
-    AtSync,
-    /// Wide, through a filter.
-    Filter,
-    /// Wide, in high-speed sync.
-    HighSpeed,
-    /// The light nearer.
-    Nearer,
-    /// A stronger unit, or more of them.
-    MoreLight,
-    /// A higher ISO.
-    HigherIso,
-    /// More is sharp.
-    MoreDepth,
-    /// Less is sharp.
-    LessDepth,
-    /// What closes a shortfall.
-    Fix,
-}
-
 /// The alternatives as they are sent.
-pub(crate) fn alternatives(found: Vec<Option_>, binds: Option<String>, names: Names<'_>) -> Alternatives {
+pub(crate) fn alternatives(found: Vec<SolvedAlternative>, binds: Option<String>, names: Names<'_>) -> Alternatives {
     let because = because(&found);
-    let as_it_is = found.iter().find(|one| one.kind == Kind::AsItIs).map(|one| one.measures);
+    let as_it_is = found.iter().find(|one| one.kind == AlternativeKind::AsItIs).map(|one| one.solved.measures);
     let ways: Vec<Alternative> = found
         .into_iter()
-        .map(|one| {
-            let current = one.kind == Kind::AsItIs;
+        .map(|SolvedAlternative { kind, solved }| {
+            let current = kind == AlternativeKind::AsItIs;
             let against = as_it_is.filter(|_| !current);
             Alternative {
-                kind: kind(one.kind),
-                name: name(&one, names),
+                kind,
+                name: name(kind, &solved, names),
                 current,
-                possible: one.possible,
-                settings: format!("{}{}", one.settings.label(), lights_at(&one.lights, names.show.power)),
-                costs: against.map_or_else(Vec::new, |other| costs(&one.measures, &other)),
-                changes: one.changes,
-                setup: one.setup,
+                possible: solved.shortfall.is_none(),
+                settings: format!("{}{}", solved.settings.label(), lights_at(&solved.lights, names.show.power)),
+                costs: against.map_or_else(Vec::new, |other| costs(&solved.measures, &other)),
+                changes: solved.changes,
+                setup: solved.setup,
             }
         })
         .collect();
     Alternatives { why: why(&ways, because, names), binds, ways }
 }
 
-fn kind(kind: Kind) -> AlternativeKind {
-    match kind {
-        Kind::AsItIs => AlternativeKind::AsItIs,
-        Kind::AtSync => AlternativeKind::AtSync,
-        Kind::Filter => AlternativeKind::Filter,
-        Kind::HighSpeed => AlternativeKind::HighSpeed,
-        Kind::Nearer => AlternativeKind::Nearer,
-        Kind::MoreLight => AlternativeKind::MoreLight,
-        Kind::HigherIso => AlternativeKind::HigherIso,
-        Kind::MoreDepth => AlternativeKind::MoreDepth,
-        Kind::LessDepth => AlternativeKind::LessDepth,
-        Kind::Fix => AlternativeKind::Fix,
-    }
-}
-
 /// What it is called: in a word where there is one, and always with what it lets go of.
-fn name(one: &Option_, names: Names<'_>) -> String {
+fn name(kind: AlternativeKind, one: &Solved, names: Names<'_>) -> String {
     let (aperture, iso) = (one.settings.aperture.label(), one.settings.iso.label());
     let lets_go = one.changes.iter().any(Change::lets_go);
-    match one.kind {
-        Kind::AsItIs => "As it is".to_owned(),
-        Kind::AtSync if lets_go => {
+    match kind {
+        AlternativeKind::AsItIs => "As it is".to_owned(),
+        AlternativeKind::AtSync if lets_go => {
             let what: Vec<&str> = one
                 .changes
                 .iter()
@@ -126,20 +86,20 @@ fn name(one: &Option_, names: Names<'_>) -> String {
                 .collect();
             format!("At the sync speed, nothing on the lens, {} left to Tolva", what.join(" and "))
         }
-        Kind::AtSync => "At the sync speed, nothing on the lens".to_owned(),
-        Kind::HighSpeed => format!("At {aperture} in high-speed sync"),
-        Kind::MoreDepth => format!("More depth, {aperture}"),
-        Kind::LessDepth => format!("Less depth, {aperture}"),
-        Kind::HigherIso if one.changes.len() > 1 => format!("At {iso} and {aperture}"),
-        Kind::HigherIso => format!("At {iso}"),
-        Kind::Filter => {
+        AlternativeKind::AtSync => "At the sync speed, nothing on the lens".to_owned(),
+        AlternativeKind::HighSpeed => format!("At {aperture} in high-speed sync"),
+        AlternativeKind::MoreDepth => format!("More depth, {aperture}"),
+        AlternativeKind::LessDepth => format!("Less depth, {aperture}"),
+        AlternativeKind::HigherIso if one.changes.len() > 1 => format!("At {iso} and {aperture}"),
+        AlternativeKind::HigherIso => format!("At {iso}"),
+        AlternativeKind::Filter => {
             let filters = one.changes.iter().find_map(|change| match change {
                 Change::AddFilters { filter_ids } => Some(names.filters(filter_ids)),
                 _ => None,
             });
             format!("At {aperture} with the {}", filters.unwrap_or_default())
         }
-        Kind::Nearer | Kind::MoreLight | Kind::Fix => all_do(&one.changes, names),
+        AlternativeKind::Nearer | AlternativeKind::MoreLight | AlternativeKind::Fix => all_do(&one.changes, names),
     }
 }
 

@@ -9,7 +9,7 @@ use super::mix::{Colours, key};
 use super::{InColour, RegionColour, regions};
 use crate::blend::outcome::Outcome;
 use crate::blend::plan::Show;
-use crate::blend::words::light_at;
+use crate::blend::words::lights_at;
 use crate::colour::{Light, Preset, WhiteBalance, tint_words};
 use crate::job::{CheckedSetup, Kit, Problems, Setup};
 
@@ -87,7 +87,7 @@ pub fn colour_ways(setup: &Setup, kit: &Kit, show: Show) -> Result<ColourWays, P
         let (regions, label, settings) = if let Some(again) = &again {
             let outcome = Outcome::of(again);
             let InColour { colours, balance } = InColour::of(again, &outcome);
-            let settings = format!("{}{}", outcome.settings.label(), light_at(again, &outcome, show.power));
+            let settings = format!("{}{}", outcome.settings.label(), lights_at(&outcome.lights_on(again), show.power));
             (regions(again, &colours, &balance), balance.label, Some(settings))
         } else {
             let with = CheckedSetup { setup: &other, ..checked.clone() };
