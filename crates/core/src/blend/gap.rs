@@ -5,12 +5,12 @@ use utoipa::ToSchema;
 
 use super::lights::{DialledLight, in_frame};
 use super::outcome::Outcome;
-use super::search::{HALF_CLICK, rounding, with_flash};
+use super::search::{HALF_CLICK, half_click, rounding, with_flash};
 use super::sharpness::Sharp;
 use super::wish::FlashWish;
 use crate::flash::dark_band;
 use crate::job::{Blend, CheckedLight, CheckedSetup, LightWish, Sync};
-use crate::scale::{DialEnd, Power, PowerStep, Setting, Stops};
+use crate::scale::{DialEnd, Power, PowerStep, Setting, Step, Stops};
 
 /// Which limit a wish runs into.
 #[derive(Clone, Copy, Debug, PartialEq, Eq, Serialize, Deserialize, ToSchema)]
@@ -198,7 +198,7 @@ fn region_gap(setup: &CheckedSetup<'_>, outcome: &Outcome, region: usize) -> Opt
     let off = outcome.regions[region].together - outcome.targets[region]?;
     // What rounding to the dial does is no gap; what the end of the dial, or a fixed power, does is one. Where several
     // lights meet, what one gives too much may not show.
-    let click = aimed.iter().map(|light| half_click(setup.lights[*light].step)).fold(HALF_CLICK, f64::max);
+    let click = aimed.iter().map(|light| power_rounding(setup.lights[*light].step)).fold(HALF_CLICK, f64::max);
     let shows = if several { click.max(2.0 * HALF_CLICK) } else { click };
     if off.0.abs() <= shows || !blend.uses_flash() {
         return None;
@@ -226,13 +226,13 @@ fn region_gap(setup: &CheckedSetup<'_>, outcome: &Outcome, region: usize) -> Opt
     })
 }
 
-/// Half a click of a unit's power: what rounding alone can do.
-fn half_click(step: PowerStep) -> f64 {
-    match step {
-        PowerStep::Half => 0.25 + 1e-6,
-        PowerStep::Whole => 0.5 + 1e-6,
-        PowerStep::Tenth | PowerStep::Third => HALF_CLICK,
-    }
+/// What rounding alone can do on a unit's power dial: on the finest, what it does on the camera's.
+fn power_rounding(step: PowerStep) -> f64 {
+    half_click(match step {
+        PowerStep::Half => Step::Half,
+        PowerStep::Whole => Step::Whole,
+        PowerStep::Tenth | PowerStep::Third => Step::Third,
+    })
 }
 
 /// A light at the end of what it can do, on the side on which its region is off: as it stands, or where it is off since
@@ -243,7 +243,7 @@ fn light_at_its_end(setup: &CheckedSetup<'_>, outcome: &Outcome, index: usize, o
         Some(at) => {
             let short = at.exact.0 - at.power.0;
             let same_way = (short.0 > 0.0) == (off.0 < 0.0);
-            return (same_way && short.0.abs() > half_click(light.step)).then_some(at);
+            return (same_way && short.0.abs() > power_rounding(light.step)).then_some(at);
         }
         None if light.power.is_some() || off.0 > 0.0 => return None,
         None => light.lowest,

@@ -17,9 +17,10 @@ pub(super) enum FlashWish {
 }
 
 impl FlashWish {
-    /// What must be added to the ambient to reach a place.
-    fn completing(ambient: Stops, place: Stops) -> Self {
-        ambient.missing_to(place).map_or(Self::AmbientOver(ambient - place), Self::Wanted)
+    /// What must be added to the ambient to reach a place, where there is one.
+    pub(super) fn completing(ambient: Stops, place: Option<Stops>) -> Self {
+        let to = |place| ambient.missing_to(place).map_or(Self::AmbientOver(ambient - place), Self::Wanted);
+        place.map_or(Self::Unused, to)
     }
 }
 
@@ -113,13 +114,11 @@ impl Blend {
             return FlashWish::Unused;
         }
         if region != setup.lit {
-            let wish = self.light_wish(setup, region);
-            return wish.map_or(FlashWish::Unused, |place| FlashWish::completing(ambient, place));
+            return FlashWish::completing(ambient, self.light_wish(setup, region));
         }
-        match (self, self.subject_wish(setup)) {
-            (Self::Fill { fill_stops, .. }, _) => FlashWish::Wanted(ambient + Stops(fill_stops)),
-            (_, Some(place)) => FlashWish::completing(ambient, place),
-            (_, None) => FlashWish::Unused,
+        match self {
+            Self::Fill { fill_stops, .. } => FlashWish::Wanted(ambient + Stops(fill_stops)),
+            _ => FlashWish::completing(ambient, self.subject_wish(setup)),
         }
     }
 

@@ -1,7 +1,7 @@
 //! The colour of one light: its temperature, its tint, and what gels make of it.
 
 use super::chromaticity::{Xy, Xyz};
-use super::locus::{camera_spectrum, camera_white, tinted};
+use super::locus::{camera_spectrum, camera_white, daylight_part, tinted};
 use super::mired::{Kelvin, Mired};
 use super::tables::BANDS;
 
@@ -121,8 +121,7 @@ impl Light {
 /// How far the usual white of a temperature lies off the black body's locus.
 fn usual_duv(kelvin: Kelvin) -> f64 {
     // A black body lies on its own locus.
-    // A black body has none; above that it is what the camera's white has.
-    if kelvin.0 <= 3800.0 { 0.0 } else { camera_white(kelvin).temperature().map_or(0.0, |found| found.duv) }
+    if daylight_part(kelvin) <= 0.0 { 0.0 } else { camera_white(kelvin).temperature().map_or(0.0, |found| found.duv) }
 }
 
 /// What a gel, a film or a coloured surface does to a light.

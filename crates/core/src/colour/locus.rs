@@ -73,7 +73,7 @@ pub fn white(temperature: Kelvin) -> Xy {
 const HAND_OVER: (f64, f64) = (3800.0, 4200.0);
 
 /// How much of a camera's white is daylight at a temperature, 0 to 1.
-fn daylight_part(temperature: Kelvin) -> f64 {
+pub(super) fn daylight_part(temperature: Kelvin) -> f64 {
     ((temperature.0 - HAND_OVER.0) / (HAND_OVER.1 - HAND_OVER.0)).clamp(0.0, 1.0)
 }
 

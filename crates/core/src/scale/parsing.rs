@@ -28,24 +28,25 @@ impl ParseError {
 
 /// Whether a text is digits in groups of three behind commas: `12,800`, `1,000,000`, `8,000.5`.
 fn in_groups(text: &str) -> bool {
-    let (whole, rest) = text.split_once('.').map_or((text, ""), |(whole, rest)| (whole, rest));
-    let mut groups = whole.trim_start_matches(['-', '−', '+']).split(',');
+    let (whole, decimals) = text.split_once('.').unwrap_or((text, ""));
+    let Some((first, groups)) = whole.trim_start_matches(['-', '−', '+']).split_once(',') else { return false };
     let digits = |group: &str| group.chars().all(|letter| letter.is_ascii_digit());
-    let first = groups.next().unwrap_or_default();
-    let rest_of = groups.map(|group| group.len() == 3 && digits(group));
-    let grouped: Vec<bool> = rest_of.collect();
     (1..=3).contains(&first.len())
         && digits(first)
         && !first.starts_with('0')
-        && !grouped.is_empty()
-        && grouped.into_iter().all(|good| good)
-        && digits(rest)
+        && groups.split(',').all(|group| group.len() == 3 && digits(group))
+        && digits(decimals)
 }
 
-/// What a number with one comma before three digits may be, where nothing tells: a decimal, or thousands.
+/// Whether nothing tells if a comma before three digits is a decimal one or parts off thousands: `1,500`.
+fn may_be_either(text: &str) -> bool {
+    in_groups(text) && text.matches(',').count() == 1 && !text.contains('.')
+}
+
+/// The number in a text that may be either, as a decimal and as thousands.
 fn either(typed: &str) -> Option<(String, String)> {
     let mut words = typed.split(|letter: char| !(letter.is_ascii_digit() || matches!(letter, ',' | '.')));
-    let word = words.find(|word| in_groups(word) && word.matches(',').count() == 1 && !word.contains('.'))?;
+    let word = words.find(|word| may_be_either(word))?;
     Some((word.replace(',', ".").trim_end_matches('0').trim_end_matches('.').to_owned(), word.replace(',', "")))
 }
 
@@ -63,18 +64,14 @@ pub(crate) mod range {
 /// A plain decimal number: digits, a point or a comma. No exponents, no infinities, and nothing that may be either
 /// thousands or a decimal (`1,500`).
 pub(crate) fn number(text: &str) -> Option<f64> {
-    let text = text.trim();
-    if in_groups(text) && text.matches(',').count() == 1 && !text.contains('.') {
-        return None;
-    }
-    plain(&if in_groups(text) { text.replace(',', "") } else { text.replace(',', ".") })
+    if may_be_either(text.trim()) { None } else { large_number(text) }
 }
 
 /// A number that has no decimals worth writing (lux, ISO, the divisor of a shutter time): commas before three digits
 /// are thousands.
 pub(crate) fn large_number(text: &str) -> Option<f64> {
     let text = text.trim();
-    if in_groups(text) { plain(&text.replace(',', "")) } else { number(text) }
+    plain(&if in_groups(text) { text.replace(',', "") } else { text.replace(',', ".") })
 }
 
 fn plain(text: &str) -> Option<f64> {
@@ -355,7 +352,7 @@ mod tests {
         #[test]
         fn what_is_printed_is_parsed(thirds in 0usize..61) {
             let dial = crate::scale::Dial::<Shutter>::new(crate::scale::Step::Third, 30.0, 1.0 / 32_000.0);
-            let setting = dial.nth(thirds);
+            let setting = dial.settings().nth(thirds).expect("61 thirds");
             prop_assert_eq!(parse_shutter(&setting.label()), Ok(setting));
         }
     }

@@ -14,9 +14,14 @@ pub(crate) struct Names<'a> {
     pub show: Show,
 }
 
+/// What a thing of the kit is called in the middle of a sentence; its id where the kit does not have it.
+fn called<'a>(id: &str, mut all: impl Iterator<Item = (&'a String, &'a String)>) -> String {
+    all.find(|(one, _)| *one == id).map_or_else(|| id.to_owned(), |(_, name)| lower_first(name))
+}
+
 impl Names<'_> {
     fn unit(&self, id: &str) -> String {
-        self.kit.flashes.iter().find(|one| one.id == id).map_or_else(|| id.to_owned(), |one| lower_first(&one.name))
+        called(id, self.kit.flashes.iter().map(|one| (&one.id, &one.name)))
     }
 
     fn unit_of(&self, light_id: &str) -> String {
@@ -25,22 +30,16 @@ impl Names<'_> {
     }
 
     fn modifier(&self, id: &str) -> String {
-        self.kit.modifiers.iter().find(|one| one.id == id).map_or_else(|| id.to_owned(), |one| lower_first(&one.name))
+        called(id, self.kit.modifiers.iter().map(|one| (&one.id, &one.name)))
     }
 
     pub fn filters(&self, ids: &[String]) -> String {
-        let name = |id: &String| {
-            let found = self.kit.filters.iter().find(|one| &one.id == id);
-            found.map_or_else(|| id.clone(), |one| lower_first(&one.name))
-        };
+        let name = |id: &String| called(id, self.kit.filters.iter().map(|one| (&one.id, &one.name)));
         ids.iter().map(name).collect::<Vec<_>>().join(" and the ")
     }
 
     fn gels(&self, ids: &[String]) -> String {
-        let name = |id: &String| {
-            let found = self.kit.gels.iter().find(|one| &one.id == id);
-            found.map_or_else(|| id.clone(), |one| lower_first(&one.name))
-        };
+        let name = |id: &String| called(id, self.kit.gels.iter().map(|one| (&one.id, &one.name)));
         ids.iter().map(name).collect::<Vec<_>>().join(" and ")
     }
 

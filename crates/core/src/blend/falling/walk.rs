@@ -272,12 +272,7 @@ impl<'a> Walk<'a> {
                 })
                 .collect();
             let wishes: Vec<FlashWish> = (ambient.iter().zip(&targets))
-                .map(|(ambient, target)| match target {
-                    Some(to) => {
-                        ambient.missing_to(*to).map_or(FlashWish::AmbientOver(*ambient - *to), FlashWish::Wanted)
-                    }
-                    None => FlashWish::Unused,
-                })
+                .map(|(ambient, target)| FlashWish::completing(*ambient, *target))
                 .collect();
             let lights = dialled(setup, settings, (&ambient, &wishes, &targets), Some(&distances));
             let flashes = stands(&lights);
