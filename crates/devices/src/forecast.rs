@@ -3,7 +3,7 @@
 use jiff::{SignedDuration, Timestamp};
 use rand::Rng as _;
 use tolva_core::ambient::Spot;
-use tolva_core::job::{CloudHour, ForecastCloud};
+use tolva_planner::job::{CloudHour, ForecastCloud};
 
 use crate::{DeviceError, dice};
 

@@ -2,7 +2,7 @@
 
 use rand_distr::{Distribution as _, Normal};
 use tolva_core::exposure::{EvReading, How, Reading, Taken};
-use tolva_core::job::{CheckedSetup, Region};
+use tolva_planner::job::{CheckedSetup, Region};
 
 use crate::{DeviceError, dice};
 
@@ -66,7 +66,7 @@ mod tests {
     use super::*;
     use rstest::rstest;
     use tolva_core::ambient::LocalTime;
-    use tolva_core::job::{Kit, Scene, Setup, Site};
+    use tolva_planner::job::{Kit, Scene, Setup, Site};
 
     fn setup(time: &str, latitude_deg: f64) -> (Setup, Kit) {
         let kit = Kit::starter();

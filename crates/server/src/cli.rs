@@ -8,8 +8,8 @@ use clap::{Args, Parser, Subcommand};
 use serde::Serialize;
 use thiserror::Error;
 use tolva_core::ambient::DayStrip;
-use tolva_core::blend::{self, ColourPlan, ColourWays, Here, Plan, Show, Timetable, colour_ways, day_of, plan};
-use tolva_core::job::{Job, Kit, Problems, Setup};
+use tolva_planner::blend::{self, ColourPlan, ColourWays, Here, Plan, Show, Timetable, colour_ways, day_of, plan};
+use tolva_planner::job::{Job, Kit, Problems, Setup};
 use tolva_store::{Store, StoreError};
 
 use crate::serve::{ServeError, Serving};
@@ -160,7 +160,7 @@ pub enum CliError {
 }
 
 fn list(problems: &Problems) -> String {
-    let line = |p: &tolva_core::job::Problem| {
+    let line = |p: &tolva_planner::job::Problem| {
         format!("  {}: {}", if p.pointer.is_empty() { "the document" } else { &p.pointer }, p.message)
     };
     problems.0.iter().map(line).collect::<Vec<_>>().join("\n")
@@ -229,7 +229,7 @@ pub async fn run(tolva: Tolva) -> Result<(), CliError> {
             Ok(())
         }
         Command::Openapi => print(&api::openapi()),
-        Command::Schema => print(&tolva_core::job::json_schema()),
+        Command::Schema => print(&tolva_planner::job::json_schema()),
     }
 }
 
@@ -360,7 +360,7 @@ fn write_falling(falling: &Falling) -> Result<(), CliError> {
 /// One JSON object a line in, one a line out. A line that is wrong gives an object with its `errors`, and the others are
 /// worked out all the same; the command then fails at its end.
 fn sums(name: &str) -> Result<(), CliError> {
-    let names: Vec<String> = tolva_core::sums::offered().into_iter().map(|offer| offer.name).collect();
+    let names: Vec<String> = tolva_planner::sums::offered().into_iter().map(|offer| offer.name).collect();
     if !names.iter().any(|known| known == name) {
         return Err(CliError::NoSuchSum(name.to_owned(), names.join(", ")));
     }
@@ -371,7 +371,7 @@ fn sums(name: &str) -> Result<(), CliError> {
         if line.trim().is_empty() {
             continue;
         }
-        let found = tolva_core::sums::sum(name, line.as_bytes()).unwrap_or_else(|| Ok(serde_json::Value::Null));
+        let found = tolva_planner::sums::sum(name, line.as_bytes()).unwrap_or_else(|| Ok(serde_json::Value::Null));
         let object = found.unwrap_or_else(|problems| {
             wrong += 1;
             serde_json::json!({ "errors": problems.0 })

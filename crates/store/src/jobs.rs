@@ -2,7 +2,7 @@
 
 use jiff::Timestamp;
 use sqlx::{Sqlite, Transaction};
-use tolva_core::job::{Job, Kit, KitFile, Owned, Problems, read_json};
+use tolva_planner::job::{Job, Kit, KitFile, Owned, Problems, read_json};
 use uuid::Uuid;
 
 use crate::{Store, StoreError};

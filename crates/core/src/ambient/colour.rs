@@ -2,8 +2,8 @@
 
 use super::light::{LightNow, SceneLight, SunAndSky, bearing_apart};
 use super::{TypicalLight, air_mass};
+use crate::ambient::{BehindWhat, Role, Surroundings};
 use crate::colour::{Light, NamedLight, Shift, skylight, sunlight};
-use crate::job::{BehindWhat, Role, Surroundings};
 
 /// The colours of a scene at an instant.
 #[derive(Clone, Copy, Debug, PartialEq)]
@@ -97,7 +97,7 @@ impl SceneLight {
 mod tests {
     use super::*;
     use crate::ambient::light::tests::scene;
-    use crate::job::{Artificial, OpenShade, Scene, SteadyCloud, Weather};
+    use crate::ambient::{Artificial, OpenShade, Scene, SteadyCloud, Weather};
     use rstest::rstest;
 
     fn colours(scene: &Scene) -> SceneColours {

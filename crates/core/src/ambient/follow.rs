@@ -4,13 +4,13 @@
 use jiff::Timestamp;
 
 use super::{LightNow, SceneLight, minutes_between};
+use crate::ambient::Role;
 use crate::exposure::{Ambient, Ev};
-use crate::job::Role;
 use crate::scale::Stops;
 
 /// What a region's exposure value rests on.
 #[derive(Clone, Copy, Debug, PartialEq)]
-pub(crate) enum Known {
+pub enum Known {
     /// A guess.
     Guess,
     /// The model of sun and sky, or a handbook's typical light.
@@ -26,7 +26,7 @@ pub(crate) enum Known {
 
 /// A region's light over time.
 #[derive(Clone, Copy, Debug, PartialEq)]
-pub(crate) struct Follower {
+pub struct Follower {
     role: Role,
     /// What is added to the model; nothing where there is no model to follow.
     offset: Option<Stops>,
@@ -38,7 +38,7 @@ pub(crate) struct Follower {
 
 /// A scene's light at the instants it was worked out for: the readings of one round share theirs.
 #[derive(Clone, Debug)]
-pub(crate) struct Lights<'a> {
+pub struct Lights<'a> {
     scene: &'a SceneLight,
     known: Vec<(Timestamp, LightNow)>,
 }
@@ -101,8 +101,8 @@ impl Follower {
 mod tests {
     use super::*;
     use crate::ambient::LocalTime;
+    use crate::ambient::{Scene, Site};
     use crate::exposure::{EvReading, Reading, Taken};
-    use crate::job::{Scene, Site};
 
     fn light() -> SceneLight {
         let site = Site {

@@ -1,7 +1,7 @@
 //! What stands in the way of sun and sky.
 
 use super::Sun;
-use crate::job::Obstacle;
+use crate::ambient::Obstacle;
 
 /// The skyline seen from the subject: how high something stands at each bearing.
 #[derive(Clone, Debug, Default, PartialEq)]
@@ -77,7 +77,7 @@ impl Skyline {
 #[cfg(test)]
 mod tests {
     use super::*;
-    use crate::job::{AngleHeight, ObstacleHeight, SizeHeight};
+    use crate::ambient::{AngleHeight, ObstacleHeight, SizeHeight};
     use rstest::rstest;
 
     fn obstacle(from_deg: f64, to_deg: f64, altitude_deg: f64) -> Obstacle {

@@ -4,8 +4,8 @@ use jiff::Timestamp;
 use jiff::tz::TimeZone;
 
 use super::{Daylight, Skyline, Spot, Sun, WrongTime, daylight, zone};
+use crate::ambient::{BehindWhat, Role, Scene, Surroundings, Weather};
 use crate::exposure::{Ev, IncidentReceptor};
-use crate::job::{BehindWhat, Role, Scene, Surroundings, Weather};
 
 /// How far each cheek is turned from where the face looks; the brighter one is the lit side. Common practice, no source.
 const CHEEK_DEG: f64 = 45.0;
@@ -21,7 +21,7 @@ const SKY_UNDER_AWNING: f64 = 0.35;
 const SKY_IN_STREET: f64 = 0.3;
 /// A frame with this much of it sunlit behind a shaded subject is still treated as in shade: common practice, no source
 /// ("15 to 20 %").
-pub(crate) const SUNLIT_STILL_SHADE: std::ops::RangeInclusive<f64> = 15.0..=20.0;
+pub const SUNLIT_STILL_SHADE: std::ops::RangeInclusive<f64> = 15.0..=20.0;
 /// How far the shadow side and what lies behind are under a lamp's light, where nothing was read. Common practice.
 const UNDER_LAMPS: f64 = 1.0;
 
@@ -43,7 +43,7 @@ pub struct SceneLight {
     sky_right: f64,
     cloud: Cloud,
     pub(super) surroundings: Surroundings,
-    pub(super) behind: crate::job::Behind,
+    pub(super) behind: crate::ambient::Behind,
 }
 
 #[derive(Clone, Debug)]
@@ -105,7 +105,7 @@ impl SceneLight {
     /// A checked scene's light.
     ///
     /// # Errors
-    /// An hour that is none, in a zone that is known or not. Numbers are checked by [`crate::job`].
+    /// An hour that is none, in a zone that is known or not. Numbers are checked by [`crate::ambient`].
     pub fn new(scene: &Scene) -> Result<Self, WrongTime> {
         let zone = zone(&scene.site.time_zone)?;
         let at = scene.at.instant(&zone)?;
@@ -113,7 +113,7 @@ impl SceneLight {
         let cloud = match &scene.weather {
             Weather::Steady(steady) => Cloud::Steady(steady.cloud_eighths),
             Weather::Forecast(forecast) => {
-                let hour = |hour: &crate::job::CloudHour| Some((hour.utc.parse().ok()?, hour.cloud_eighths));
+                let hour = |hour: &crate::ambient::CloudHour| Some((hour.utc.parse().ok()?, hour.cloud_eighths));
                 Cloud::Hours(forecast.hours.iter().filter_map(hour).collect())
             }
         };
@@ -261,7 +261,7 @@ impl SceneLight {
 const FLAT: f64 = 250.0;
 
 /// One bearing less another, −180 to 180: positive is clockwise.
-pub(crate) fn bearing_apart(bearing_deg: f64, from_deg: f64) -> f64 {
+pub fn bearing_apart(bearing_deg: f64, from_deg: f64) -> f64 {
     (bearing_deg - from_deg + 180.0).rem_euclid(360.0) - 180.0
 }
 
@@ -301,8 +301,8 @@ fn sky_ev(light: Daylight) -> Ev {
 #[cfg(test)]
 pub(super) mod tests {
     use super::*;
+    use crate::ambient::{Artificial, Behind, OpenShade, Site, SteadyCloud};
     use crate::ambient::{LocalTime, TypicalLight};
-    use crate::job::{Artificial, Behind, OpenShade, Site, SteadyCloud};
     use rstest::rstest;
 
     /// 60° north, a summer afternoon: the sun stands in the west-south-west.
@@ -400,9 +400,9 @@ pub(super) mod tests {
     #[test]
     fn cloud_goes_evenly_between_the_hours_of_a_forecast() {
         let hours = [("2026-06-21T12:00:00Z", 2.0), ("2026-06-21T13:00:00Z", 6.0)];
-        let hours = hours.map(|(utc, cloud_eighths)| crate::job::CloudHour { utc: utc.to_owned(), cloud_eighths });
+        let hours = hours.map(|(utc, cloud_eighths)| crate::ambient::CloudHour { utc: utc.to_owned(), cloud_eighths });
         let forecast =
-            crate::job::ForecastCloud { source: "made up".to_owned(), simulated: true, hours: hours.to_vec() };
+            crate::ambient::ForecastCloud { source: "made up".to_owned(), simulated: true, hours: hours.to_vec() };
         let light = SceneLight::new(&Scene { weather: Weather::Forecast(forecast), ..scene("12:00") }).expect("good");
         let cloud = |utc: &str| light.cloud_eighths(utc.parse().expect("an instant"));
         assert!((cloud("2026-06-21T12:15:00Z") - 3.0).abs() < 1e-9);

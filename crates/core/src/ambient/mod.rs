@@ -8,6 +8,7 @@ mod horizon;
 mod light;
 mod moment;
 mod region;
+mod scene;
 mod sky;
 mod strip;
 mod sun;
@@ -16,15 +17,19 @@ mod typical;
 
 pub use aim::{LensAndSun, SunSide, compass_point, shadow_length_m, sun_side};
 pub use colour::SceneColours;
-pub(crate) use follow::{Follower, Known, Lights};
+pub use follow::{Follower, Known, Lights};
 pub use horizon::Skyline;
 pub use light::{LightNow, SceneLight, incidence, receptor_lux};
-pub(crate) use light::{SUNLIT_STILL_SHADE, bearing_apart};
-pub(crate) use moment::date_of;
+pub use light::{SUNLIT_STILL_SHADE, bearing_apart};
+pub use moment::date_of;
 pub use moment::{LocalTime, WrongTime, clock, day, minutes_between, span_label, zone};
-pub(crate) use region::RegionLight;
+pub use region::RegionLight;
+pub use scene::{
+    AngleHeight, Artificial, Behind, BehindWhat, CloudHour, ForecastCloud, Obstacle, ObstacleHeight, OpenShade, Role,
+    Scene, Site, SizeHeight, SteadyCloud, Surroundings, Weather,
+};
 pub use sky::{Daylight, air_mass, clear_total_lux, daylight};
-pub(crate) use strip::{Ahead, CLOSE_STOPS, Lane, NextTurn, SILHOUETTE_STOPS, day_strip};
+pub use strip::{Ahead, CLOSE_STOPS, Lane, NextTurn, SILHOUETTE_STOPS, day_strip};
 pub use strip::{DayEvent, DayStrip, HourMark, ReadingOnStrip, Spell, Stretch, SunEvent};
 pub use sun::{Air, Spot, Sun, SunTimes};
 pub use track::SunTrack;

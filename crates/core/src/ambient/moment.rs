@@ -79,7 +79,11 @@ pub fn zone(name: &str) -> Result<TimeZone, WrongTime> {
 /// The two years between which days are taken.
 const YEARS: std::ops::RangeInclusive<i16> = 1900..=2199;
 
-pub(crate) fn date_of(text: &str) -> Result<Date, WrongTime> {
+/// The date of a text such as `2026-08-29`.
+///
+/// # Errors
+/// A text that is no date.
+pub fn date_of(text: &str) -> Result<Date, WrongTime> {
     let date = (text.len() == 10).then(|| text.parse::<Date>().ok()).flatten();
     date.filter(|date| YEARS.contains(&date.year())).ok_or_else(|| WrongTime::Date(text.to_owned()))
 }

@@ -7,7 +7,7 @@ use crate::scale::Stops;
 
 /// The light on a region over time: what is there by model or reading, through film, and the lamps that burn on.
 #[derive(Clone, Copy, Debug, PartialEq)]
-pub(crate) struct RegionLight {
+pub struct RegionLight {
     /// Sun, sky or room, with the readings taken of them.
     pub follower: Follower,
     /// What film on the window takes, in stops: 0 or more.

@@ -8,7 +8,7 @@ mod reading;
 pub use ev::Ev;
 pub use how::{How, Pointing};
 pub use meter::{IncidentReceptor, reflected_over};
-pub(crate) use reading::ranges;
+pub use reading::ranges;
 pub use reading::{Ambient, CameraSaid, EvReading, LuxReading, Reading, Taken, parse_reading};
 
 use crate::scale::{Aperture, Iso, Setting, Shutter};

@@ -115,7 +115,7 @@ fn is_zero(stops: &f64) -> bool {
 }
 
 /// The ranges readings are accepted in.
-pub(crate) mod ranges {
+pub mod ranges {
     use std::ops::RangeInclusive;
     /// Exposure values at ISO 100.
     pub const EV: RangeInclusive<f64> = -10.0..=24.0;
@@ -128,7 +128,8 @@ pub(crate) mod ranges {
 }
 
 impl CameraSaid {
-    pub(crate) fn settings(&self) -> CameraSettings {
+    /// The settings as they stand on the camera.
+    pub fn settings(&self) -> CameraSettings {
         CameraSettings {
             shutter: Setting::of(self.shutter_s),
             aperture: Setting::of(self.f_number),
@@ -161,7 +162,7 @@ impl Reading {
     }
 
     /// By how much a spot reading off an 18 % card would lie over this one, where this one is incident.
-    pub(crate) fn grey_card_over(&self) -> Option<Stops> {
+    pub fn grey_card_over(&self) -> Option<Stops> {
         match self {
             Self::Lux(reading) => Some(reflected_over(reading.receptor)),
             Self::Ev(_) | Self::Camera(_) => None,

@@ -49,7 +49,7 @@ pub fn tail_loss(table: &[Duration], power: Power, shutter: Setting<Shutter>) ->
 }
 
 /// A value between the points of a table, straight from one to the next, held beyond the ends.
-pub(crate) fn interpolated(points: impl Iterator<Item = (f64, f64)>, x: f64) -> Option<f64> {
+pub fn interpolated(points: impl Iterator<Item = (f64, f64)>, x: f64) -> Option<f64> {
     let (mut below, mut above) = (None::<(f64, f64)>, None::<(f64, f64)>);
     for point in points {
         if point.0 <= x && below.is_none_or(|best| point.0 > best.0) {

@@ -3,7 +3,7 @@
 mod dial;
 mod length;
 mod nominal;
-pub(crate) mod parsing;
+pub mod parsing;
 mod power;
 mod stops;
 
@@ -12,4 +12,4 @@ pub use length::{LengthUnit, Metres, Millimetres};
 pub use parsing::{ParseError, parse_aperture, parse_iso, parse_length, parse_number, parse_shutter, parse_stops};
 pub use power::{Power, PowerNotation, PowerStep};
 pub use stops::Stops;
-pub(crate) use stops::signed;
+pub use stops::signed;

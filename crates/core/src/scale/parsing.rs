@@ -15,7 +15,8 @@ pub struct ParseError {
 }
 
 impl ParseError {
-    pub(crate) fn new(typed: &str, wanted: impl Into<String>) -> Self {
+    /// What was typed, and what was wanted instead.
+    pub fn new(typed: &str, wanted: impl Into<String>) -> Self {
         let mut wanted = wanted.into();
         if let Some((decimal, thousands)) = either(typed) {
             wanted = format!(
@@ -51,7 +52,7 @@ fn either(typed: &str) -> Option<(String, String)> {
 }
 
 /// The range of values each kind of setting is accepted in.
-pub(crate) mod range {
+pub mod range {
     use std::ops::RangeInclusive;
     /// Seconds.
     pub const SHUTTER_S: RangeInclusive<f64> = 0.000_01..=3600.0;
@@ -63,13 +64,13 @@ pub(crate) mod range {
 
 /// A plain decimal number: digits, a point or a comma. No exponents, no infinities, and nothing that may be either
 /// thousands or a decimal (`1,500`).
-pub(crate) fn number(text: &str) -> Option<f64> {
+pub fn number(text: &str) -> Option<f64> {
     if may_be_either(text.trim()) { None } else { large_number(text) }
 }
 
 /// A number that has no decimals worth writing (lux, ISO, the divisor of a shutter time): commas before three digits
 /// are thousands.
-pub(crate) fn large_number(text: &str) -> Option<f64> {
+pub fn large_number(text: &str) -> Option<f64> {
     let text = text.trim();
     plain(&if in_groups(text) { text.replace(',', "") } else { text.replace(',', ".") })
 }
@@ -81,7 +82,7 @@ fn plain(text: &str) -> Option<f64> {
 }
 
 /// Cuts the first of these words off the front of a text, whatever its case.
-pub(crate) fn without_prefix<'a>(text: &'a str, prefixes: &[&str]) -> &'a str {
+pub fn without_prefix<'a>(text: &'a str, prefixes: &[&str]) -> &'a str {
     let text = text.trim();
     let starts = |prefix: &&&str| text.get(..prefix.len()).is_some_and(|head| head.eq_ignore_ascii_case(prefix));
     prefixes.iter().find(starts).map_or(text, |prefix| text[prefix.len()..].trim_start())

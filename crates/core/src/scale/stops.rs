@@ -18,7 +18,7 @@ use std::ops::{Add, AddAssign, Neg, Sub};
 pub struct Stops(pub f64);
 
 /// A number with its sign, a real minus, and so many decimals: `+109`, `−0.32`, `0`.
-pub(crate) fn signed(number: f64, decimals: usize) -> String {
+pub fn signed(number: f64, decimals: usize) -> String {
     let text = format!("{number:+.decimals$}").replace('-', "−");
     // What rounds to nothing has no sign.
     if text.chars().all(|letter| matches!(letter, '+' | '−' | '0' | '.')) {

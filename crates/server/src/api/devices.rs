@@ -9,14 +9,14 @@ use actix_web::{HttpResponse, post};
 use jiff::SignedDuration;
 use serde::Deserialize;
 use tolva_core::ambient::{Spot, day, zone};
-use tolva_core::blend::{Show, plan};
 use tolva_core::exposure::Taken;
 use tolva_core::flash::Recycling;
-use tolva_core::job::{CheckedSetup, Flash, ForecastCloud, Kit, Problems, Setup, Site};
 use tolva_devices::{
     DeviceError, Forecast as _, Heard, Meter as _, Sent, SimulatedForecast, SimulatedMeter, SimulatedTrigger,
     Trigger as _,
 };
+use tolva_planner::blend::{Show, plan};
+use tolva_planner::job::{CheckedSetup, Flash, ForecastCloud, Kit, Problems, Setup, Site};
 use utoipa::ToSchema;
 
 use super::body::Body;

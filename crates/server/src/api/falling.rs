@@ -5,8 +5,8 @@ use actix_web::http::header::CONTENT_DISPOSITION;
 use actix_web::web::{Data, Path};
 use actix_web::{HttpResponse, get, post};
 use serde::Deserialize;
-use tolva_core::blend::{Show, Timetable, falling};
-use tolva_core::job::{Kit, Setup};
+use tolva_planner::blend::{Show, Timetable, falling};
+use tolva_planner::job::{Kit, Setup};
 use tolva_store::Store;
 use utoipa::ToSchema;
 

@@ -4,7 +4,7 @@ use actix_web::http::header::CONTENT_DISPOSITION;
 use actix_web::web::{Data, Path, Query};
 use actix_web::{HttpResponse, delete, get, post, put};
 use serde::{Deserialize, Serialize};
-use tolva_core::job::Job;
+use tolva_planner::job::Job;
 use tolva_store::{JobSummary, SavedJob, Store};
 use utoipa::{IntoParams, ToSchema};
 

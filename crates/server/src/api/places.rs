@@ -5,8 +5,8 @@ use actix_web::{HttpResponse, get, post};
 use jiff::Timestamp;
 use serde::{Deserialize, Serialize};
 use tolva_core::ambient::{LocalTime, zone};
-use tolva_core::job::Problems;
 use tolva_places::Place;
+use tolva_planner::job::Problems;
 use utoipa::{IntoParams, ToSchema};
 
 use super::body::{Body, File};

@@ -3,12 +3,12 @@
 use actix_web::{HttpResponse, post};
 use serde::{Deserialize, Serialize};
 use tolva_core::ambient::DayStrip;
-use tolva_core::blend::{
+use tolva_core::scale::{Dial, Engraved};
+use tolva_planner::blend::{
     Alternatives, ColourWays, Colouring, OneLook, Placing, Plan, SchoolMatter, Show, alternatives, at_minute,
     colour_to, colour_ways, day_of, one_look, place, plan, schools,
 };
-use tolva_core::job::{Camera, Kit, Lens, Setup};
-use tolva_core::scale::{Dial, Engraved};
+use tolva_planner::job::{Camera, Kit, Lens, Setup};
 use utoipa::ToSchema;
 
 use super::body::Body;

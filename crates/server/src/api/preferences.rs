@@ -4,10 +4,10 @@
 use actix_web::web::Data;
 use actix_web::{HttpResponse, get, put};
 use serde::{Deserialize, Serialize};
-use tolva_core::blend::{AutomaticSchool, ExposureSchool, Preference, Show};
 use tolva_core::colour::WhiteBalance;
-use tolva_core::job::{Blend, Control, Depth};
 use tolva_core::optics::HandheldSchool;
+use tolva_planner::blend::{AutomaticSchool, ExposureSchool, Preference, Show};
+use tolva_planner::job::{Blend, Control, Depth};
 use tolva_store::Store;
 use utoipa::ToSchema;
 

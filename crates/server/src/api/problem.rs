@@ -3,7 +3,7 @@
 use actix_web::http::StatusCode;
 use actix_web::{HttpResponse, ResponseError};
 use serde::Serialize;
-use tolva_core::job::{Job, Problem, Problems};
+use tolva_planner::job::{Job, Problem, Problems};
 use tolva_store::StoreError;
 use utoipa::ToSchema;
 

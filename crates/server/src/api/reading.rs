@@ -3,11 +3,11 @@
 use actix_web::{HttpResponse, post};
 use serde::{Deserialize, Serialize};
 use tolva_core::exposure::{Ev, Reading, parse_reading};
-use tolva_core::job::Problems;
 use tolva_core::scale::{
     Aperture, Iso, LengthUnit, Metres, ParseError, Setting, Shutter, Stops, parse_aperture, parse_iso, parse_length,
     parse_number, parse_shutter, parse_stops,
 };
+use tolva_planner::job::Problems;
 use utoipa::ToSchema;
 
 use super::body::Body;

@@ -3,12 +3,12 @@
 use actix_web::{HttpResponse, get};
 use serde::Serialize;
 use tolva_core::ambient::{LocalTime, TypicalLight};
-use tolva_core::blend::{FULL_WHITE, FallingOrder, Grey, Preference, wedge};
 use tolva_core::colour::{Kelvin, NamedLight, Preset};
 use tolva_core::exposure::{How, Pointing};
-use tolva_core::job::{Blend, BlendField, Job, Scene, Site};
 use tolva_core::modifier::SurfaceColour;
 use tolva_core::optics::{HandheldSchool, Movement};
+use tolva_planner::blend::{FULL_WHITE, FallingOrder, Grey, Preference, wedge};
+use tolva_planner::job::{Blend, BlendField, Job, Scene, Site};
 use utoipa::ToSchema;
 
 /// What a front end needs once.

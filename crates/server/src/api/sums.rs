@@ -3,7 +3,7 @@
 use actix_web::http::StatusCode;
 use actix_web::web::Path;
 use actix_web::{HttpResponse, get, post};
-use tolva_core::sums::{
+use tolva_planner::sums::{
     SumOffer, SunPosition, SunPositionAsked, SunTimesAsked, SunTimesFound, offered, sum, sun_position, sun_times,
 };
 

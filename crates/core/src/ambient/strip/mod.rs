@@ -6,25 +6,30 @@ use jiff::{SignedDuration, Timestamp};
 use super::sun::RISE_DEG;
 use super::track::when;
 use super::{LightNow, RegionLight, SceneLight, Sun, SunTrack, WrongTime, clock, day, minutes_between, span_label};
-use crate::job::Role;
+use crate::ambient::Role;
 
 mod turn;
 mod types;
 
-pub(crate) use turn::{Ahead, NextTurn};
+pub use turn::{Ahead, NextTurn};
 pub use types::{DayEvent, DayStrip, HourMark, ReadingOnStrip, Spell, Stretch, SunEvent};
 
 /// One region of the picture on the strip: its part, its light over time, and its readings with instant and EV.
-pub(crate) struct Lane<'a> {
+pub struct Lane<'a> {
+    /// Its part in the picture.
     pub role: Role,
+    /// What it is called.
     pub name: &'a str,
+    /// What light there is on it.
     pub light: RegionLight,
+    /// When what EV was read, and whether by a stand-in.
     pub readings: Vec<(Timestamp, f64, bool)>,
 }
 
-/// Within this all three can be held in one exposure without much flash; behind this far over, the subject is black.
-pub(crate) const CLOSE_STOPS: f64 = 2.0;
-pub(crate) const SILHOUETTE_STOPS: f64 = 3.0;
+/// Within so many stops all three can be held in one exposure without much flash.
+pub const CLOSE_STOPS: f64 = 2.0;
+/// With what lies behind so many stops over it, the subject is black.
+pub const SILHOUETTE_STOPS: f64 = 3.0;
 
 /// The heights at which one kind of light gives way to the next, and the name of the one above each.
 const SPELLS: [(f64, &str); 5] =
@@ -40,7 +45,7 @@ fn minutes(of: f64) -> SignedDuration {
 ///
 /// # Errors
 /// A day that is none.
-pub(crate) fn day_strip(
+pub fn day_strip(
     scene: &SceneLight,
     date: &str,
     lanes: &[Lane<'_>],
@@ -235,7 +240,7 @@ fn says(events: &[DayEvent], up: bool) -> String {
 mod tests {
     use super::*;
     use crate::ambient::LocalTime;
-    use crate::job::{AngleHeight, Obstacle, ObstacleHeight, Scene, Site};
+    use crate::ambient::{AngleHeight, Obstacle, ObstacleHeight, Scene, Site};
     use rstest::rstest;
 
     fn scene(latitude_deg: f64, longitude_deg: f64, time_zone: &str, date: &str) -> Scene {
@@ -316,7 +321,7 @@ mod tests {
     #[test]
     fn back_to_a_low_sun_the_sky_makes_a_silhouette() {
         let mut scene = scene(60.47, 26.95, "Europe/Helsinki", "2026-08-29");
-        scene.behind.what = crate::job::BehindWhat::Sky;
+        scene.behind.what = crate::ambient::BehindWhat::Sky;
         let after_sunset = |stretch: &Stretch| stretch.to_minute > 20.0 * 60.0 + 40.0;
         let strip = strip(&scene);
         assert!(strip.silhouette.iter().any(after_sunset), "{:?}", strip.silhouette);

@@ -8,7 +8,8 @@ use super::{in_the_way, spell_of};
 
 /// From an instant on: when the sun's light ends next, or comes back, and what ends it.
 #[derive(Clone, Debug, PartialEq)]
-pub(crate) struct NextTurn {
+pub struct NextTurn {
+    /// When.
     pub at: Timestamp,
     /// What it ends behind or comes out from behind; nothing at a level horizon.
     pub behind: Option<String>,
@@ -17,20 +18,21 @@ pub(crate) struct NextTurn {
 const DAY: SignedDuration = SignedDuration::from_hours(24);
 
 /// The sun's way over a scene for a day from an instant on.
-pub(crate) struct Ahead<'a> {
-    pub(crate) scene: &'a SceneLight,
+pub struct Ahead<'a> {
+    /// The scene.
+    pub scene: &'a SceneLight,
     from: Timestamp,
     track: SunTrack,
 }
 
 impl<'a> Ahead<'a> {
     /// From an instant on.
-    pub(crate) fn of(scene: &'a SceneLight, from: Timestamp) -> Self {
+    pub fn of(scene: &'a SceneLight, from: Timestamp) -> Self {
         Self { scene, from, track: scene.spot.track(from, from + DAY) }
     }
 
     /// The light at an instant of that day.
-    pub(crate) fn light_at(&self, at: Timestamp) -> LightNow {
+    pub fn light_at(&self, at: Timestamp) -> LightNow {
         self.scene.under(self.track.sun(at), at)
     }
 
@@ -51,13 +53,13 @@ impl<'a> Ahead<'a> {
     }
 
     /// When the sun that shows ceases to, or the one that does not comes.
-    pub(crate) fn next_turn(&self) -> Option<NextTurn> {
+    pub fn next_turn(&self) -> Option<NextTurn> {
         let at = self.next_change(|sun| self.scene.shows(sun))?;
         Some(NextTurn { at, behind: in_the_way(self.scene, &self.track, at) })
     }
 
     /// The kind of light there is, and when it gives way to the next: `Low sun until 20:26, 1 h 00 min left`.
-    pub(crate) fn spell(&self) -> String {
+    pub fn spell(&self) -> String {
         let name = spell_of(self.track.sun(self.from));
         match self.next_change(spell_of) {
             Some(at) => {

@@ -3,7 +3,7 @@
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 
-use crate::job::Role;
+use crate::ambient::Role;
 
 /// A day's light. Minutes count from the midnight it begins with.
 #[derive(Clone, Debug, PartialEq, Serialize, Deserialize, ToSchema)]
