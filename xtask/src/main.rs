@@ -109,7 +109,8 @@ fn in_a_browser(program: &str) -> Done {
 }
 
 /// The crates that have property tests.
-const SEARCHED: [&str; 3] = ["tolva-core", "tolva-planner", "tolva-places"];
+const SEARCHED: [&str; 6] =
+    ["tolva-core", "tolva-planner", "tolva-format", "tolva-wording", "tolva-calculators", "tolva-places"];
 
 fn search(rounds: u64, seed: Option<u64>) -> Done {
     let now = std::time::SystemTime::now().duration_since(std::time::UNIX_EPOCH).map_or(0, |since| since.as_secs());
@@ -127,7 +128,7 @@ fn search(rounds: u64, seed: Option<u64>) -> Done {
 
 fn bench() -> Done {
     for bench in ["solve", "light"] {
-        run(cargo(&["bench", "--package", "tolva-planner", "--bench", bench]))?;
+        run(cargo(&["bench", "--package", "tolva-wording", "--bench", bench]))?;
     }
     run(cargo(&["bench", "--package", "tolva-server", "--bench", "load"]))
 }

@@ -14,6 +14,7 @@
 //! | [`modifier`] | glowing surfaces, what they lose, how they fall off close by, bounce and cards |
 //! | [`optics`] | depth, diffraction, shake, movement, close up |
 //! | [`colour`] | colour temperature and mired |
+//! | [`time`] | hours as clocks show them, time zones, and the instants they stand for |
 //! | [`set`] | wind on what stands on the set |
 
 pub mod ambient;
@@ -24,3 +25,4 @@ pub mod modifier;
 pub mod optics;
 pub mod scale;
 pub mod set;
+pub mod time;

@@ -2,8 +2,7 @@
 
 use jiff::{SignedDuration, Timestamp};
 use rand::Rng as _;
-use tolva_core::ambient::Spot;
-use tolva_planner::job::{CloudHour, ForecastCloud};
+use tolva_core::ambient::{CloudHour, ForecastCloud, Spot};
 
 use crate::{DeviceError, dice};
 

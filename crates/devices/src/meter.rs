@@ -2,7 +2,8 @@
 
 use rand_distr::{Distribution as _, Normal};
 use tolva_core::exposure::{EvReading, How, Reading, Taken};
-use tolva_planner::job::{CheckedSetup, Region};
+use tolva_planner::lighting::Prepared;
+use tolva_planner::setup::Region;
 
 use crate::{DeviceError, dice};
 
@@ -12,7 +13,7 @@ pub trait Meter {
     ///
     /// # Errors
     /// The meter does not answer.
-    fn read(&self, setup: &CheckedSetup<'_>, region: &Region) -> Result<Taken, DeviceError>;
+    fn read(&self, setup: &Prepared<'_>, region: &Region) -> Result<Taken, DeviceError>;
 }
 
 /// A stand-in for a real set: its light differs from the model as a real place does, the meter has an error of its own,
@@ -38,11 +39,11 @@ impl SimulatedMeter {
 }
 
 impl Meter for SimulatedMeter {
-    fn read(&self, setup: &CheckedSetup<'_>, region: &Region) -> Result<Taken, DeviceError> {
+    fn read(&self, setup: &Prepared<'_>, region: &Region) -> Result<Taken, DeviceError> {
         let Some(model) = setup.modelled(&region.id) else {
             return Err(DeviceError::Asked(format!("there is no region “{}” in this setup", region.id)));
         };
-        let scene = setup.setup().scene.as_ref();
+        let scene = setup.setup.scene.as_ref();
         let place = scene.map_or_else(String::new, |scene| {
             format!("{:.3} {:.3} {}", scene.site.latitude_deg, scene.site.longitude_deg, scene.at.date)
         });
@@ -65,8 +66,9 @@ impl Meter for SimulatedMeter {
 mod tests {
     use super::*;
     use rstest::rstest;
-    use tolva_core::ambient::LocalTime;
-    use tolva_planner::job::{Kit, Scene, Setup, Site};
+    use tolva_core::ambient::{Scene, Site};
+    use tolva_core::time::LocalTime;
+    use tolva_planner::setup::{Kit, Setup};
 
     fn setup(time: &str, latitude_deg: f64) -> (Setup, Kit) {
         let kit = Kit::starter();
@@ -80,7 +82,7 @@ mod tests {
 
     fn off(time: &str, latitude: f64, meter: SimulatedMeter) -> f64 {
         let (setup, kit) = setup(time, latitude);
-        let checked = CheckedSetup::new(&setup, &kit).expect("good");
+        let checked = Prepared::new(&setup, &kit).expect("good");
         let taken = meter.read(&checked, &setup.regions[1]).expect("a reading");
         assert!(taken.simulated && taken.at.is_some() && taken.how == How::IncidentDome);
         taken.ev100().0 - checked.modelled("lit").expect("a model").0
@@ -111,7 +113,7 @@ mod tests {
         let meter = SimulatedMeter::default();
         assert!((off("17:00", 60.47, meter) - off("17:00", 60.47, meter)).abs() < 1e-12);
         let (setup, kit) = setup("17:00", 60.47);
-        let checked = CheckedSetup::new(&setup, &kit).expect("good");
+        let checked = Prepared::new(&setup, &kit).expect("good");
         let mut region = setup.regions[0].clone();
         region.id = "sky".to_owned();
         assert!(meter.read(&checked, &region).expect_err("none").to_string().contains("“sky”"));

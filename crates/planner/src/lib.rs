@@ -1,24 +1,47 @@
-//! From a reading and a wish to a plan: what falls on each region, the search over the dials, what is missing and what
-//! would mend it, and how all of it goes on as the light falls. The rules it keeps to are [`tolva_core`]'s.
+//! From a setup as quantities to a plan as quantities: what falls on each region, the search over the dials, what is
+//! missing and what would mend it, and how all of it goes on as the light falls. The rules it keeps to are
+//! [`tolva_core`]'s. It knows no documents and says no sentences: what there is to say is a code with its numbers.
 //!
 //! | module | what it holds |
 //! |---|---|
-//! | [`blend`] | the wish, the search over the dials, the nearest answer, certainty, workings |
-//! | [`job`] | the open format: one document a job, checked with the path to each wrong field |
-//! | [`sums`] | single computations that anyone can check from outside |
+//! | [`setup`] | the domain: what a setup is, once it is known to be good, and its kit |
+//! | [`lighting`] | what falls on each region at an instant, and what is wished there |
+//! | [`solver`] | the search over the dials, powers by least squares, what comes of them |
+//! | [`plan`] | the settings, what they give and what is missing |
+//! | [`shortfall`], [`active_limit`], [`cautions`], [`uncertainty`] | what there is to know of a plan |
+//! | [`change`], [`fixes`], [`options`], [`conventions`] | what else could be done |
+//! | [`place`], [`hour`] | a setup with a mark, or its hour, moved |
+//! | [`colour`] | white balance, gels, mixtures |
+//! | [`day`], [`timetable`] | the light of a day, and when to change what as it falls |
 //!
 //! ```
-//! use tolva_planner::{blend::{plan, Show}, job::{Job, Kit, Setup}};
+//! use tolva_planner::{lighting::Prepared, plan::Plan, setup::{Kit, Setup}};
 //!
 //! let kit = Kit::starter();
 //! let setup = Setup::new("doorway", &kit);
-//! let plan = plan(&setup, &kit, Show::default())?;
-//! assert!(plan.possible);
-//! assert_eq!(plan.dial_card.iso.label, "ISO 100");
-//! # Ok::<(), tolva_planner::job::Problems>(())
+//! let plan = Plan::of(&Prepared::new(&setup, &kit)?);
+//! assert!(plan.possible());
+//! # Ok::<(), tolva_planner::refused::Refused>(())
 //! ```
 
-pub mod blend;
-pub mod job;
-pub mod sums;
-mod wording;
+pub mod active_limit;
+pub mod automatic;
+pub mod cautions;
+pub mod change;
+pub mod colour;
+pub mod conventions;
+pub mod day;
+pub mod depth;
+pub mod fixes;
+pub mod hour;
+pub mod lighting;
+pub mod options;
+pub mod place;
+pub mod plan;
+pub mod refused;
+pub mod setup;
+pub mod shortfall;
+pub mod solved;
+pub mod solver;
+pub mod timetable;
+pub mod uncertainty;

@@ -7,11 +7,14 @@ use std::path::{Path, PathBuf};
 use clap::{Args, Parser, Subcommand};
 use serde::Serialize;
 use thiserror::Error;
-use tolva_core::ambient::DayStrip;
-use tolva_planner::blend::{self, ColourPlan, ColourWays, Here, Plan, Show, Timetable, colour_ways, day_of, plan};
-use tolva_planner::job::{Job, Kit, Problems, Setup};
+use tolva_format::{Job, Problem, Problems, Setup, read_json};
+use tolva_planner::setup as domain;
 use tolva_store::{Store, StoreError};
+use tolva_wording::{
+    self as wording, ColourPlan, ColourWays, DayStrip, Here, Plan, Show, Timetable, colour_ways, day_of,
+};
 
+use crate::edge::{known, refused, write};
 use crate::serve::{ServeError, Serving};
 use crate::{api, data_file, demo, serve, timetable};
 
@@ -160,9 +163,8 @@ pub enum CliError {
 }
 
 fn list(problems: &Problems) -> String {
-    let line = |p: &tolva_planner::job::Problem| {
-        format!("  {}: {}", if p.pointer.is_empty() { "the document" } else { &p.pointer }, p.message)
-    };
+    let line =
+        |p: &Problem| format!("  {}: {}", if p.pointer.is_empty() { "the document" } else { &p.pointer }, p.message);
     problems.0.iter().map(line).collect::<Vec<_>>().join("\n")
 }
 
@@ -229,7 +231,7 @@ pub async fn run(tolva: Tolva) -> Result<(), CliError> {
             Ok(())
         }
         Command::Openapi => print(&api::openapi()),
-        Command::Schema => print(&tolva_planner::job::json_schema()),
+        Command::Schema => print(&tolva_format::json_schema()),
     }
 }
 
@@ -253,11 +255,15 @@ fn read_job(file: &Path) -> Result<Job, CliError> {
     Job::from_json(&bytes).map_err(|problems| CliError::Job(file.to_owned(), problems))
 }
 
+fn plan(setup: &domain::Setup, kit: &domain::Kit) -> Result<Plan, Problems> {
+    wording::plan(setup, kit, Show::default(), &write).map_err(refused)
+}
+
 fn solved(solve: &Solve) -> Result<Plans, CliError> {
     let job = read_job(&solve.file)?;
     let plans = job.setups.iter().map(|setup| {
-        let mut plan =
-            plan(setup, &job.kit, Show::default()).map_err(|problems| CliError::Job(solve.file.clone(), problems))?;
+        let plan = known(setup.clone(), job.kit.clone()).and_then(|(setup, kit)| plan(&setup, &kit));
+        let mut plan = plan.map_err(|problems| CliError::Job(solve.file.clone(), problems))?;
         if !solve.workings {
             plan.workings.clear();
         }
@@ -296,13 +302,14 @@ struct FallingFound {
 fn of_setups<T>(
     of: &OfSetups,
     has: impl Fn(&Setup) -> bool,
-    work: impl Fn(&Setup, &Kit) -> Result<T, Problems>,
+    work: impl Fn(&domain::Setup, &domain::Kit) -> Result<T, Problems>,
 ) -> Result<(Job, Vec<OfSetup<T>>), CliError> {
     let job = read_job(&of.file)?;
     let wanted = |setup: &&Setup| has(setup) && of.setup.as_ref().is_none_or(|id| *id == setup.id);
     let mut all = Vec::new();
     for setup in job.setups.iter().filter(wanted) {
-        let found = work(setup, &job.kit).map_err(|problems| CliError::Job(of.file.clone(), problems))?;
+        let found = known(setup.clone(), job.kit.clone()).and_then(|(setup, kit)| work(&setup, &kit));
+        let found = found.map_err(|problems| CliError::Job(of.file.clone(), problems))?;
         all.push(OfSetup { setup_id: setup.id.clone(), name: setup.name.clone(), found });
     }
     if let (true, Some(id)) = (all.is_empty(), &of.setup) {
@@ -323,8 +330,8 @@ fn colour(of: &OfSetups) -> Result<serde_json::Value, CliError> {
         |_| true,
         |setup, kit| {
             let found = ColourFound {
-                colour: plan(setup, kit, Show::default())?.colour,
-                ways: colour_ways(setup, kit, Show::default())?,
+                colour: plan(setup, kit)?.colour,
+                ways: colour_ways(setup, kit, Show::default(), &write).map_err(refused)?,
             };
             Ok(found)
         },
@@ -337,14 +344,14 @@ const STEP_MIN: f64 = 5.0;
 
 fn light(of: &OfSetups) -> Result<serde_json::Value, CliError> {
     let (job, setups) = of_setups(of, has_scene, |setup, kit| {
-        Ok(LightFound { here: plan(setup, kit, Show::default())?.here, day: day_of(setup, kit, STEP_MIN)? })
+        Ok(LightFound { here: plan(setup, kit)?.here, day: day_of(setup, kit, STEP_MIN).map_err(refused)? })
     })?;
     Ok(serde_json::json!({ "job": job.name, "setups": setups }))
 }
 
 fn write_falling(falling: &Falling) -> Result<(), CliError> {
     let (job, setups) = of_setups(&falling.of, has_scene, |setup, kit| {
-        Ok(FallingFound { falling: blend::falling(setup, kit, Show::default())? })
+        Ok(FallingFound { falling: wording::falling(setup, kit, Show::default()).map_err(refused)? })
     })?;
     match setups.first() {
         Some(one) if falling.csv => Ok(write!(std::io::stdout(), "{}", timetable::csv(&one.found.falling))?),
@@ -360,7 +367,7 @@ fn write_falling(falling: &Falling) -> Result<(), CliError> {
 /// One JSON object a line in, one a line out. A line that is wrong gives an object with its `errors`, and the others are
 /// worked out all the same; the command then fails at its end.
 fn sums(name: &str) -> Result<(), CliError> {
-    let names: Vec<String> = tolva_planner::sums::offered().into_iter().map(|offer| offer.name).collect();
+    let names: Vec<String> = tolva_calculators::offered().into_iter().map(|offer| offer.name).collect();
     if !names.iter().any(|known| known == name) {
         return Err(CliError::NoSuchSum(name.to_owned(), names.join(", ")));
     }
@@ -371,15 +378,21 @@ fn sums(name: &str) -> Result<(), CliError> {
         if line.trim().is_empty() {
             continue;
         }
-        let found = tolva_planner::sums::sum(name, line.as_bytes()).unwrap_or_else(|| Ok(serde_json::Value::Null));
-        let object = found.unwrap_or_else(|problems| {
+        let object = worked(name, &line).unwrap_or_else(|errors| {
             wrong += 1;
-            serde_json::json!({ "errors": problems.0 })
+            serde_json::json!({ "errors": errors })
         });
         writeln!(out, "{object}")?;
         out.flush()?;
     }
     if wrong == 0 { Ok(()) } else { Err(CliError::SumsWrong(wrong)) }
+}
+
+/// One line worked out, or what is wrong with it.
+fn worked(name: &str, line: &str) -> Result<serde_json::Value, serde_json::Value> {
+    let asked = read_json(line.as_bytes()).map_err(|problems| serde_json::json!(problems.0))?;
+    let found = tolva_calculators::sum(name, &asked).unwrap_or_else(|| Ok(serde_json::Value::Null));
+    found.map_err(|problems| serde_json::json!(problems.0))
 }
 
 async fn exported(store: &Store, wanted: &str) -> Result<Job, CliError> {

@@ -1,6 +1,6 @@
 //! The demo data: job files in the open format, loaded through the ordinary reading of a job.
 
-use tolva_planner::job::Job;
+use tolva_format::Job;
 use tolva_store::{Store, StoreError};
 
 /// The job files, the one that is opened first last, since the newest stands on top.

@@ -5,6 +5,7 @@ mod assets;
 mod cli;
 mod data_file;
 mod demo;
+mod edge;
 mod guard;
 mod serve;
 mod timetable;

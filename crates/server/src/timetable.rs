@@ -2,7 +2,7 @@
 
 use icalendar::{Alarm, Calendar, Component as _, Event, EventLike as _};
 use jiff::Timestamp;
-use tolva_planner::blend::{FallingStep, Timetable};
+use tolva_wording::{FallingStep, Timetable};
 
 /// What a step says in one line: `Shutter 1/200 to 1/125; A 1/8 to 1/16`.
 fn line(step: &FallingStep) -> String {

@@ -57,7 +57,7 @@ fn what_is_imported_is_exported_the_same() {
     let read = |bytes: &[u8]| serde_json::from_slice::<Value>(bytes).expect("JSON");
     let original = read(&std::fs::read(&file).expect("the demo data"));
     // Written again, the one and the other are the same document.
-    let job = |value: Value| tolva_planner::job::Job::from_json(value.to_string().as_bytes()).expect("a job");
+    let job = |value: Value| tolva_format::Job::from_json(value.to_string().as_bytes()).expect("a job");
     assert_eq!(job(read(&exported.stdout)), job(original));
     let none = tolva(&["export", "Nothing", "--data", data]);
     assert!(text(&none.stderr).contains("Harvest supper at the mill"), "it says what there is");

@@ -2,7 +2,7 @@
 
 use thiserror::Error;
 
-use crate::jobs::Stale;
+use crate::saved::Stale;
 
 /// Why the store did not do what it was asked.
 #[derive(Debug, Error)]

@@ -2,32 +2,12 @@
 
 use jiff::Timestamp;
 use sqlx::{Sqlite, Transaction};
-use tolva_planner::job::{Job, Kit, KitFile, Owned, Problems, read_json};
+use tolva_format::{Job, Kit, KitFile, Owned, Problems, read_json};
 use uuid::Uuid;
 
-use crate::{Store, StoreError};
-
-/// A document as it stands now.
-#[derive(Clone, Debug, PartialEq)]
-pub struct Saved<T> {
-    /// Its id.
-    pub id: String,
-    /// The revision that is shown.
-    pub revision: i64,
-    /// When that revision was saved (RFC 3339).
-    pub saved_at: String,
-    /// What undo would take back, in words; none where there is nothing.
-    pub undo: Option<String>,
-    /// What redo would bring back, in words; none where there is nothing.
-    pub redo: Option<String>,
-    /// The document.
-    pub document: T,
-}
-
-/// A job as it stands now.
-pub type SavedJob = Saved<Job>;
-/// The kit as it stands now.
-pub type SavedKit = Saved<KitFile>;
+use crate::Store;
+use crate::error::StoreError;
+use crate::saved::{Saved, SavedJob, SavedKit, Stale};
 
 /// The kit's row.
 const KIT: &str = "kit";
@@ -106,15 +86,6 @@ pub struct JobSummary {
     pub setups: Vec<String>,
     /// When it was last saved (RFC 3339).
     pub saved_at: String,
-}
-
-/// A save that was refused, since the job was changed elsewhere.
-#[derive(Clone, Debug, PartialEq)]
-pub struct Stale {
-    /// The revision the save was based on.
-    pub based_on: i64,
-    /// What is there now.
-    pub now: SavedJob,
 }
 
 struct Row {

@@ -7,11 +7,13 @@
 mod error;
 mod jobs;
 mod preferences;
+mod saved;
 #[cfg(test)]
 mod tests;
 
 pub use error::StoreError;
-pub use jobs::{JobSummary, Saved, SavedJob, SavedKit, Stale};
+pub use jobs::JobSummary;
+pub use saved::{Saved, SavedJob, SavedKit, Stale};
 
 use std::path::Path;
 use std::time::Duration;

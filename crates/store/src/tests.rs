@@ -2,7 +2,7 @@
 
 use rstest::rstest;
 use tempfile::TempDir;
-use tolva_planner::job::Job;
+use tolva_format::Job;
 
 use super::*;
 
@@ -216,10 +216,10 @@ async fn migrations_run_once() {
 async fn jobs_of_an_older_format_are_read() {
     let (store, _folder) = store().await;
     let id = store.add(&named("old"), "New job").await.expect("added").id;
-    let old = include_str!("../../planner/tests/data/job-version-1.json");
+    let old = include_str!("../../format/tests/data/job-version-1.json");
     sqlx::query("UPDATE revision SET document = ?1").bind(old).execute(&store.pool).await.expect("an old document");
     let job = store.job(&id).await.expect("read").document;
-    assert_eq!((job.format_version, job.name.as_str()), (tolva_planner::job::FORMAT_VERSION, "Ropeworks open day"));
+    assert_eq!((job.format_version, job.name.as_str()), (tolva_format::FORMAT_VERSION, "Ropeworks open day"));
     let saved = store.save(&id, 1, "Name", &job).await.expect("saved");
     assert_eq!(saved.document, job);
 }
@@ -228,7 +228,7 @@ async fn jobs_of_an_older_format_are_read() {
 async fn the_kit_is_kept_by_its_revisions_and_is_no_job() {
     let (store, _folder) = store().await;
     let first = store.kit().await.expect("a kit");
-    assert_eq!((first.revision, first.document.kit.count()), (1, tolva_planner::job::Kit::starter().count()));
+    assert_eq!((first.revision, first.document.kit.count()), (1, tolva_format::Kit::starter().count()));
     assert!(store.jobs(false).await.expect("a list").is_empty());
     assert!(matches!(store.job("kit").await, Err(StoreError::NoSuchJob(_))));
     let mut kit = first.document.clone();

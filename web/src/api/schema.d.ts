@@ -1009,6 +1009,12 @@ export interface components {
         };
         /** @description Something to mind. */
         Caution: {
+            /** @description Its code: stable. */
+            code: string;
+            /** @description Its numbers, by name, with the unit in each name. */
+            numbers: {
+                [key: string]: number;
+            };
             /** @description In two or three words. */
             heading: string;
             /** @description In a sentence or two. */
@@ -1712,7 +1718,7 @@ export interface components {
         };
         /** @description What is missing. */
         Gap: {
-            /** @description The limit that binds. */
+            /** @description The limit that is run into. */
             limit: components["schemas"]["Limit"];
             /**
              * Format: double
@@ -2280,7 +2286,7 @@ export interface components {
          * @description Which limit a wish runs into.
          * @enum {string}
          */
-        Limit: "flash_too_weak" | "flash_too_strong" | "no_flash" | "ambient_too_bright" | "camera_too_bright" | "camera_too_dark" | "shutter_over_sync" | "not_a_silhouette" | "too_shallow" | "no_high_speed" | "region_off";
+        Limit: "flash_too_weak" | "flash_too_strong" | "no_flash" | "ambient_too_bright" | "camera_too_bright" | "camera_too_dark" | "shutter_over_sync" | "not_a_silhouette" | "too_shallow" | "no_high_speed" | "region_over" | "region_under";
         /** @description A temperature on the colour line. */
         LineMark: {
             /**
@@ -2584,7 +2590,7 @@ export interface components {
             /** @description The places. */
             places: components["schemas"]["Place"][];
         };
-        /** @description A mark put somewhere else. */
+        /** @description A mark on the rail put somewhere else. */
         Placing: {
             /** @description The region. */
             region_id: string;

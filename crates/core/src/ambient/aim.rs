@@ -3,8 +3,7 @@
 use super::{Sun, bearing_apart};
 
 /// Where the sun stands, seen from the way the subject faces.
-#[derive(Clone, Copy, Debug, PartialEq, Eq, serde::Serialize, serde::Deserialize, utoipa::ToSchema)]
-#[serde(rename_all = "snake_case")]
+#[derive(Clone, Copy, Debug, PartialEq, Eq)]
 pub enum SunSide {
     /// Before the subject: behind the camera.
     InFront,

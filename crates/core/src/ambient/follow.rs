@@ -3,10 +3,11 @@
 
 use jiff::Timestamp;
 
-use super::{LightNow, SceneLight, minutes_between};
+use super::{LightNow, SceneLight};
 use crate::ambient::Role;
 use crate::exposure::{Ambient, Ev};
 use crate::scale::Stops;
+use crate::time::minutes_between;
 
 /// What a region's exposure value rests on.
 #[derive(Clone, Copy, Debug, PartialEq)]
@@ -100,9 +101,9 @@ impl Follower {
 #[cfg(test)]
 mod tests {
     use super::*;
-    use crate::ambient::LocalTime;
     use crate::ambient::{Scene, Site};
     use crate::exposure::{EvReading, Reading, Taken};
+    use crate::time::LocalTime;
 
     fn light() -> SceneLight {
         let site = Site {

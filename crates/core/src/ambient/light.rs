@@ -3,9 +3,10 @@
 use jiff::Timestamp;
 use jiff::tz::TimeZone;
 
-use super::{Daylight, Skyline, Spot, Sun, WrongTime, daylight, zone};
-use crate::ambient::{BehindWhat, Role, Scene, Surroundings, Weather};
+use super::{BehindWhat, Role, Scene, Surroundings, Weather};
+use super::{Daylight, Skyline, Spot, Sun, daylight};
 use crate::exposure::{Ev, IncidentReceptor};
+use crate::time::{WrongTime, zone};
 
 /// How far each cheek is turned from where the face looks; the brighter one is the lit side. Common practice, no source.
 const CHEEK_DEG: f64 = 45.0;
@@ -43,7 +44,7 @@ pub struct SceneLight {
     sky_right: f64,
     cloud: Cloud,
     pub(super) surroundings: Surroundings,
-    pub(super) behind: crate::ambient::Behind,
+    pub(super) behind: super::Behind,
 }
 
 #[derive(Clone, Debug)]
@@ -105,7 +106,7 @@ impl SceneLight {
     /// A checked scene's light.
     ///
     /// # Errors
-    /// An hour that is none, in a zone that is known or not. Numbers are checked by [`crate::ambient`].
+    /// An hour that is none, in a zone that is known or not. Numbers are taken as they are.
     pub fn new(scene: &Scene) -> Result<Self, WrongTime> {
         let zone = zone(&scene.site.time_zone)?;
         let at = scene.at.instant(&zone)?;
@@ -113,7 +114,7 @@ impl SceneLight {
         let cloud = match &scene.weather {
             Weather::Steady(steady) => Cloud::Steady(steady.cloud_eighths),
             Weather::Forecast(forecast) => {
-                let hour = |hour: &crate::ambient::CloudHour| Some((hour.utc.parse().ok()?, hour.cloud_eighths));
+                let hour = |hour: &super::CloudHour| Some((hour.utc.parse().ok()?, hour.cloud_eighths));
                 Cloud::Hours(forecast.hours.iter().filter_map(hour).collect())
             }
         };
@@ -145,7 +146,7 @@ impl SceneLight {
                 let after = hours.partition_point(|(hour, _)| *hour <= at);
                 match (after.checked_sub(1).map(|before| hours[before]), hours.get(after)) {
                     (Some((from, a)), Some((to, b))) => {
-                        let share = super::minutes_between(from, at) / super::minutes_between(from, *to);
+                        let share = crate::time::minutes_between(from, at) / crate::time::minutes_between(from, *to);
                         a + (b - a) * share
                     }
                     (Some((_, only)), None) | (None, Some(&(_, only))) => only,
@@ -301,8 +302,8 @@ fn sky_ev(light: Daylight) -> Ev {
 #[cfg(test)]
 pub(super) mod tests {
     use super::*;
-    use crate::ambient::{Artificial, Behind, OpenShade, Site, SteadyCloud};
-    use crate::ambient::{LocalTime, TypicalLight};
+    use crate::ambient::{Artificial, Behind, CloudHour, ForecastCloud, OpenShade, Site, SteadyCloud, TypicalLight};
+    use crate::time::LocalTime;
     use rstest::rstest;
 
     /// 60° north, a summer afternoon: the sun stands in the west-south-west.
@@ -400,9 +401,8 @@ pub(super) mod tests {
     #[test]
     fn cloud_goes_evenly_between_the_hours_of_a_forecast() {
         let hours = [("2026-06-21T12:00:00Z", 2.0), ("2026-06-21T13:00:00Z", 6.0)];
-        let hours = hours.map(|(utc, cloud_eighths)| crate::ambient::CloudHour { utc: utc.to_owned(), cloud_eighths });
-        let forecast =
-            crate::ambient::ForecastCloud { source: "made up".to_owned(), simulated: true, hours: hours.to_vec() };
+        let hours = hours.map(|(utc, cloud_eighths)| CloudHour { utc: utc.to_owned(), cloud_eighths });
+        let forecast = ForecastCloud { source: "made up".to_owned(), simulated: true, hours: hours.to_vec() };
         let light = SceneLight::new(&Scene { weather: Weather::Forecast(forecast), ..scene("12:00") }).expect("good");
         let cloud = |utc: &str| light.cloud_eighths(utc.parse().expect("an instant"));
         assert!((cloud("2026-06-21T12:15:00Z") - 3.0).abs() < 1e-9);

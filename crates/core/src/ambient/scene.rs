@@ -1,24 +1,18 @@
 //! Where and when a setup is shot: the place, the hour, what stands in the way, the weather and the surroundings.
 
-use serde::{Deserialize, Serialize};
-use utoipa::ToSchema;
-
-use super::{LocalTime, TypicalLight};
+use super::TypicalLight;
+use crate::time::LocalTime;
 
 /// Place, hour and what they do to the light.
-#[derive(Clone, Debug, PartialEq, Serialize, Deserialize, ToSchema)]
-#[serde(deny_unknown_fields)]
+#[derive(Clone, Debug, PartialEq)]
 pub struct Scene {
     /// The place.
     pub site: Site,
     /// The day and the hour there.
     pub at: LocalTime,
     /// The bearing the subject faces, in degrees clockwise from true north. The camera looks the other way.
-    #[schema(minimum = 0, maximum = 360)]
     pub facing_deg: f64,
     /// What stands in the way of the sun.
-    #[serde(default)]
-    #[schema(max_items = 24)]
     pub horizon: Vec<Obstacle>,
     /// The cloud.
     pub weather: Weather,
@@ -29,49 +23,35 @@ pub struct Scene {
 }
 
 /// A place on the ground.
-#[derive(Clone, Debug, PartialEq, Serialize, Deserialize, ToSchema)]
-#[serde(deny_unknown_fields)]
+#[derive(Clone, Debug, PartialEq)]
 pub struct Site {
     /// What it is called. May be empty.
-    #[serde(default)]
-    #[schema(max_length = 120)]
     pub name: String,
     /// North is positive.
-    #[schema(minimum = -90, maximum = 90)]
     pub latitude_deg: f64,
     /// East is positive.
-    #[schema(minimum = -180, maximum = 180)]
     pub longitude_deg: f64,
     /// Over the sea, in metres.
-    #[serde(default)]
-    #[schema(minimum = -500, maximum = 9000)]
     pub elevation_m: f64,
     /// Its time zone by its IANA name: `Europe/Helsinki`.
-    #[schema(max_length = 60, example = "Europe/Helsinki")]
     pub time_zone: String,
 }
 
 /// Something that stands in the way of the sun: a range of bearings, up to a height.
-#[derive(Clone, Debug, PartialEq, Serialize, Deserialize, ToSchema)]
-#[serde(deny_unknown_fields)]
+#[derive(Clone, Debug, PartialEq)]
 pub struct Obstacle {
     /// What it is. May be empty.
-    #[serde(default)]
-    #[schema(max_length = 120)]
     pub name: String,
     /// The bearing it begins at, clockwise from true north.
-    #[schema(minimum = 0, maximum = 360)]
     pub from_deg: f64,
     /// The bearing it ends at, clockwise from there; it may pass north.
-    #[schema(minimum = 0, maximum = 360)]
     pub to_deg: f64,
     /// How high it stands.
     pub height: ObstacleHeight,
 }
 
 /// How high something stands, seen from the subject.
-#[derive(Clone, Copy, Debug, PartialEq, Serialize, Deserialize, ToSchema)]
-#[serde(rename_all = "snake_case")]
+#[derive(Clone, Copy, Debug, PartialEq)]
 pub enum ObstacleHeight {
     /// As an angle.
     Angle(AngleHeight),
@@ -80,23 +60,18 @@ pub enum ObstacleHeight {
 }
 
 /// An angle over the horizon.
-#[derive(Clone, Copy, Debug, PartialEq, Serialize, Deserialize, ToSchema)]
-#[serde(deny_unknown_fields)]
+#[derive(Clone, Copy, Debug, PartialEq)]
 pub struct AngleHeight {
     /// In degrees.
-    #[schema(minimum = 0, maximum = 89)]
     pub altitude_deg: f64,
 }
 
 /// So high, so far away.
-#[derive(Clone, Copy, Debug, PartialEq, Serialize, Deserialize, ToSchema)]
-#[serde(deny_unknown_fields)]
+#[derive(Clone, Copy, Debug, PartialEq)]
 pub struct SizeHeight {
     /// How high it stands over the subject's face, in metres.
-    #[schema(minimum = 0, maximum = 5000)]
     pub height_m: f64,
     /// How far away it is, in metres.
-    #[schema(minimum = 0.1, maximum = 100_000)]
     pub distance_m: f64,
 }
 
@@ -111,8 +86,7 @@ impl ObstacleHeight {
 }
 
 /// The cloud over the day.
-#[derive(Clone, Debug, PartialEq, Serialize, Deserialize, ToSchema)]
-#[serde(rename_all = "snake_case")]
+#[derive(Clone, Debug, PartialEq)]
 pub enum Weather {
     /// The same all day, by hand.
     Steady(SteadyCloud),
@@ -128,43 +102,34 @@ impl Weather {
 }
 
 /// One amount of cloud.
-#[derive(Clone, Copy, Debug, PartialEq, Serialize, Deserialize, ToSchema)]
-#[serde(deny_unknown_fields)]
+#[derive(Clone, Copy, Debug, PartialEq)]
 pub struct SteadyCloud {
     /// Eighths of the sky: 0 clear, 8 overcast.
-    #[schema(minimum = 0, maximum = 8)]
     pub cloud_eighths: f64,
 }
 
 /// Cloud hour by hour, as a forecast gave it.
-#[derive(Clone, Debug, PartialEq, Serialize, Deserialize, ToSchema)]
-#[serde(deny_unknown_fields)]
+#[derive(Clone, Debug, PartialEq)]
 pub struct ForecastCloud {
     /// Who says so.
-    #[schema(max_length = 120)]
     pub source: String,
     /// Whether it is made up by a stand-in and no real forecast.
     pub simulated: bool,
     /// The hours, in order; between them the cloud changes evenly.
-    #[schema(min_items = 1, max_items = 400)]
     pub hours: Vec<CloudHour>,
 }
 
 /// The cloud at an hour.
-#[derive(Clone, Debug, PartialEq, Serialize, Deserialize, ToSchema)]
-#[serde(deny_unknown_fields)]
+#[derive(Clone, Debug, PartialEq)]
 pub struct CloudHour {
     /// In UTC: `2026-08-29T16:00:00Z`.
-    #[schema(max_length = 40, example = "2026-08-29T16:00:00Z")]
     pub utc: String,
     /// Eighths of the sky.
-    #[schema(minimum = 0, maximum = 8)]
     pub cloud_eighths: f64,
 }
 
 /// What is around the subject.
-#[derive(Clone, Copy, Debug, PartialEq, Serialize, Deserialize, ToSchema)]
-#[serde(rename_all = "snake_case")]
+#[derive(Clone, Copy, Debug, PartialEq)]
 pub enum Surroundings {
     /// Nothing much: grass, earth, paving.
     OpenGround,
@@ -187,44 +152,32 @@ pub enum Surroundings {
 }
 
 /// Shade with the sky over it.
-#[derive(Clone, Copy, Debug, PartialEq, Serialize, Deserialize, ToSchema)]
-#[serde(deny_unknown_fields)]
+#[derive(Clone, Copy, Debug, PartialEq)]
 pub struct OpenShade {
     /// How much of the sky overhead is seen, in percent.
-    #[schema(minimum = 0, maximum = 100)]
     pub sky_percent: f64,
 }
 
 /// Lamps.
-#[derive(Clone, Copy, Debug, PartialEq, Serialize, Deserialize, ToSchema)]
-#[serde(deny_unknown_fields)]
+#[derive(Clone, Copy, Debug, PartialEq)]
 pub struct Artificial {
     /// What kind of light.
     pub light: TypicalLight,
     /// The mains frequency there: 50 or 60.
-    #[serde(default = "fifty")]
-    #[schema(minimum = 50, maximum = 60)]
     pub mains_hz: f64,
 }
 
-fn fifty() -> f64 {
-    50.0
-}
-
 /// What lies behind the subject, as the camera sees it.
-#[derive(Clone, Copy, Debug, PartialEq, Serialize, Deserialize, ToSchema)]
-#[serde(deny_unknown_fields)]
+#[derive(Clone, Copy, Debug, PartialEq)]
 pub struct Behind {
     /// What it is.
     pub what: BehindWhat,
     /// How much of the frame behind the subject is sunlit when the sun is out, in percent.
-    #[schema(minimum = 0, maximum = 100)]
     pub sunlit_percent: f64,
 }
 
 /// What lies behind the subject.
-#[derive(Clone, Copy, Debug, PartialEq, Eq, Serialize, Deserialize, ToSchema)]
-#[serde(rename_all = "snake_case")]
+#[derive(Clone, Copy, Debug, PartialEq, Eq)]
 pub enum BehindWhat {
     /// Things that stand: houses, trees, people.
     Upright,
@@ -235,8 +188,7 @@ pub enum BehindWhat {
 }
 
 /// What part a region has in the picture.
-#[derive(Clone, Copy, Debug, PartialEq, Eq, Serialize, Deserialize, ToSchema)]
-#[serde(rename_all = "snake_case")]
+#[derive(Clone, Copy, Debug, PartialEq, Eq)]
 pub enum Role {
     /// What lies behind the subject.
     Behind,

@@ -1,14 +1,10 @@
 //! Typical lights indoors and at night, from handbook exposure values, and their flicker.
 
-use serde::{Deserialize, Serialize};
-use utoipa::ToSchema;
-
 use crate::exposure::Ev;
 use crate::scale::{Setting, Shutter};
 
 /// A kind of light where there is no daylight.
-#[derive(Clone, Copy, Debug, PartialEq, Eq, Serialize, Deserialize, ToSchema)]
-#[serde(rename_all = "snake_case")]
+#[derive(Clone, Copy, Debug, PartialEq, Eq)]
 pub enum TypicalLight {
     /// A home in the evening.
     Home,
@@ -40,20 +36,6 @@ impl TypicalLight {
         Self::Candles,
         Self::Street,
     ];
-
-    /// What it is called.
-    pub fn name(self) -> &'static str {
-        match self {
-            Self::Home => "Home in the evening",
-            Self::Workplace => "Office or workshop",
-            Self::SportsHall => "Sports hall",
-            Self::Stage => "Stage",
-            Self::ShopFronts => "Lit shop fronts",
-            Self::FloodlitBuilding => "Floodlit building",
-            Self::Street => "Street lamps",
-            Self::Candles => "Candles, near",
-        }
-    }
 
     /// The range of exposure values at ISO 100. Source: ANSI PH2.7 (from memory).
     pub fn ev_range(self) -> (Ev, Ev) {

@@ -1,13 +1,9 @@
 //! The camera's white balance, by school.
 
-use serde::{Deserialize, Serialize};
-use utoipa::ToSchema;
-
 use super::mired::Kelvin;
 
 /// What the camera is balanced for.
-#[derive(Clone, Copy, Debug, Default, PartialEq, Serialize, Deserialize, ToSchema)]
-#[serde(rename_all = "snake_case", rename_all_fields = "snake_case", deny_unknown_fields)]
+#[derive(Clone, Copy, Debug, Default, PartialEq)]
 pub enum WhiteBalance {
     /// The flash as it comes through its gels; the ambient goes its own way. Without flash, the ambient.
     #[default]
@@ -23,22 +19,17 @@ pub enum WhiteBalance {
     /// A number.
     Kelvin {
         /// 1000 to 40 000 K.
-        #[schema(minimum = 1000, maximum = 40_000)]
         kelvin: f64,
         /// Against the usual white of that temperature, in Duv: positive where the light it is meant for is green. −0.05
         /// to 0.05.
-        #[serde(default)]
-        #[schema(minimum = -0.05, maximum = 0.05)]
         tint_duv: f64,
         /// What it is there for.
-        #[serde(default)]
         why: Why,
     },
 }
 
 /// Why a number of kelvin was chosen.
-#[derive(Clone, Copy, Debug, Default, PartialEq, Eq, Serialize, Deserialize, ToSchema)]
-#[serde(rename_all = "snake_case")]
+#[derive(Clone, Copy, Debug, Default, PartialEq, Eq)]
 pub enum Why {
     /// By hand.
     #[default]
@@ -55,20 +46,6 @@ pub enum Why {
     Look,
 }
 
-impl Why {
-    /// What it is called.
-    pub fn name(self) -> &'static str {
-        match self {
-            Self::ByHand => "By hand",
-            Self::Fixed => "Fixed outdoors",
-            Self::Warm => "Deliberately warm",
-            Self::Cool => "Cooler, to save skin",
-            Self::Night => "Night with white lamps",
-            Self::Look => "One look",
-        }
-    }
-}
-
 /// The usual numbers of the schools. Common practice, no source.
 pub const FIXED: Kelvin = Kelvin(5600.0);
 /// A shade setting against a sunset.
@@ -79,8 +56,7 @@ pub const COOL: Kelvin = Kelvin(3800.0);
 pub const NIGHT: Kelvin = Kelvin(6500.0);
 
 /// What a camera's menu says in words, with the kelvin it usually stands for. Common practice, no source: makers differ.
-#[derive(Clone, Copy, Debug, PartialEq, Eq, Serialize, Deserialize, ToSchema)]
-#[serde(rename_all = "snake_case")]
+#[derive(Clone, Copy, Debug, PartialEq, Eq)]
 pub enum Preset {
     /// House lamps.
     Tungsten,
@@ -100,18 +76,6 @@ impl Preset {
     /// All, the warmest light first.
     pub const ALL: [Self; 6] =
         [Self::Tungsten, Self::Fluorescent, Self::Daylight, Self::Flash, Self::Cloudy, Self::Shade];
-
-    /// What the menu says.
-    pub fn name(self) -> &'static str {
-        match self {
-            Self::Tungsten => "Tungsten",
-            Self::Fluorescent => "Fluorescent",
-            Self::Daylight => "Daylight",
-            Self::Flash => "Flash",
-            Self::Cloudy => "Cloudy",
-            Self::Shade => "Shade",
-        }
-    }
 
     /// The temperature it stands for.
     pub fn kelvin(self) -> Kelvin {

@@ -107,15 +107,6 @@ impl Light {
     pub fn of_surface(self, rgb: [f64; 3]) -> Xyz {
         super::render::surface(rgb, self.xy)
     }
-
-    /// As said: `5600 K`, `5600 K, slightly green`.
-    pub fn label(self) -> String {
-        let kelvin = self.kelvin.label();
-        match super::words::tint_words(self.tint_duv) {
-            Some(tint) => format!("{kelvin}, {tint}"),
-            None => kelvin,
-        }
-    }
 }
 
 /// How far the usual white of a temperature lies off the black body's locus.

@@ -1,14 +1,10 @@
 //! Typical lights by name, with the temperatures they usually have. Common practice, no source.
 
-use serde::{Deserialize, Serialize};
-use utoipa::ToSchema;
-
 use super::light::Light;
 use super::mired::Kelvin;
 
 /// A light everybody has a name for.
-#[derive(Clone, Copy, Debug, PartialEq, Eq, Hash, Serialize, Deserialize, ToSchema)]
-#[serde(rename_all = "snake_case")]
+#[derive(Clone, Copy, Debug, PartialEq, Eq, Hash)]
 pub enum NamedLight {
     /// Candles, an open fire.
     Candle,
@@ -52,24 +48,6 @@ impl NamedLight {
         Self::OpenShade,
         Self::BlueHour,
     ];
-
-    /// What it is called.
-    pub fn name(self) -> &'static str {
-        match self {
-            Self::Candle => "Candles or fire",
-            Self::SodiumLamp => "Yellow street lamps",
-            Self::HouseLamp => "House lamps",
-            Self::Halogen => "Halogen lamps",
-            Self::Fluorescent => "Fluorescent tubes",
-            Self::WarmLed => "Warm LED",
-            Self::WhiteLed => "White LED",
-            Self::Daylight => "Midday sun",
-            Self::Cloud => "Cloudy sky",
-            Self::OpenShade => "Open shade",
-            Self::Leaves => "Under green leaves",
-            Self::BlueHour => "Blue hour",
-        }
-    }
 
     /// From where to where its temperature usually lies.
     pub fn range(self) -> (Kelvin, Kelvin) {

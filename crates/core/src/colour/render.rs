@@ -6,8 +6,6 @@ use palette::convert::{Convert as _, FromColorUnclamped as _};
 use palette::lms::matrix::Bradford;
 use palette::white_point::D65;
 use palette::{LinSrgb, Srgb};
-use serde::{Deserialize, Serialize};
-use utoipa::ToSchema;
 
 use super::chromaticity::{Xy, Xyz};
 
@@ -64,11 +62,9 @@ impl Balanced {
     }
 }
 
-/// A colour to paint.
-#[derive(Clone, Debug, PartialEq, Eq, Serialize, Deserialize, ToSchema)]
-pub struct Swatch {
-    /// What it is of: `White shirt`.
-    pub name: String,
+/// A colour to paint on a screen.
+#[derive(Clone, Debug, PartialEq, Eq)]
+pub struct Painted {
     /// In sRGB, `#d3c9b8`; what a screen cannot show is held at its end.
     pub hex: String,
     /// Whether a screen shows it as it is.
@@ -76,14 +72,13 @@ pub struct Swatch {
 }
 
 impl LinearRgb {
-    /// As a colour to paint.
-    pub fn swatch(self, name: &str) -> Swatch {
+    /// As a colour to paint. Source: IEC 61966-2-1 (sRGB), by palette.
+    pub fn painted(self) -> Painted {
         let slack = 0.002;
         let [red, green, blue] = self.0;
         // What is under nothing or over full is held at its end.
         let bytes = Srgb::<u8>::from_linear(LinSrgb::new(red, green, blue));
-        Swatch {
-            name: name.to_owned(),
+        Painted {
             hex: format!("#{bytes:x}"),
             shown_true: self.0.iter().all(|one| (-slack..=1.0 + slack).contains(one)),
         }
@@ -135,10 +130,10 @@ mod tests {
     #[test]
     fn the_white_it_is_balanced_for_is_white() {
         let lamp = white(Kelvin(2900.0));
-        let swatch = Balanced::on(lamp).renders(lamp.xyz()).swatch("Grey");
+        let swatch = Balanced::on(lamp).renders(lamp.xyz()).painted();
         assert_eq!((swatch.hex.as_str(), swatch.shown_true), ("#ffffff", true));
         assert!(Balanced::on(lamp).off_grey(lamp) < 1e-6);
-        let out = Balanced::on(white(Kelvin(2000.0))).renders(white(Kelvin(12_000.0)).xyz()).swatch("Grey");
+        let out = Balanced::on(white(Kelvin(2000.0))).renders(white(Kelvin(12_000.0)).xyz()).painted();
         assert!(!out.shown_true);
     }
 

@@ -1,16 +1,12 @@
 //! What somebody said of a light's colour, in any of the forms it is known in.
 
-use serde::{Deserialize, Serialize};
-use utoipa::ToSchema;
-
 use super::grey_patch::{NoPatch, light_on_grey};
 use super::light::Light;
 use super::mired::Kelvin;
 use super::named::NamedLight;
 
 /// The colour of the light that is there.
-#[derive(Clone, Copy, Debug, Default, PartialEq, Serialize, Deserialize, ToSchema)]
-#[serde(rename_all = "snake_case", rename_all_fields = "snake_case", deny_unknown_fields)]
+#[derive(Clone, Copy, Debug, Default, PartialEq)]
 pub enum SaidColour {
     /// From place, hour, weather and shade; midday sun where they are not known.
     #[default]
@@ -20,40 +16,28 @@ pub enum SaidColour {
     /// By hand.
     Kelvin {
         /// 1000 to 40 000 K.
-        #[schema(minimum = 1000, maximum = 40_000)]
         kelvin: f64,
         /// Against the usual white of that temperature, in Duv: positive is green. −0.05 to 0.05.
-        #[serde(default)]
-        #[schema(minimum = -0.05, maximum = 0.05)]
         tint_duv: f64,
     },
     /// What a colour meter said.
     Meter {
         /// 1000 to 40 000 K.
-        #[schema(minimum = 1000, maximum = 40_000)]
         kelvin: f64,
         /// From the black body's locus, as meters give it. −0.05 to 0.05.
-        #[serde(default)]
-        #[schema(minimum = -0.05, maximum = 0.05)]
         duv: f64,
     },
     /// A grey patch in a frame.
     GreyPatch {
         /// 8-bit sRGB, 0 to 255.
-        #[schema(minimum = 0, maximum = 255)]
         red: f64,
         /// 8-bit sRGB, 0 to 255.
-        #[schema(minimum = 0, maximum = 255)]
         green: f64,
         /// 8-bit sRGB, 0 to 255.
-        #[schema(minimum = 0, maximum = 255)]
         blue: f64,
         /// The white balance it was taken at, 1000 to 40 000 K.
-        #[schema(minimum = 1000, maximum = 40_000)]
         kelvin: f64,
         /// The tint that stood on the camera, in Duv. −0.05 to 0.05.
-        #[serde(default)]
-        #[schema(minimum = -0.05, maximum = 0.05)]
         tint_duv: f64,
     },
 }

@@ -23,17 +23,6 @@ impl Sample {
     /// All, in the order they are shown.
     pub const ALL: [Self; 5] = [Self::Grey, Self::Shirt, Self::PaleSkin, Self::MediumSkin, Self::DarkSkin];
 
-    /// What it is called.
-    pub fn name(self) -> &'static str {
-        match self {
-            Self::Grey => "Neutral grey",
-            Self::Shirt => "White shirt",
-            Self::PaleSkin => "Pale skin",
-            Self::MediumSkin => "Medium skin",
-            Self::DarkSkin => "Dark skin",
-        }
-    }
-
     /// What each sends on under a light of brightness 1, in the order of [`Sample::ALL`].
     pub fn under(light: Light) -> [Xyz; Self::ALL.len()] {
         let white = light.xy().xyz();

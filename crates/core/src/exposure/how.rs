@@ -1,13 +1,9 @@
 //! The ways a reading is taken, and how to hold the meter for each.
 
-use serde::{Deserialize, Serialize};
-use utoipa::ToSchema;
-
 use crate::scale::Stops;
 
 /// How a reading was taken.
-#[derive(Clone, Copy, Debug, Default, PartialEq, Eq, Serialize, Deserialize, ToSchema)]
-#[serde(rename_all = "snake_case")]
+#[derive(Clone, Copy, Debug, Default, PartialEq, Eq)]
 pub enum How {
     /// It was not said.
     #[default]
@@ -35,8 +31,7 @@ pub enum How {
 }
 
 /// Which way a receptor is pointed: it is drawn so.
-#[derive(Clone, Copy, Debug, PartialEq, Eq, Serialize, Deserialize, ToSchema)]
-#[serde(rename_all = "snake_case")]
+#[derive(Clone, Copy, Debug, PartialEq, Eq)]
 pub enum Pointing {
     /// At face height, level, towards the horizon under the sun.
     UnderTheSun,
@@ -61,23 +56,6 @@ impl How {
         Self::Camera,
     ];
 
-    /// What it is called.
-    pub fn name(self) -> &'static str {
-        match self {
-            Self::Unsaid => "Not said",
-            Self::IncidentDome => "Incident, dome",
-            Self::IncidentFlat => "Incident, flat",
-            Self::Luxmeter => "Luxmeter",
-            Self::SpotGrey => "Spot on grey",
-            Self::SpotWhite => "Spot on white",
-            Self::SpotPalm => "Spot on a palm",
-            Self::SpotSkinPale => "Spot on pale skin",
-            Self::SpotSkinMedium => "Spot on medium skin",
-            Self::SpotSkinDark => "Spot on dark skin",
-            Self::Camera => "Camera",
-        }
-    }
-
     /// How far its usual surface lies over mid grey. White cloth or paper about +2⅓ and a palm +1; skin +1 pale, +⅓
     /// medium, −⅔ dark (common practice, no source); a grey card and incident meters 0 by definition.
     pub fn surface(self) -> Stops {
@@ -100,26 +78,6 @@ impl How {
             _ => Pointing::AtTheSurface,
         }
     }
-
-    /// How to take it, in words. Common practice, no source.
-    pub fn instruction(self, sun_shows: bool) -> String {
-        let place = match self.pointing(sun_shows) {
-            Pointing::UnderTheSun => {
-                "Hold it at face height, level, and point it at the horizon under the sun. Never look into the sun."
-            }
-            Pointing::TowardsTheCamera => "Hold it at the subject's face and point it at the camera.",
-            Pointing::AtTheSurface => match self {
-                Self::SpotGrey => "Hold the card at the face, turned as the face is, and read it from the camera.",
-                Self::SpotWhite => "Read something white that lies in the same light, from the camera.",
-                Self::SpotPalm => "Hold your palm in the subject's light, turned as the face is, and read it.",
-                Self::Camera => {
-                    "Fill the frame with what you read, and note the compensation that stood on the camera."
-                }
-                _ => "Read the cheek from the camera: a spot, no larger than the cheek.",
-            },
-        };
-        format!("{place} Flash off, and not in your own shadow.")
-    }
 }
 
 #[cfg(test)]
@@ -128,14 +86,12 @@ mod tests {
     use rstest::rstest;
 
     #[rstest]
-    #[case(How::IncidentDome, true, Pointing::UnderTheSun, "horizon under the sun")]
-    #[case(How::IncidentDome, false, Pointing::TowardsTheCamera, "at the camera")]
-    #[case(How::SpotGrey, true, Pointing::AtTheSurface, "card")]
-    #[case(How::Camera, false, Pointing::AtTheSurface, "compensation")]
-    fn where_to_hold_it(#[case] how: How, #[case] sun: bool, #[case] pointing: Pointing, #[case] says: &str) {
+    #[case(How::IncidentDome, true, Pointing::UnderTheSun)]
+    #[case(How::IncidentDome, false, Pointing::TowardsTheCamera)]
+    #[case(How::SpotGrey, true, Pointing::AtTheSurface)]
+    #[case(How::Camera, false, Pointing::AtTheSurface)]
+    fn where_to_hold_it(#[case] how: How, #[case] sun: bool, #[case] pointing: Pointing) {
         assert_eq!(how.pointing(sun), pointing);
-        let words = how.instruction(sun);
-        assert!(words.contains(says) && words.contains("Flash off") && words.contains("own shadow"), "{words}");
     }
 
     /// A surface of reflectance ρ lies log₂(ρ/0.18) over mid grey: white of 0.9 is +2.32.

@@ -1,13 +1,9 @@
 //! Meter constants. Source: ISO 2720.
 
-use serde::{Deserialize, Serialize};
-use utoipa::ToSchema;
-
 use crate::scale::Stops;
 
 /// What an incident meter collects its light with.
-#[derive(Clone, Copy, Debug, Default, PartialEq, Eq, Serialize, Deserialize, ToSchema)]
-#[serde(rename_all = "snake_case")]
+#[derive(Clone, Copy, Debug, Default, PartialEq, Eq)]
 pub enum IncidentReceptor {
     /// A flat disc, or a luxmeter: C = 250.
     #[default]

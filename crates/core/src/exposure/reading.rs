@@ -1,64 +1,45 @@
 //! Readings of the light that is there, as they are given: an EV, lux, or what a meter or camera said.
 
-use serde::{Deserialize, Serialize};
-use utoipa::ToSchema;
-
 use super::meter::{IncidentReceptor, reflected_over};
 use super::{CameraSettings, Ev, How};
-use crate::ambient::LocalTime;
 use crate::colour::SaidColour;
 use crate::scale::{ParseError, Setting, Stops, parse_aperture, parse_iso, parse_shutter};
+use crate::time::LocalTime;
 
 /// The light that is there in one region, flash off.
-#[derive(Clone, Debug, PartialEq, Serialize, Deserialize, ToSchema)]
-#[serde(deny_unknown_fields)]
+#[derive(Clone, Debug, PartialEq)]
 pub struct Ambient {
     /// What is assumed where nothing was read and no place and hour say more: an EV at ISO 100, −10 to 24.
-    #[schema(minimum = -10, maximum = 24)]
     pub guess_ev100: f64,
     /// The readings taken, in order: the last one counts.
-    #[serde(default)]
-    #[schema(max_items = 60)]
     pub readings: Vec<Taken>,
     /// Its colour.
-    #[serde(default)]
     pub colour: SaidColour,
     /// Film on the window it comes through, from the kit's gels: readings are taken to be from before it was put up. At
     /// most 4.
-    #[serde(default)]
-    #[schema(max_items = 4)]
     pub film_ids: Vec<String>,
 }
 
 /// One reading, and how, where and when it was taken.
-#[derive(Clone, Debug, PartialEq, Serialize, Deserialize, ToSchema)]
-#[serde(deny_unknown_fields)]
+#[derive(Clone, Debug, PartialEq)]
 pub struct Taken {
     /// What was read.
     pub reading: Reading,
     /// How.
-    #[serde(default)]
     pub how: How,
     /// How many stops brighter than mid grey the surface was that the reading was taken off: 0 for an incident
     /// reading or a grey card, about 2.3 for white cloth, about 1 for pale skin (common practice, no source). −6 to 4.
-    #[serde(default)]
-    #[schema(minimum = -6, maximum = 4)]
     pub surface_stops: f64,
     /// When, by the clocks of the place; left out where nobody noted it, and then the light is taken not to change.
-    #[serde(default, skip_serializing_if = "Option::is_none")]
     pub at: Option<LocalTime>,
     /// Where, in words. May be empty.
-    #[serde(default, skip_serializing_if = "String::is_empty")]
-    #[schema(max_length = 120)]
     pub place: String,
     /// Whether a stand-in made it up and no meter took it.
-    #[serde(default, skip_serializing_if = "std::ops::Not::not")]
     pub simulated: bool,
 }
 
 /// One reading, in the form it was taken in.
-#[derive(Clone, Debug, PartialEq, Serialize, Deserialize, ToSchema)]
-#[serde(rename_all = "snake_case")]
+#[derive(Clone, Debug, PartialEq)]
 pub enum Reading {
     /// An exposure value at ISO 100.
     Ev(EvReading),
@@ -69,49 +50,33 @@ pub enum Reading {
 }
 
 /// An exposure value.
-#[derive(Clone, Debug, PartialEq, Serialize, Deserialize, ToSchema)]
-#[serde(deny_unknown_fields)]
+#[derive(Clone, Debug, PartialEq)]
 pub struct EvReading {
     /// At ISO 100, −10 to 24.
-    #[schema(minimum = -10, maximum = 24)]
     pub ev100: f64,
 }
 
 /// An illuminance.
-#[derive(Clone, Debug, PartialEq, Serialize, Deserialize, ToSchema)]
-#[serde(deny_unknown_fields)]
+#[derive(Clone, Debug, PartialEq)]
 pub struct LuxReading {
     /// In lux, 0.001 to 200 000.
-    #[schema(minimum = 0.001, maximum = 200_000)]
     pub illuminance_lux: f64,
     /// What collected the light.
-    #[serde(default)]
     pub receptor: IncidentReceptor,
 }
 
 /// What a meter or camera said: three dial settings, nominal or exact.
-#[derive(Clone, Debug, PartialEq, Serialize, Deserialize, ToSchema)]
-#[serde(deny_unknown_fields)]
+#[derive(Clone, Debug, PartialEq)]
 pub struct CameraSaid {
     /// In seconds; 1/250 is 0.004.
-    #[schema(minimum = 0.000_01, maximum = 3600)]
     pub shutter_s: f64,
     /// The f-number.
-    #[schema(minimum = 0.7, maximum = 128)]
     pub f_number: f64,
     /// ISO.
-    #[schema(minimum = 3, maximum = 10_000_000)]
     pub iso: f64,
     /// The exposure compensation that stood on the camera, in stops: at +1 its meter found a stop more light than these
     /// settings are right for.
-    #[serde(default, skip_serializing_if = "is_zero")]
-    #[schema(minimum = -6, maximum = 6)]
     pub compensation_stops: f64,
-}
-
-#[expect(clippy::trivially_copy_pass_by_ref, reason = "as serde asks for it")]
-fn is_zero(stops: &f64) -> bool {
-    *stops == 0.0
 }
 
 /// The ranges readings are accepted in.

@@ -1,19 +1,13 @@
 //! How long a flash burns.
 
-use serde::{Deserialize, Serialize};
-use utoipa::ToSchema;
-
 use crate::scale::{Power, Setting, Shutter, Stops};
 
 /// One line of a unit's table: at this power, so long.
-#[derive(Clone, Copy, Debug, PartialEq, Serialize, Deserialize, ToSchema)]
-#[serde(deny_unknown_fields)]
+#[derive(Clone, Copy, Debug, PartialEq)]
 pub struct Duration {
     /// The power in stops under full: −12 to 0.
-    #[schema(minimum = -12, maximum = 0)]
     pub power_stops: f64,
     /// t₀.₁, the time over a tenth of the peak, in seconds: a millionth to a tenth.
-    #[schema(minimum = 0.000_001, maximum = 0.1)]
     pub t01_s: f64,
 }
 

@@ -1,8 +1,5 @@
 //! Guide numbers: distance times f-number, at ISO 100 and full power.
 
-use serde::{Deserialize, Serialize};
-use utoipa::ToSchema;
-
 use super::duration::interpolated;
 use crate::modifier::Surface;
 use crate::scale::{Metres, Power, Stops};
@@ -51,14 +48,11 @@ pub fn f_number_for(gives: Stops, iso: f64) -> f64 {
 }
 
 /// One line of a unit's table: at this zoom, this guide number.
-#[derive(Clone, Copy, Debug, PartialEq, Serialize, Deserialize, ToSchema)]
-#[serde(deny_unknown_fields)]
+#[derive(Clone, Copy, Debug, PartialEq)]
 pub struct ZoomGuideNumber {
     /// The zoom of the head, as a focal length on a full frame: 8 to 400 mm.
-    #[schema(minimum = 8, maximum = 400)]
     pub zoom_mm: f64,
     /// The guide number there, in metres at ISO 100.
-    #[schema(minimum = 1, maximum = 1000)]
     pub guide_number_m: f64,
 }
 

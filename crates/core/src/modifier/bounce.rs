@@ -3,45 +3,35 @@
 //! Each small part dω of the beam brings I·dω to the patch; a matt surface of reflectance ρ gives ρ·I·dω/π of it a
 //! steradian, by the cosine to either side. Source: Lambert's law; the sum over the beam is done by steps.
 
-use serde::{Deserialize, Serialize};
-use utoipa::ToSchema;
-
 use crate::colour::Shift;
 use crate::scale::{Metres, Stops};
 
 /// What the head is turned to.
-#[derive(Clone, Copy, Debug, PartialEq, Eq, Serialize, Deserialize, ToSchema)]
-#[serde(rename_all = "snake_case")]
+#[derive(Clone, Copy, Debug, PartialEq, Eq)]
 pub enum BounceOff {
     /// The ceiling, over the camera or a little before it.
     Ceiling,
     /// A wall beside the camera, the head a little forward.
-    #[serde(rename = "wall")]
     SideWall,
     /// A wall behind the camera, the head straight at it.
     BackWall,
 }
 
 /// A bounce.
-#[derive(Clone, Copy, Debug, PartialEq, Serialize, Deserialize, ToSchema)]
-#[serde(deny_unknown_fields)]
+#[derive(Clone, Copy, Debug, PartialEq)]
 pub struct Bounce {
     /// Off what.
     pub off: BounceOff,
     /// From the head to the surface, straight: 0.3 to 20 m.
-    #[schema(minimum = 0.3, maximum = 20)]
     pub away_m: f64,
     /// How much of the light it gives back: 0.8 white paint, 0.5 pale wood, 0.2 dark. 0.02 to 0.95.
-    #[schema(minimum = 0.02, maximum = 0.95)]
     pub reflectance: f64,
     /// Its colour, which the light takes on.
-    #[serde(default)]
     pub colour: SurfaceColour,
 }
 
 /// The colour of a ceiling or wall. What each does to a light is chosen; measure it there.
-#[derive(Clone, Copy, Debug, Default, PartialEq, Eq, Serialize, Deserialize, ToSchema)]
-#[serde(rename_all = "snake_case")]
+#[derive(Clone, Copy, Debug, Default, PartialEq, Eq)]
 pub enum SurfaceColour {
     /// White or grey.
     #[default]
@@ -61,18 +51,6 @@ pub enum SurfaceColour {
 impl SurfaceColour {
     /// All, in the order they are offered.
     pub const ALL: [Self; 6] = [Self::White, Self::Cream, Self::Wood, Self::Brick, Self::Green, Self::Blue];
-
-    /// What it is called in a sentence.
-    pub fn name(self) -> &'static str {
-        match self {
-            Self::White => "white",
-            Self::Cream => "cream",
-            Self::Wood => "pale wood",
-            Self::Brick => "brick",
-            Self::Green => "green",
-            Self::Blue => "blue",
-        }
-    }
 
     /// What it does to the light that comes back.
     pub fn shift(self) -> Shift {

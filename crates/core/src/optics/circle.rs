@@ -1,13 +1,9 @@
 //! How large a blur still counts as sharp.
 
-use serde::{Deserialize, Serialize};
-use utoipa::ToSchema;
-
 use crate::scale::Millimetres;
 
 /// What counts as sharp.
-#[derive(Clone, Copy, Debug, Default, PartialEq, Serialize, Deserialize, ToSchema)]
-#[serde(rename_all = "snake_case", rename_all_fields = "snake_case", deny_unknown_fields)]
+#[derive(Clone, Copy, Debug, Default, PartialEq)]
 pub enum Circle {
     /// A circle of the sensor's diagonal over 1500: a small print, a screen (common practice, no source).
     #[default]
@@ -17,7 +13,6 @@ pub enum Circle {
     /// A print with so long a side, looked at from 25 cm, where the eye parts 0.2 mm (common practice, no source).
     Print {
         /// In centimetres, 5 to 500.
-        #[schema(minimum = 5, maximum = 500)]
         long_side_cm: f64,
     },
 }
@@ -26,17 +21,13 @@ pub enum Circle {
 const SEEN_ON_PRINT_MM: f64 = 0.2;
 
 /// A sensor.
-#[derive(Clone, Copy, Debug, PartialEq, Serialize, Deserialize, ToSchema)]
-#[serde(deny_unknown_fields)]
+#[derive(Clone, Copy, Debug, PartialEq)]
 pub struct Sensor {
     /// Its long side, 4 to 100 mm.
-    #[schema(minimum = 4, maximum = 100)]
     pub width_mm: f64,
     /// Its short side, 3 to 100 mm.
-    #[schema(minimum = 3, maximum = 100)]
     pub height_mm: f64,
     /// Pixels along its long side, 500 to 30 000.
-    #[schema(minimum = 500, maximum = 30_000)]
     pub width_px: f64,
 }
 

@@ -1,14 +1,10 @@
 //! Movement of the subject: how far it goes on the sensor while the shutter is open.
 
-use serde::{Deserialize, Serialize};
-use utoipa::ToSchema;
-
 use crate::optics::Sensor;
 use crate::scale::{Metres, Millimetres};
 
 /// How fast the subject moves, across the view.
-#[derive(Clone, Copy, Debug, Default, PartialEq, Serialize, Deserialize, ToSchema)]
-#[serde(rename_all = "snake_case", rename_all_fields = "snake_case", deny_unknown_fields)]
+#[derive(Clone, Copy, Debug, Default, PartialEq)]
 pub enum Movement {
     /// Nothing moves: a product.
     #[default]
@@ -30,7 +26,6 @@ pub enum Movement {
     /// As it was measured or guessed.
     Speed {
         /// In metres a second, 0 to 100.
-        #[schema(minimum = 0, maximum = 100)]
         metres_per_s: f64,
     },
 }
@@ -60,21 +55,6 @@ impl Movement {
             Self::Running => 6.0,
             Self::Wing => 10.0,
             Self::Speed { metres_per_s } => metres_per_s,
-        }
-    }
-
-    /// What it is called.
-    pub fn name(self) -> &'static str {
-        match self {
-            Self::Still => "Nothing moves",
-            Self::HeldPose => "A held pose",
-            Self::Posing => "Easy posing",
-            Self::Children => "Children playing",
-            Self::Walking => "Walking",
-            Self::Dancing => "Dancing",
-            Self::Running => "Running",
-            Self::Wing => "A small bird's wing",
-            Self::Speed { .. } => "By its speed",
         }
     }
 }

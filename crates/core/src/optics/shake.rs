@@ -1,14 +1,10 @@
 //! Camera shake: the slowest shutter that can be held by hand. Every rule here is common practice, no source.
 
-use serde::{Deserialize, Serialize};
-use utoipa::ToSchema;
-
 use crate::optics::Sensor;
 use crate::scale::Millimetres;
 
 /// Which rule of thumb is kept for the slowest shutter by hand.
-#[derive(Clone, Copy, Debug, Default, PartialEq, Eq, Serialize, Deserialize, ToSchema)]
-#[serde(rename_all = "snake_case")]
+#[derive(Clone, Copy, Debug, Default, PartialEq, Eq)]
 pub enum HandheldSchool {
     /// One over the focal length.
     #[default]
@@ -24,16 +20,6 @@ pub enum HandheldSchool {
 impl HandheldSchool {
     /// All, in the order they are offered.
     pub const OFFERED: [Self; 4] = [Self::OneOverFocal, Self::OneOverTwiceFocal, Self::Stabilised, Self::DenseSensor];
-
-    /// What it is called.
-    pub fn name(self) -> &'static str {
-        match self {
-            Self::OneOverFocal => "One over the focal length",
-            Self::OneOverTwiceFocal => "One over twice the focal length",
-            Self::Stabilised => "With stabilisation",
-            Self::DenseSensor => "Stricter on dense sensors",
-        }
-    }
 }
 
 /// The slowest shutter by hand, in seconds. The focal length counts as on a full frame.

@@ -5,9 +5,6 @@
 
 use std::marker::PhantomData;
 
-use serde::{Deserialize, Serialize};
-use utoipa::ToSchema;
-
 use super::nominal::{
     APERTURE_HALVES, APERTURE_THIRDS, ISO_HALVES, ISO_THIRDS, SHUTTER_HALVES, SHUTTER_THIRDS, Series,
 };
@@ -28,8 +25,7 @@ impl Notch {
 }
 
 /// How far one click of a camera's dial goes.
-#[derive(Clone, Copy, Debug, PartialEq, Eq, Serialize, Deserialize, ToSchema)]
-#[serde(rename_all = "snake_case")]
+#[derive(Clone, Copy, Debug, PartialEq, Eq)]
 pub enum Step {
     /// A third of a stop.
     Third,

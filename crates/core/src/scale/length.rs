@@ -1,11 +1,7 @@
 //! Distances, in metres inside, shown in metres or in feet and inches.
 
-use serde::{Deserialize, Serialize};
-use utoipa::ToSchema;
-
 /// How distances are shown.
-#[derive(Clone, Copy, Debug, Default, PartialEq, Eq, Serialize, Deserialize, ToSchema)]
-#[serde(rename_all = "snake_case")]
+#[derive(Clone, Copy, Debug, Default, PartialEq, Eq)]
 pub enum LengthUnit {
     /// `1.56 m`
     #[default]

@@ -1,13 +1,9 @@
 //! Flash power: full power is 0 stops, and each halving is one stop down.
 
-use serde::{Deserialize, Serialize};
-use utoipa::ToSchema;
-
 use super::stops::Stops;
 
 /// How far one click of a flash unit's power goes.
-#[derive(Clone, Copy, Debug, PartialEq, Eq, Serialize, Deserialize, ToSchema)]
-#[serde(rename_all = "snake_case")]
+#[derive(Clone, Copy, Debug, PartialEq, Eq)]
 pub enum PowerStep {
     /// A tenth of a stop.
     Tenth,
@@ -37,8 +33,7 @@ impl PowerStep {
 }
 
 /// How power is shown.
-#[derive(Clone, Copy, Debug, Default, PartialEq, Eq, Serialize, Deserialize, ToSchema)]
-#[serde(rename_all = "snake_case")]
+#[derive(Clone, Copy, Debug, Default, PartialEq, Eq)]
 pub enum PowerNotation {
     /// `1/4 +⅓`
     #[default]

@@ -6,7 +6,7 @@ use actix_web::http::header::CONTENT_TYPE;
 use actix_web::web::BytesMut;
 use actix_web::{FromRequest, HttpRequest};
 use serde::de::DeserializeOwned;
-use tolva_planner::job::read_json;
+use tolva_format::read_json;
 
 use super::problem::{ApiError, ProblemDocument};
 

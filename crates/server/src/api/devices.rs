@@ -8,19 +8,20 @@ use actix_web::web::Data;
 use actix_web::{HttpResponse, post};
 use jiff::SignedDuration;
 use serde::Deserialize;
-use tolva_core::ambient::{Spot, day, zone};
-use tolva_core::exposure::Taken;
-use tolva_core::flash::Recycling;
+use tolva_core::ambient::Spot;
+use tolva_core::time::{day, zone};
 use tolva_devices::{
     DeviceError, Forecast as _, Heard, Meter as _, Sent, SimulatedForecast, SimulatedMeter, SimulatedTrigger,
     Trigger as _,
 };
-use tolva_planner::blend::{Show, plan};
-use tolva_planner::job::{CheckedSetup, Flash, ForecastCloud, Kit, Problems, Setup, Site};
+use tolva_format::{ForecastCloud, Kit, Problems, Setup, Site, Taken};
+use tolva_planner::lighting::Prepared;
+use tolva_planner::plan::Plan;
 use utoipa::ToSchema;
 
 use super::body::Body;
 use super::problem::{ApiError, ProblemDocument};
+use crate::edge::{known, refused};
 
 /// Where and for which day a forecast is asked.
 #[derive(Debug, Deserialize, ToSchema)]
@@ -51,7 +52,7 @@ pub async fn forecast(body: Body<ForecastRequest>) -> Result<HttpResponse, ApiEr
     let spot =
         Spot { latitude_deg: site.latitude_deg, longitude_deg: site.longitude_deg, elevation_m: site.elevation_m };
     let hour = begin - SignedDuration::from_secs(begin.as_second().rem_euclid(3600));
-    Ok(HttpResponse::Ok().json(SimulatedForecast::default().cloud(spot, hour, HOURS)?))
+    Ok(HttpResponse::Ok().json(ForecastCloud::from(SimulatedForecast::default().cloud(spot, hour, HOURS)?)))
 }
 
 /// What is to be read.
@@ -77,11 +78,12 @@ pub struct MeterRequest {
 #[post("/api/meter")]
 pub async fn meter(body: Body<MeterRequest>) -> Result<HttpResponse, ApiError> {
     let MeterRequest { setup, kit, region_id } = body.0;
-    let checked = CheckedSetup::new(&setup, &kit)?;
+    let (setup, kit) = known(setup, kit)?;
+    let prepared = Prepared::new(&setup, &kit).map_err(refused)?;
     let Some(region) = setup.regions.iter().find(|region| region.id == region_id) else {
         return Err(Problems::one("/region_id", format!("there is no region “{region_id}”")).into());
     };
-    Ok(HttpResponse::Ok().json(SimulatedMeter::default().read(&checked, region)?))
+    Ok(HttpResponse::Ok().json(Taken::from(SimulatedMeter::default().read(&prepared, region)?)))
 }
 
 /// What the trigger is to do.
@@ -132,22 +134,17 @@ impl Default for Receivers {
 #[post("/api/trigger")]
 pub async fn trigger(body: Body<TriggerRequest>, receivers: Data<Receivers>) -> Result<HttpResponse, ApiError> {
     let TriggerRequest { setup, kit, does, channel } = body.0;
-    let plan = plan(&setup, &kit, Show::default())?;
-    let units: Vec<Sent> = setup
-        .lights
-        .iter()
-        .zip(&plan.dial_card.lights)
-        .filter(|(_, card)| !card.continuous)
-        .map(|(light, card)| {
-            let flash = kit.flashes.iter().find(|flash| flash.id == light.flash_id);
-            Sent {
-                light_id: light.id.clone(),
-                group: light.group,
-                // The camera stands on one side of the subject, the light on any other.
-                away_m: setup.camera_distance_m + card.distance_m.unwrap_or_default(),
-                power_stops: card.power_stops,
-                recycling: flash.map_or(Recycling::MAINS, Flash::recycling),
-            }
+    let (setup, kit) = known(setup, kit)?;
+    let prepared = Prepared::new(&setup, &kit).map_err(refused)?;
+    let outcome = Plan::of(&prepared).outcome;
+    let units: Vec<Sent> = (prepared.lights.iter().zip(&outcome.lights))
+        .map(|(light, at)| Sent {
+            light_id: light.light.id.clone(),
+            group: light.light.group,
+            // The camera stands on one side of the subject, the light on any other.
+            away_m: setup.camera_distance_m + at.map_or(0.0, |at| at.distance.0),
+            power_stops: at.map(|at| at.power.0.0),
+            recycling: light.recycling,
         })
         .collect();
     let now = receivers.began.elapsed().as_secs_f64();

@@ -5,14 +5,15 @@ use actix_web::http::header::CONTENT_DISPOSITION;
 use actix_web::web::{Data, Path};
 use actix_web::{HttpResponse, get, post};
 use serde::Deserialize;
-use tolva_planner::blend::{Show, Timetable, falling};
-use tolva_planner::job::{Kit, Setup};
+use tolva_format::{Kit, Setup};
 use tolva_store::Store;
+use tolva_wording::{Show, Timetable, falling};
 use utoipa::ToSchema;
 
 use super::body::Body;
 use super::preferences::shown;
 use super::problem::{ApiError, ProblemDocument};
+use crate::edge::{known, refused};
 use crate::timetable as files;
 
 /// A setup whose timetable is asked for.
@@ -40,7 +41,8 @@ pub struct FallingRequest {
 #[post("/api/falling")]
 pub async fn timetable(body: Body<FallingRequest>) -> Result<HttpResponse, ApiError> {
     let FallingRequest { setup, kit, show } = body.0;
-    Ok(HttpResponse::Ok().json(falling(&setup, &kit, show)?))
+    let (setup, kit) = known(setup, kit)?;
+    Ok(HttpResponse::Ok().json(falling(&setup, &kit, show).map_err(refused)?))
 }
 
 /// The timetable of a setup that is kept, as a calendar with alarms.
@@ -72,8 +74,9 @@ async fn of_kept(at: &(String, String), store: &Store) -> Result<(Timetable, Str
         let problem = ProblemDocument::new(StatusCode::NOT_FOUND, "No such setup");
         return Err(problem.saying(format!("there is no setup “{wanted}” in this job")).into());
     };
-    let found = falling(setup, &job.kit, shown(store).await?)?;
-    Ok((found, format!("{}: {}", job.name, setup.name)))
+    let title = format!("{}: {}", job.name, setup.name);
+    let (setup, kit) = known(setup.clone(), job.kit)?;
+    Ok((falling(&setup, &kit, shown(store).await?).map_err(refused)?, title))
 }
 
 fn file(kind: &str, ending: &str, body: String) -> HttpResponse {

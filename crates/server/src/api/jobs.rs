@@ -4,36 +4,13 @@ use actix_web::http::header::CONTENT_DISPOSITION;
 use actix_web::web::{Data, Path, Query};
 use actix_web::{HttpResponse, delete, get, post, put};
 use serde::{Deserialize, Serialize};
-use tolva_planner::job::Job;
+use tolva_format::Job;
 use tolva_store::{JobSummary, SavedJob, Store};
 use utoipa::{IntoParams, ToSchema};
 
 use super::body::{Body, Bytes};
+use super::job_body::JobBody;
 use super::problem::{ApiError, ProblemDocument};
-
-/// A stored job.
-#[derive(Clone, Debug, Serialize, ToSchema)]
-pub struct JobBody {
-    /// Its id.
-    id: String,
-    /// The revision that is shown.
-    revision: i64,
-    /// When it was saved (RFC 3339).
-    saved_at: String,
-    /// What undo would take back; null where there is nothing.
-    undo: Option<String>,
-    /// What redo would bring back; null where there is nothing.
-    redo: Option<String>,
-    /// The document.
-    job: Job,
-}
-
-impl From<SavedJob> for JobBody {
-    fn from(saved: SavedJob) -> Self {
-        let SavedJob { id, revision, saved_at, undo, redo, document: job } = saved;
-        Self { id, revision, saved_at, undo, redo, job }
-    }
-}
 
 /// A job in the list.
 #[derive(Debug, Serialize, ToSchema)]

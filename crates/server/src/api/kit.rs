@@ -4,7 +4,7 @@ use actix_web::http::header::CONTENT_DISPOSITION;
 use actix_web::web::{Data, Query};
 use actix_web::{HttpResponse, get, post, put};
 use serde::{Deserialize, Serialize};
-use tolva_planner::job::{Kit, KitFile};
+use tolva_format::{Kit, KitFile};
 use tolva_store::{SavedKit, Store};
 use utoipa::{IntoParams, ToSchema};
 

@@ -4,6 +4,7 @@ mod body;
 mod devices;
 mod echo;
 mod falling;
+mod job_body;
 mod jobs;
 mod kit;
 mod places;

@@ -4,9 +4,9 @@ use actix_web::web::Query;
 use actix_web::{HttpResponse, get, post};
 use jiff::Timestamp;
 use serde::{Deserialize, Serialize};
-use tolva_core::ambient::{LocalTime, zone};
+use tolva_core::time::{self, zone};
+use tolva_format::{LocalTime, Problems};
 use tolva_places::Place;
-use tolva_planner::job::Problems;
 use utoipa::{IntoParams, ToSchema};
 
 use super::body::{Body, File};
@@ -98,8 +98,8 @@ pub struct Moment {
 pub async fn moment(body: Body<MomentRequest>) -> Result<HttpResponse, ApiError> {
     let MomentRequest { time_zone, at } = body.0;
     let zone = zone(&time_zone).map_err(|wrong| Problems::one("/time_zone", wrong.to_string()))?;
-    let at = at.unwrap_or_else(|| LocalTime::of(Timestamp::now(), &zone));
+    let at = at.map_or_else(|| time::LocalTime::of(Timestamp::now(), &zone), Into::into);
     let instant =
         at.instant(&zone).map_err(|wrong| Problems::one(format!("/at/{}", wrong.field()), wrong.to_string()))?;
-    Ok(HttpResponse::Ok().json(Moment { comes_twice: at.comes_twice(&zone), utc: instant.to_string(), at }))
+    Ok(HttpResponse::Ok().json(Moment { comes_twice: at.comes_twice(&zone), utc: instant.to_string(), at: at.into() }))
 }

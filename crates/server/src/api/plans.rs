@@ -2,17 +2,18 @@
 
 use actix_web::{HttpResponse, post};
 use serde::{Deserialize, Serialize};
-use tolva_core::ambient::DayStrip;
 use tolva_core::scale::{Dial, Engraved};
-use tolva_planner::blend::{
-    Alternatives, ColourWays, Colouring, OneLook, Placing, Plan, SchoolMatter, Show, alternatives, at_minute,
-    colour_to, colour_ways, day_of, one_look, place, plan, schools,
+use tolva_format::{Camera, Kit, Lens, Setup, check};
+use tolva_planner::hour::at_minute;
+use tolva_wording::{
+    Alternatives, ColourWays, DayStrip, OneLook, Plan, SchoolMatter, Show, alternatives, colour_ways, day_of, one_look,
+    plan, schools,
 };
-use tolva_planner::job::{Camera, Kit, Lens, Setup};
 use utoipa::ToSchema;
 
 use super::body::Body;
 use super::problem::{ApiError, ProblemDocument};
+use crate::edge::{Colouring, Placing, known, refused, write};
 
 /// A setup to solve.
 #[derive(Debug, Deserialize, ToSchema)]
@@ -55,21 +56,19 @@ pub struct SolveResponse {
 )]
 #[post("/api/solve")]
 pub async fn solve(body: Body<SolveRequest>) -> Result<HttpResponse, ApiError> {
-    let SolveRequest { setup, kit, show, place: placing, colour, minute } = body.0;
-    let setup = match placing {
-        Some(placing) => place(&setup, &kit, &placing)?,
-        None => setup,
-    };
-    let setup = match colour {
-        Some(colour) => colour_to(&setup, &kit, &colour)?,
-        None => setup,
-    };
-    let setup = match minute {
-        Some(minute) => at_minute(&setup, &kit, minute)?,
-        None => setup,
-    };
-    let plan = plan(&setup, &kit, show)?;
-    Ok(HttpResponse::Ok().json(SolveResponse { setup, plan }))
+    let SolveRequest { setup, kit, show, place, colour, minute } = body.0;
+    let (mut setup, kit) = known(setup, kit)?;
+    if let Some(placing) = place {
+        setup = placing.carried_out(&setup, &kit)?;
+    }
+    if let Some(colouring) = colour {
+        setup = colouring.carried_out(&setup, &kit)?;
+    }
+    if let Some(minute) = minute {
+        setup = at_minute(&setup, &kit, minute).map_err(refused)?;
+    }
+    let plan = plan(&setup, &kit, show, &write).map_err(refused)?;
+    Ok(HttpResponse::Ok().json(SolveResponse { setup: setup.into(), plan }))
 }
 
 /// A setup whose day is asked for.
@@ -97,7 +96,8 @@ pub struct DayRequest {
 #[post("/api/day")]
 pub async fn day(body: Body<DayRequest>) -> Result<HttpResponse, ApiError> {
     let DayRequest { setup, kit, step_min } = body.0;
-    Ok(HttpResponse::Ok().json(day_of(&setup, &kit, step_min)?))
+    let (setup, kit) = known(setup, kit)?;
+    Ok(HttpResponse::Ok().json(day_of(&setup, &kit, step_min).map_err(refused)?))
 }
 
 /// One setting of a dial.
@@ -145,7 +145,8 @@ pub struct SetupRequest {
 #[post("/api/alternatives")]
 pub async fn ways(body: Body<SetupRequest>) -> Result<HttpResponse, ApiError> {
     let SetupRequest { setup, kit, show } = body.0;
-    Ok(HttpResponse::Ok().json(alternatives(&setup, &kit, show)?))
+    let (setup, kit) = known(setup, kit)?;
+    Ok(HttpResponse::Ok().json(alternatives(&setup, &kit, show, &write).map_err(refused)?))
 }
 
 /// What each school would set.
@@ -160,7 +161,8 @@ pub async fn ways(body: Body<SetupRequest>) -> Result<HttpResponse, ApiError> {
 #[post("/api/schools")]
 pub async fn all_schools(body: Body<SetupRequest>) -> Result<HttpResponse, ApiError> {
     let SetupRequest { setup, kit, show } = body.0;
-    Ok(HttpResponse::Ok().json(schools(&setup, &kit, show)?))
+    let (setup, kit) = known(setup, kit)?;
+    Ok(HttpResponse::Ok().json(schools(&setup, &kit, show, &write).map_err(refused)?))
 }
 
 /// Every school of white balance for a setup, with what becomes of its colours, and the gels that match its lights.
@@ -175,7 +177,8 @@ pub async fn all_schools(body: Body<SetupRequest>) -> Result<HttpResponse, ApiEr
 #[post("/api/colour")]
 pub async fn colours(body: Body<SetupRequest>) -> Result<HttpResponse, ApiError> {
     let SetupRequest { setup, kit, show } = body.0;
-    Ok(HttpResponse::Ok().json(colour_ways(&setup, &kit, show)?))
+    let (setup, kit) = known(setup, kit)?;
+    Ok(HttpResponse::Ok().json(colour_ways(&setup, &kit, show, &write).map_err(refused)?))
 }
 
 /// The setups of a job, to be held to one look.
@@ -202,7 +205,15 @@ pub struct LookRequest {
 #[post("/api/look")]
 pub async fn look(body: Body<LookRequest>) -> Result<HttpResponse, ApiError> {
     let LookRequest { setups, kit, of } = body.0;
-    Ok(HttpResponse::Ok().json(one_look(&setups, &kit, &of)?))
+    for (index, setup) in setups.iter().enumerate() {
+        check(setup, &kit).map_err(|problems| problems.under("/setup", &format!("/setups/{index}")))?;
+    }
+    let setups: Vec<_> = setups.into_iter().map(Into::into).collect();
+    let look = one_look(&setups, &kit.into(), &of, &write).map_err(|none| {
+        let wrong = refused(*none.refused);
+        none.setup.map_or(wrong.clone(), |index| wrong.under("/setup", &format!("/setups/{index}")))
+    });
+    Ok(HttpResponse::Ok().json(look?))
 }
 
 /// A camera with a lens on it.
@@ -230,17 +241,17 @@ pub async fn dials(body: Body<DialsRequest>) -> Result<HttpResponse, ApiError> {
     kit.check().map_err(|wrong| wrong.under("/kit/cameras/0", "/camera").under("/kit/lenses/0", "/lens"))?;
     Ok(HttpResponse::Ok().json(Dials {
         shutter: settings(&Dial::<tolva_core::scale::Shutter>::new(
-            camera.shutter.step,
+            camera.shutter.step.into(),
             camera.shutter.slowest_s,
             camera.shutter.fastest_s,
         )),
         aperture: settings(&Dial::<tolva_core::scale::Aperture>::new(
-            camera.aperture_step,
+            camera.aperture_step.into(),
             lens.widest_f_number,
             lens.smallest_f_number,
         )),
         iso: settings(&Dial::<tolva_core::scale::Iso>::new(
-            camera.iso.step,
+            camera.iso.step.into(),
             camera.iso.base_iso,
             camera.iso.highest_iso,
         )),

@@ -4,11 +4,9 @@
 use actix_web::web::Data;
 use actix_web::{HttpResponse, get, put};
 use serde::{Deserialize, Serialize};
-use tolva_core::colour::WhiteBalance;
-use tolva_core::optics::HandheldSchool;
-use tolva_planner::blend::{AutomaticSchool, ExposureSchool, Preference, Show};
-use tolva_planner::job::{Blend, Control, Depth};
+use tolva_format::{AutomaticSchool, Blend, Control, Depth, ExposureSchool, HandheldSchool, Preference, WhiteBalance};
 use tolva_store::Store;
+use tolva_wording::Show;
 use utoipa::ToSchema;
 
 use super::body::Body;

@@ -3,11 +3,11 @@
 use actix_web::http::StatusCode;
 use actix_web::{HttpResponse, ResponseError};
 use serde::Serialize;
-use tolva_planner::job::{Job, Problem, Problems};
+use tolva_format::{Job, Problem, Problems};
 use tolva_store::StoreError;
 use utoipa::ToSchema;
 
-use super::jobs::JobBody;
+use super::job_body::JobBody;
 
 /// What went wrong.
 #[derive(Clone, Debug, Serialize, ToSchema)]
@@ -100,6 +100,13 @@ impl From<ProblemDocument> for ApiError {
 impl From<Problems> for ApiError {
     fn from(problems: Problems) -> Self {
         ProblemDocument::wrong_fields(problems).into()
+    }
+}
+
+impl From<tolva_calculators::Problems> for ApiError {
+    fn from(problems: tolva_calculators::Problems) -> Self {
+        let wrong = problems.0.into_iter().map(|one| Problem { pointer: one.pointer, message: one.message });
+        Problems(wrong.collect()).into()
     }
 }
 

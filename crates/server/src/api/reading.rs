@@ -2,12 +2,13 @@
 
 use actix_web::{HttpResponse, post};
 use serde::{Deserialize, Serialize};
-use tolva_core::exposure::{Ev, Reading, parse_reading};
+use tolva_core::exposure::{Ev, parse_reading};
 use tolva_core::scale::{
-    Aperture, Iso, LengthUnit, Metres, ParseError, Setting, Shutter, Stops, parse_aperture, parse_iso, parse_length,
-    parse_number, parse_shutter, parse_stops,
+    Aperture, Iso, Metres, ParseError, Setting, Shutter, Stops, parse_aperture, parse_iso, parse_length, parse_number,
+    parse_shutter, parse_stops,
 };
-use tolva_planner::job::Problems;
+use tolva_format::{Problems, Reading};
+use tolva_wording::LengthUnit;
 use utoipa::ToSchema;
 
 use super::body::Body;
@@ -120,7 +121,7 @@ pub async fn say(body: Body<Shown>) -> Result<HttpResponse, ApiError> {
     let label = match r#as {
         Meant::Light => Ev(value).label(),
         Meant::Stops => Stops(value).as_given(),
-        Meant::Length => Metres(value).label(length),
+        Meant::Length => Metres(value).label(length.into()),
         Meant::Shutter => Setting::<Shutter>::of(value).label(),
         Meant::Aperture => Setting::<Aperture>::of(value).label(),
         Meant::Iso => Setting::<Iso>::of(value).label(),
@@ -142,10 +143,13 @@ fn understand(typed: &Typed) -> Result<Understood, ParseError> {
     Ok(match typed.r#as {
         Meant::Light => {
             let reading = parse_reading(text)?;
-            Understood { value: reading.ev100().0, label: reading.label(), reading: Some(reading) }
+            Understood { value: reading.ev100().0, label: reading.label(), reading: Some(reading.into()) }
         }
         Meant::Stops => parse_stops(text).map(|stops| plain(stops.0, stops.as_given()))?,
-        Meant::Length => parse_length(text, typed.length).map(|metres| plain(metres.0, metres.label(typed.length)))?,
+        Meant::Length => {
+            let unit = typed.length.into();
+            parse_length(text, unit).map(|metres| plain(metres.0, metres.label(unit)))?
+        }
         Meant::Shutter => parse_shutter(text).map(|setting| plain(setting.nominal, setting.label()))?,
         Meant::Aperture => parse_aperture(text).map(|setting| plain(setting.nominal, setting.label()))?,
         Meant::Iso => parse_iso(text).map(|setting| plain(setting.nominal, setting.label()))?,

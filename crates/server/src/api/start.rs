@@ -2,13 +2,14 @@
 
 use actix_web::{HttpResponse, get};
 use serde::Serialize;
-use tolva_core::ambient::{LocalTime, TypicalLight};
-use tolva_core::colour::{Kelvin, NamedLight, Preset};
-use tolva_core::exposure::{How, Pointing};
-use tolva_core::modifier::SurfaceColour;
-use tolva_core::optics::{HandheldSchool, Movement};
-use tolva_planner::blend::{FULL_WHITE, FallingOrder, Grey, Preference, wedge};
-use tolva_planner::job::{Blend, BlendField, Job, Scene, Site};
+use tolva_core::colour::{FULL_WHITE, Kelvin, step_wedge};
+use tolva_core::{ambient, colour, exposure, modifier, optics};
+use tolva_format::{
+    Blend, FallingOrder, HandheldSchool, How, Job, LocalTime, Movement, NamedLight, Preference, Preset, Scene, Site,
+    SurfaceColour, TypicalLight,
+};
+use tolva_planner::setup;
+use tolva_wording::{Meant as _, Named as _, instruction, number_name};
 use utoipa::ToSchema;
 
 /// What a front end needs once.
@@ -44,6 +45,52 @@ pub struct Start {
     new_scene: Scene,
     /// A new job, with the starter kit and one setup.
     new_job: Job,
+}
+
+/// One step of the wedge.
+#[derive(Debug, Serialize, ToSchema)]
+pub struct Grey {
+    /// From mid grey, in stops.
+    stops: f64,
+    /// The level it renders to in 8-bit sRGB, 0 to 255.
+    level: u8,
+}
+
+/// Which way a receptor is pointed: it is drawn so.
+#[derive(Debug, Serialize, ToSchema)]
+#[serde(rename_all = "snake_case")]
+pub enum Pointing {
+    /// At face height, level, towards the horizon under the sun.
+    UnderTheSun,
+    /// From the subject towards the camera.
+    TowardsTheCamera,
+    /// From the camera at the surface.
+    AtTheSurface,
+}
+
+impl From<exposure::Pointing> for Pointing {
+    fn from(pointing: exposure::Pointing) -> Self {
+        match pointing {
+            exposure::Pointing::UnderTheSun => Self::UnderTheSun,
+            exposure::Pointing::TowardsTheCamera => Self::TowardsTheCamera,
+            exposure::Pointing::AtTheSurface => Self::AtTheSurface,
+        }
+    }
+}
+
+/// One number of a blend.
+#[derive(Debug, Serialize, ToSchema)]
+pub struct BlendField {
+    /// Its name in the format.
+    field: &'static str,
+    /// What it is called.
+    name: &'static str,
+    /// Its value, in stops.
+    value: f64,
+    /// The least it may be.
+    least: f64,
+    /// The most it may be.
+    most: f64,
 }
 
 /// One way to take a reading.
@@ -175,34 +222,42 @@ pub struct BlendOffer {
 #[utoipa::path(responses((status = OK, description = "The start", body = Start)))]
 #[get("/api/start")]
 pub async fn start() -> HttpResponse {
-    let offer = |blend: Blend| BlendOffer {
+    let field = |blend: setup::Blend, number: setup::BlendNumber| BlendField {
+        field: number.field,
+        name: number_name(blend, number.field),
+        value: number.value,
+        least: number.least,
+        most: number.most,
+    };
+    let offer = |blend: setup::Blend| BlendOffer {
         kind: blend.kind().to_owned(),
         name: blend.name().to_owned(),
         meaning: blend.meaning().to_owned(),
-        blend,
-        fields: blend.fields(),
+        blend: blend.into(),
+        fields: blend.numbers().into_iter().map(|number| field(blend, number)).collect(),
     };
-    let instruction = |how: How, sun: bool| Instruction { pointing: how.pointing(sun), says: how.instruction(sun) };
-    let hows = How::OFFERED.map(|how| HowOffer {
-        how,
+    let instruction =
+        |how: exposure::How, sun: bool| Instruction { pointing: how.pointing(sun).into(), says: instruction(how, sun) };
+    let hows = exposure::How::OFFERED.map(|how| HowOffer {
+        how: how.into(),
         name: how.name().to_owned(),
         surface_stops: how.surface().0,
         in_sun: instruction(how, true),
         in_shade: instruction(how, false),
     });
-    let typical = TypicalLight::ALL.map(|light| {
+    let typical = ambient::TypicalLight::ALL.map(|light| {
         let (low, high) = light.ev_range();
-        LightOffer { light, name: format!("{}, EV {:.0} to {:.0}", light.name(), low.0, high.0) }
+        LightOffer { light: light.into(), name: format!("{}, EV {:.0} to {:.0}", light.name(), low.0, high.0) }
     });
-    let orders = FallingOrder::OFFERED.map(|order| OrderOffer {
-        order,
+    let orders = setup::FallingOrder::OFFERED.map(|order| OrderOffer {
+        order: order.into(),
         name: order.name().to_owned(),
         meaning: order.meaning().to_owned(),
     });
-    let movements = Movement::OFFERED.map(|movement| MovementOffer {
-        movement,
+    let movements = optics::Movement::OFFERED.map(|movement| MovementOffer {
+        movement: movement.into(),
         name: match movement {
-            Movement::Still => movement.name().to_owned(),
+            optics::Movement::Still => movement.name().to_owned(),
             _ => format!("{}, {} m/s", movement.name(), movement.metres_per_s()),
         },
     });
@@ -210,23 +265,29 @@ pub async fn start() -> HttpResponse {
         hows: hows.into(),
         typical_lights: typical.into(),
         movements: movements.into(),
-        handheld_schools: HandheldSchool::OFFERED
-            .map(|school| HandheldOffer { school, name: school.name().to_owned() })
+        handheld_schools: optics::HandheldSchool::OFFERED
+            .map(|school| HandheldOffer { school: school.into(), name: school.name().to_owned() })
             .into(),
-        preferences: Preference::USUAL
-            .map(|preference| PreferenceOffer { preference, name: preference.name().to_owned() })
+        preferences: setup::Preference::USUAL
+            .map(|preference| PreferenceOffer { preference: preference.into(), name: preference.name().to_owned() })
             .into(),
-        named_lights: NamedLight::ALL
+        named_lights: colour::NamedLight::ALL
             .map(|light| {
                 let (low, high) = light.range();
-                NamedLightOffer { light, name: format!("{}, {:.0} to {}", light.name(), low.0, high.label()) }
+                NamedLightOffer {
+                    light: light.into(),
+                    name: format!("{}, {:.0} to {}", light.name(), low.0, high.label()),
+                }
             })
             .into(),
-        presets: Preset::ALL
-            .map(|preset| PresetOffer { preset, name: format!("{}, {}", preset.name(), preset.kelvin().label()) })
+        presets: colour::Preset::ALL
+            .map(|preset| PresetOffer {
+                preset: preset.into(),
+                name: format!("{}, {}", preset.name(), preset.kelvin().label()),
+            })
             .into(),
-        surface_colours: SurfaceColour::ALL
-            .map(|colour| SurfaceColourOffer { colour, name: colour.name().to_owned() })
+        surface_colours: modifier::SurfaceColour::ALL
+            .map(|colour| SurfaceColourOffer { colour: colour.into(), name: colour.name().to_owned() })
             .into(),
         colour_line: LINE_K
             .map(|kelvin| LineMark { mired: Kelvin(kelvin).mired().0, label: format!("{kelvin:.0}") })
@@ -242,9 +303,9 @@ pub async fn start() -> HttpResponse {
             },
             LocalTime { date: "2026-06-21".to_owned(), time: "12:00".to_owned(), second_time: false },
         ),
-        wedge: wedge(),
+        wedge: step_wedge().map(|(stops, level)| Grey { stops: stops.0, level }).collect(),
         full_white_stops: FULL_WHITE.0,
-        blends: Blend::OFFERED.into_iter().map(offer).collect(),
+        blends: setup::Blend::OFFERED.into_iter().map(offer).collect(),
         new_job: Job::new("New job"),
     })
 }

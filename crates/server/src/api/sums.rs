@@ -3,9 +3,11 @@
 use actix_web::http::StatusCode;
 use actix_web::web::Path;
 use actix_web::{HttpResponse, get, post};
-use tolva_planner::sums::{
+use tolva_calculators::{
     SumOffer, SunPosition, SunPositionAsked, SunTimesAsked, SunTimesFound, offered, sum, sun_position, sun_times,
 };
+
+use tolva_format::read_json;
 
 use super::body::{Body, Bytes};
 use super::problem::{ApiError, ProblemDocument};
@@ -58,7 +60,7 @@ pub async fn list() -> HttpResponse {
 )]
 #[post("/api/sums/{name}")]
 pub async fn any(name: Path<String>, body: Bytes) -> Result<HttpResponse, ApiError> {
-    let Some(found) = sum(&name, &body.0) else {
+    let Some(found) = sum(&name, &read_json(&body.0)?) else {
         let names: Vec<String> = offered().into_iter().map(|offer| offer.name).collect();
         let problem = ProblemDocument::new(StatusCode::NOT_FOUND, "No such sum");
         return Err(problem.saying(format!("there is no sum “{name}”; there is {}", names.join(", "))).into());

@@ -1,0 +1,238 @@
+//! Each sum against a figure from outside, and what is refused.
+
+use super::*;
+use proptest::prelude::*;
+use rstest::rstest;
+
+fn object(json: &str) -> Map<String, Value> {
+    serde_json::from_str(json).expect("an object")
+}
+
+fn given(name: &str, json: &str, field: &str) -> f64 {
+    let found = sum(name, &object(json)).expect("a sum").unwrap_or_else(|wrong| panic!("{name}: {wrong}"));
+    found[field].as_f64().unwrap_or(f64::NAN)
+}
+
+/// physics.md, and by hand where it says so.
+#[rstest]
+#[case("exposure-value", r#"{"shutter_s": 0.0078125, "f_number": 16, "iso": 100}"#, "ev100", 15.0)]
+#[case("exposure-value", r#"{"shutter_s": 0.0078125, "f_number": 16, "iso": 100}"#, "illuminance_lux", 81_920.0)]
+#[case("light-sum", r#"{"first_stops": 0, "second_stops": -2}"#, "together_stops", 0.322)]
+#[case(
+    "flash-distance",
+    r#"{"guide_number_m": 40, "f_number": 8, "iso": 100, "power_stops": 0, "loss_stops": 0}"#,
+    "distance_m",
+    5.0
+)]
+#[case(
+    "guide-number",
+    r#"{"f_number": 8, "iso": 100, "distance_m": 5, "power_stops": 0, "loss_stops": 0}"#,
+    "guide_number_m",
+    40.0
+)]
+#[case("flash-power", r#"{"guide_number_m": 40, "distance_m": 2.5, "f_number": 8, "iso": 100, "loss_stops": 1}"#, "power_stops", -1.0)]
+#[case(
+    "flash-aperture",
+    r#"{"guide_number_m": 40, "distance_m": 5, "iso": 100, "power_stops": -2, "loss_stops": 0}"#,
+    "f_number",
+    4.0
+)]
+#[case("near-field", r#"{"shape": "disc", "radius_m": 0.45, "distance_m": 1.5}"#, "near_field_stops", -0.124)]
+#[case("near-field", r#"{"shape": "rectangle", "width_m": 0.3, "height_m": 1.2, "distance_m": 0.6}"#, "near_field_stops", -0.687)]
+#[case(
+    "depth-of-field",
+    r#"{"focal_length_mm": 50, "f_number": 8, "focus_m": 3, "circle_of_confusion_mm": 0.03}"#,
+    "hyperfocal_m",
+    10.467
+)]
+#[case(
+    "depth-of-field",
+    r#"{"focal_length_mm": 85, "f_number": 2.8, "focus_m": 2.6, "circle_of_confusion_mm": 0.03}"#,
+    "near_m",
+    2.526
+)]
+#[case(
+    "depth-of-field",
+    r#"{"focal_length_mm": 85, "f_number": 2.8, "focus_m": 2.6, "circle_of_confusion_mm": 0.03}"#,
+    "far_m",
+    2.678
+)]
+#[case(
+    "group-depth",
+    r#"{"focal_length_mm": 85, "nearest_m": 3, "farthest_m": 3.6, "circle_of_confusion_mm": 0.03}"#,
+    "f_number",
+    6.87
+)]
+#[case(
+    "group-depth",
+    r#"{"focal_length_mm": 85, "nearest_m": 3, "farthest_m": 3.6, "circle_of_confusion_mm": 0.03}"#,
+    "focus_m",
+    3.273
+)]
+#[case("close-up", r#"{"focal_length_mm": 100, "magnification": 1, "pupil_ratio": 1, "f_number": 8, "circle_of_confusion_mm": 0.015, "subject_depth_mm": 10, "overlap": 0.3}"#, "depth_mm", 0.48)]
+#[case("shake-floor", r#"{"focal_length_mm": 85, "crop_factor": 1, "stabilisation_stops": 0}"#, "one_over_twice_s", 1.0 / 170.0)]
+#[case(
+    "field-of-view",
+    r#"{"focal_length_mm": 50, "sensor_width_mm": 36, "sensor_height_mm": 24}"#,
+    "horizontal_deg",
+    39.598
+)]
+#[case(
+    "field-of-view",
+    r#"{"focal_length_mm": 50, "sensor_width_mm": 36, "sensor_height_mm": 24}"#,
+    "vertical_deg",
+    26.991
+)]
+#[case("mired-shift", r#"{"from_k": 5600, "shift_mired": 159}"#, "to_k", 2962.0)]
+#[case("mired-shift", r#"{"from_k": 3200, "shift_mired": -137}"#, "to_k", 5698.1)]
+#[case("high-speed-or-filter", r#"{"sync_safe_s": 0.005, "f_number_at_sync": 8, "f_number_wanted": 2.8, "high_speed_loss_stops": 1.3333333333}"#, "high_speed_power_stops", 4.0 / 3.0)]
+#[case(
+    "high-speed-or-filter",
+    r#"{"sync_safe_s": 0.005, "f_number_at_sync": 8, "f_number_wanted": 2.8, "high_speed_loss_stops": 1.3333333333}"#,
+    "filter_power_stops",
+    0.0
+)]
+#[case("high-speed-or-filter", r#"{"sync_safe_s": 0.005, "f_number_at_sync": 8, "f_number_wanted": 2.8, "high_speed_loss_stops": 1.3333333333}"#, "high_speed_shutter_s", 1.0 / 1600.0)]
+#[case(
+    "ballast",
+    r#"{"area_m2": 0.81, "wind_m_s": 10, "height_m": 2, "footprint_m": 0.5, "weight_kg": 5}"#,
+    "force_n",
+    59.535
+)]
+#[case(
+    "stops-between",
+    r#"{"shutter_1_s": 0.01, "f_number_1": 8, "iso_1": 100, "shutter_2_s": 0.02, "f_number_2": 4, "iso_2": 50}"#,
+    "ambient_stops",
+    2.0
+)]
+#[case(
+    "stops-between",
+    r#"{"shutter_1_s": 0.01, "f_number_1": 8, "iso_1": 100, "shutter_2_s": 0.02, "f_number_2": 4, "iso_2": 50}"#,
+    "flash_stops",
+    1.0
+)]
+#[case("falloff", r#"{"nearest_m": 1, "farthest_m": 2}"#, "falloff_stops", 2.0)]
+#[case("burst", r#"{"full_recycle_s": 1.5, "power_stops": -3, "frames_per_s": 10}"#, "frames_flashed", 16.0)]
+#[case(
+    "movement-blur",
+    r#"{"metres_per_s": 1.4, "shutter_s": 0.008, "magnification": 0.02, "pitch_um": 6}"#,
+    "blur_px",
+    37.333
+)]
+fn as_published(#[case] name: &str, #[case] json: &str, #[case] field: &str, #[case] value: f64) {
+    let found = given(name, json, field);
+    assert!((found - value).abs() <= 0.0006 * value.abs().max(1.0), "{found} {value}");
+}
+
+#[test]
+fn beyond_the_hyperfocal_distance_the_far_end_is_null() {
+    let asked = r#"{"focal_length_mm": 24, "f_number": 11, "focus_m": 5, "circle_of_confusion_mm": 0.03}"#;
+    let found = sum("depth-of-field", &object(asked)).expect("a sum").expect("good");
+    assert!(found["far_m"].is_null() && found["near_m"].is_number());
+    let endless = r#"{"full_recycle_s": 1.5, "power_stops": -4, "frames_per_s": 10}"#;
+    assert!(sum("burst", &object(endless)).expect("a sum").expect("good")["frames_flashed"].is_null());
+}
+
+#[rstest]
+#[case("sun-position", r#"{"utc": "soon", "latitude_deg": 1, "longitude_deg": 1}"#, "/utc")]
+#[case("sun-position", r#"{"utc": "1800-01-01T00:00:00Z", "latitude_deg": 1, "longitude_deg": 1}"#, "/utc")]
+#[case("sun-position", r#"{"utc": "2026-01-01T00:00:00Z", "latitude_deg": 91, "longitude_deg": 1}"#, "/latitude_deg")]
+#[case("sun-times", r#"{"utc_date": "2026-13-01", "latitude_deg": 1, "longitude_deg": 1}"#, "/utc_date")]
+#[case("sun-times", r#"{"utc_date": "2026-01-01", "latitude_deg": 1, "longitude_deg": 200}"#, "/longitude_deg")]
+#[case("sun-times", r#"{"utc_date": "2026-01-01", "latitude_deg": 1, "lon": 2}"#, "/lon")]
+#[case("near-field", r#"{"shape": "disc", "distance_m": 1}"#, "/radius_m")]
+#[case("near-field", r#"{"shape": "star", "distance_m": 1}"#, "/shape")]
+#[case("near-field", r#"{"distance_m": 1}"#, "/shape")]
+#[case("near-field", r#"{"shape": "disc", "radius_m": -1, "distance_m": 1}"#, "/radius_m")]
+#[case("near-field", r#"{"shape": "disc", "radius_m": 1, "distance_m": "near"}"#, "/distance_m")]
+#[case("near-field", r#"{"shape": "disc", "radius_m": 1, "distance_m": 1, "colour": 2}"#, "/colour")]
+#[case("mired-shift", r#"{"from_k": 20000, "shift_mired": -137}"#, "/shift_mired")]
+#[case(
+    "group-depth",
+    r#"{"focal_length_mm": 85, "nearest_m": 4, "farthest_m": 3, "circle_of_confusion_mm": 0.03}"#,
+    "/farthest_m"
+)]
+#[case(
+    "depth-of-field",
+    r#"{"focal_length_mm": 85, "f_number": 8, "focus_m": 0.05, "circle_of_confusion_mm": 0.03}"#,
+    "/focus_m"
+)]
+#[case(
+    "flash-power",
+    r#"{"guide_number_m": 1e308, "distance_m": 1, "f_number": 8, "iso": 100, "loss_stops": 0}"#,
+    "/guide_number_m"
+)]
+fn refused(#[case] name: &str, #[case] json: &str, #[case] pointer: &str) {
+    let wrong = sum(name, &object(json)).expect("a sum").expect_err("wrong");
+    assert_eq!(wrong.0[0].pointer, pointer, "{wrong}");
+}
+
+/// What is first offered is answered, with every field that is promised, and nothing else but the workings.
+#[test]
+fn every_sum_answers_what_it_first_offers() {
+    for offer in offered() {
+        let asked: serde_json::Map<_, _> =
+            offer.asked.iter().map(|asked| (asked.field.clone(), asked.usual.clone())).collect();
+        let found = sum(&offer.name, &asked).expect("a sum").unwrap_or_else(|wrong| panic!("{}: {wrong}", offer.name));
+        let fields: Vec<&String> = found.as_object().expect("an object").keys().collect();
+        for given in &offer.given {
+            assert!(fields.contains(&&given.field), "{} {}", offer.name, given.field);
+        }
+        assert!(found["workings"].as_array().is_none_or(|lines| !lines.is_empty()), "{}", offer.name);
+    }
+    assert!(sum("moon-times", &Map::new()).is_none());
+    assert!(offered().len() > 20);
+}
+
+proptest! {
+    /// Whatever is sent, an answer or a refusal: never a panic, never a number that is none.
+    #[test]
+    fn never_a_panic(which in 0..26usize, numbers in proptest::collection::vec(-1e6..1e6_f64, 8)) {
+        let offers = offered();
+        let offer = &offers[which % offers.len()];
+        let asked: serde_json::Map<_, _> = offer.asked.iter().zip(&numbers).map(|(asked, number)| {
+            let value = match (asked.least, asked.most) {
+                (Some(least), Some(most)) => {
+                    serde_json::json!(least + (most - least) * (number / 2e6 + 0.5))
+                }
+                _ => asked.usual.clone(),
+            };
+            (asked.field.clone(), value)
+        }).collect();
+        match sum(&offer.name, &asked).expect("a sum") {
+            // What is no number is null: an end that is never reached.
+            Ok(found) => {
+                for given in &offer.given {
+                    let value = found.get(&given.field).expect("what is promised");
+                    prop_assert!(value.is_number() || value.is_string() || value.is_null(), "{value}");
+                }
+                let lines = found["workings"].as_array().cloned().unwrap_or_default();
+                let said = serde_json::Value::Array(lines).to_string();
+                prop_assert!(!said.contains("NaN") && !said.contains("inf"), "{said}");
+            }
+            Err(wrong) => {
+                for problem in wrong.0 {
+                    let field = problem.pointer.trim_start_matches('/').to_owned();
+                    prop_assert!(offer.asked.iter().any(|asked| asked.field == field), "{field}");
+                    prop_assert!(!problem.message.is_empty());
+                }
+            }
+        }
+    }
+
+    /// A number far beyond every range is refused with its field and what is allowed.
+    #[test]
+    fn what_is_beyond_all_ranges_is_refused(which in 0..26usize, field in 0..8usize, sign in proptest::bool::ANY) {
+        let offers = offered();
+        let offer = &offers[which % offers.len()];
+        let mut asked: serde_json::Map<_, _> =
+            offer.asked.iter().map(|asked| (asked.field.clone(), asked.usual.clone())).collect();
+        let numbers: Vec<_> = offer.asked.iter().filter(|asked| asked.least.is_some()).collect();
+        let wrong = &numbers[field % numbers.len()].field;
+        asked.insert(wrong.clone(), serde_json::json!(if sign { 1e308 } else { -1e308 }));
+        let refused = sum(&offer.name, &asked).expect("a sum");
+        let pointers: Vec<String> =
+            refused.expect_err("beyond all ranges").0.into_iter().map(|problem| problem.pointer).collect();
+        prop_assert!(pointers.contains(&format!("/{wrong}")), "{pointers:?}");
+    }
+}

@@ -1,0 +1,228 @@
+//! The kit: cameras, lenses, lights, and what goes before, on and under them.
+
+mod flash;
+mod modifier;
+
+use serde::{Deserialize, Serialize};
+use utoipa::ToSchema;
+
+pub use flash::{
+    ContinuousOutput, Duty, Flash, FlashOutput, GuideNumberFeet, GuideNumberMetres, GuideNumberZoom, MeasuredOutput,
+    PowerRange,
+};
+pub use modifier::{BareSurface, DiscSurface, Modifier, ModifierSurface, RectangleSurface};
+
+use crate::leaf::{Sensor, Step};
+
+/// What setups are made of. Each thing once, referred to by its id.
+#[derive(Clone, Debug, Default, PartialEq, Serialize, Deserialize, ToSchema)]
+#[serde(deny_unknown_fields)]
+pub struct Kit {
+    /// Cameras. 1 to 40.
+    #[schema(min_items = 1, max_items = 40)]
+    pub cameras: Vec<Camera>,
+    /// Lenses. 1 to 80.
+    #[schema(min_items = 1, max_items = 80)]
+    pub lenses: Vec<Lens>,
+    /// Flash units and continuous lamps. At most 40.
+    #[schema(max_items = 40)]
+    pub flashes: Vec<Flash>,
+    /// Modifiers. At most 80.
+    #[schema(max_items = 80)]
+    pub modifiers: Vec<Modifier>,
+    /// Gels. At most 80.
+    #[schema(max_items = 80)]
+    pub gels: Vec<Gel>,
+    /// Neutral density filters. At most 40.
+    #[schema(max_items = 40)]
+    pub filters: Vec<Filter>,
+    /// Stands. At most 40.
+    #[schema(max_items = 40)]
+    pub stands: Vec<Stand>,
+    /// Radio triggers. At most 20.
+    #[schema(max_items = 20)]
+    pub triggers: Vec<Trigger>,
+}
+
+/// A lens.
+#[derive(Clone, Debug, PartialEq, Serialize, Deserialize, ToSchema)]
+#[serde(deny_unknown_fields)]
+pub struct Lens {
+    /// Unique in the kit.
+    #[schema(min_length = 1, max_length = 60)]
+    pub id: String,
+    /// What it is called.
+    #[schema(min_length = 1, max_length = 120)]
+    pub name: String,
+    /// Its shortest focal length, 4 to 1200 mm.
+    #[schema(minimum = 4, maximum = 1200)]
+    pub shortest_mm: f64,
+    /// Its longest; the same for a lens that does not zoom.
+    #[schema(minimum = 4, maximum = 1200)]
+    pub longest_mm: f64,
+    /// The widest f-number.
+    #[schema(minimum = 0.7, maximum = 128)]
+    pub widest_f_number: f64,
+    /// The smallest aperture's f-number.
+    #[schema(minimum = 0.7, maximum = 128)]
+    pub smallest_f_number: f64,
+    /// What its stabilisation is good for, in stops: 0 without, to 9.
+    #[schema(minimum = 0, maximum = 9)]
+    pub stabilisation_stops: f64,
+    /// The nearest it focuses, from the sensor, in metres.
+    #[schema(minimum = 0.02, maximum = 20)]
+    pub closest_focus_m: f64,
+    /// How large the subject is on the sensor there: 1 is life size.
+    #[schema(minimum = 0.01, maximum = 10)]
+    pub largest_magnification: f64,
+    /// Exit pupil over entrance pupil: 1 for a symmetrical lens.
+    #[schema(minimum = 0.1, maximum = 10)]
+    pub pupil_ratio: f64,
+}
+
+/// A gel.
+#[derive(Clone, Debug, PartialEq, Serialize, Deserialize, ToSchema)]
+#[serde(deny_unknown_fields)]
+pub struct Gel {
+    /// Unique in the kit.
+    #[schema(min_length = 1, max_length = 60)]
+    pub id: String,
+    /// What it is called.
+    #[schema(min_length = 1, max_length = 120)]
+    pub name: String,
+    /// What it shifts a light by, in mired: warmer is positive.
+    #[schema(minimum = -500, maximum = 500)]
+    pub shift_mired: f64,
+    /// What it does to the tint, in Duv: greener is positive, so a plus-green gel is.
+    #[serde(default)]
+    #[schema(minimum = -0.05, maximum = 0.05)]
+    pub shift_duv: f64,
+    /// What it takes of the light, in stops.
+    #[schema(minimum = 0, maximum = 8)]
+    pub loss_stops: f64,
+}
+
+/// A neutral density filter for the lens.
+#[derive(Clone, Debug, PartialEq, Serialize, Deserialize, ToSchema)]
+#[serde(deny_unknown_fields)]
+pub struct Filter {
+    /// Unique in the kit.
+    #[schema(min_length = 1, max_length = 60)]
+    pub id: String,
+    /// What it is called.
+    #[schema(min_length = 1, max_length = 120)]
+    pub name: String,
+    /// Its density in stops.
+    #[schema(minimum = 0.1, maximum = 15)]
+    pub density_stops: f64,
+}
+
+/// A stand.
+#[derive(Clone, Debug, PartialEq, Serialize, Deserialize, ToSchema)]
+#[serde(deny_unknown_fields)]
+pub struct Stand {
+    /// Unique in the kit.
+    #[schema(min_length = 1, max_length = 60)]
+    pub id: String,
+    /// What it is called.
+    #[schema(min_length = 1, max_length = 120)]
+    pub name: String,
+    /// As high as it goes, in metres.
+    #[schema(minimum = 0.1, maximum = 8)]
+    pub highest_m: f64,
+    /// What it may carry, by its maker, in kilograms.
+    #[schema(minimum = 0.1, maximum = 100)]
+    pub carries_kg: f64,
+    /// From its middle to the line between two feet, in metres.
+    #[schema(minimum = 0.05, maximum = 3)]
+    pub footprint_m: f64,
+    /// What it weighs, in kilograms.
+    #[schema(minimum = 0.1, maximum = 60)]
+    pub weight_kg: f64,
+}
+
+/// A radio trigger: one on the camera, and what the units listen on.
+#[derive(Clone, Debug, PartialEq, Serialize, Deserialize, ToSchema)]
+#[serde(deny_unknown_fields)]
+pub struct Trigger {
+    /// Unique in the kit.
+    #[schema(min_length = 1, max_length = 60)]
+    pub id: String,
+    /// What it is called.
+    #[schema(min_length = 1, max_length = 120)]
+    pub name: String,
+    /// How many channels it has.
+    #[schema(minimum = 1, maximum = 64)]
+    pub channels: u8,
+    /// How many groups it commands.
+    #[schema(minimum = 1, maximum = 16)]
+    pub groups: u8,
+}
+
+/// A camera: the settings it offers, its sensor, and the shutters it can sync flash at.
+#[derive(Clone, Debug, PartialEq, Serialize, Deserialize, ToSchema)]
+#[serde(deny_unknown_fields)]
+pub struct Camera {
+    /// Unique in the kit.
+    #[schema(min_length = 1, max_length = 60)]
+    pub id: String,
+    /// What it is called.
+    #[schema(min_length = 1, max_length = 120)]
+    pub name: String,
+    /// The sensor.
+    pub sensor: Sensor,
+    /// The shutter dial.
+    pub shutter: ShutterRange,
+    /// One click of the aperture dial; its ends are the lens's.
+    pub aperture_step: Step,
+    /// The sensitivities.
+    pub iso: IsoRange,
+    /// The rated sync speed in seconds.
+    #[schema(minimum = 0.000_01, maximum = 3600)]
+    pub sync_rated_s: f64,
+    /// The sync speed to trust with radio triggers, in seconds: a third of a stop under the rated one or more (common
+    /// practice, no source).
+    #[schema(minimum = 0.000_01, maximum = 3600)]
+    pub sync_safe_s: f64,
+    /// The sync speed of its electronic shutter, in seconds; null where it has none that syncs.
+    #[serde(default)]
+    #[schema(minimum = 0.000_01, maximum = 3600)]
+    pub sync_electronic_s: Option<f64>,
+    /// With flash and an automatic shutter it goes no slower than this, in seconds.
+    #[schema(minimum = 0.000_01, maximum = 3600)]
+    pub slow_sync_floor_s: f64,
+    /// What its stabilisation is good for, in stops: 0 without, to 9.
+    #[schema(minimum = 0, maximum = 9)]
+    pub stabilisation_stops: f64,
+    /// Frames a second in a burst.
+    #[schema(minimum = 0.1, maximum = 240)]
+    pub frames_per_s: f64,
+}
+
+/// A shutter dial.
+#[derive(Clone, Debug, PartialEq, Serialize, Deserialize, ToSchema)]
+#[serde(deny_unknown_fields)]
+pub struct ShutterRange {
+    /// The slowest time, in seconds.
+    #[schema(minimum = 0.000_01, maximum = 3600)]
+    pub slowest_s: f64,
+    /// The fastest time, in seconds.
+    #[schema(minimum = 0.000_01, maximum = 3600)]
+    pub fastest_s: f64,
+    /// One click.
+    pub step: Step,
+}
+
+/// The sensitivities of a camera.
+#[derive(Clone, Debug, PartialEq, Serialize, Deserialize, ToSchema)]
+#[serde(deny_unknown_fields)]
+pub struct IsoRange {
+    /// The lowest.
+    #[schema(minimum = 3, maximum = 10_000_000)]
+    pub base_iso: f64,
+    /// The highest that is acceptable.
+    #[schema(minimum = 3, maximum = 10_000_000)]
+    pub highest_iso: f64,
+    /// One click.
+    pub step: Step,
+}

@@ -1,0 +1,213 @@
+//! A kit as a file of its own: JSON, and a table of values (CSV) for a spreadsheet.
+
+use serde::{Deserialize, Serialize};
+use serde_json::{Map, Value, json};
+use utoipa::ToSchema;
+
+use super::check::kit as check_kit;
+use super::problems::Checker;
+use super::{FORMAT_VERSION, Kit, Problems, read_json};
+
+/// The name every kit file carries in `format`.
+const FORMAT: &str = "tolva-kit";
+/// The columns of the table.
+const COLUMNS: [&str; 4] = ["kind", "id", "field", "value"];
+/// Fields that are words, whatever they look like.
+const WORDS: [&str; 3] = ["id", "name", "holds_for"];
+
+/// A kit file.
+#[derive(Clone, Debug, PartialEq, Serialize, Deserialize, ToSchema)]
+#[serde(deny_unknown_fields)]
+pub struct KitFile {
+    /// Always `tolva-kit`.
+    #[schema(example = "tolva-kit")]
+    pub format: String,
+    /// The version of the format: as a job's.
+    pub format_version: u32,
+    /// The kit.
+    pub kit: Kit,
+}
+
+impl Kit {
+    /// Checks every value; pointers begin with `/kit`.
+    ///
+    /// # Errors
+    /// All that is wrong, each with a pointer to its field.
+    pub fn check(&self) -> Result<(), Problems> {
+        let mut c = Checker::default();
+        c.within("kit", |c| check_kit(c, self));
+        c.done()
+    }
+}
+
+impl KitFile {
+    /// A file of a kit.
+    pub fn new(kit: Kit) -> Self {
+        Self { format: FORMAT.to_owned(), format_version: FORMAT_VERSION, kit }
+    }
+
+    /// Reads a kit file.
+    ///
+    /// # Errors
+    /// What is wrong, with a JSON pointer to each wrong field.
+    pub fn from_json(json: &[u8]) -> Result<Self, Problems> {
+        let file: Self = read_json(json)?;
+        if file.format != FORMAT || file.format_version != FORMAT_VERSION {
+            let message = format!(
+                "“{}”, version {}, is not a kit Tolva reads: it must be “{FORMAT}”, version {FORMAT_VERSION}",
+                file.format, file.format_version
+            );
+            return Err(Problems::one("/format", message));
+        }
+        file.kit.check()?;
+        Ok(file)
+    }
+
+    /// The file as it is exported: indented, with a newline at its end.
+    pub fn to_json(&self) -> String {
+        serde_json::to_string_pretty(self).unwrap_or_default() + "\n"
+    }
+
+    /// The kit as a table: one value a line, with the kind, the id of the thing, and the path of the field.
+    pub fn to_csv(&self) -> String {
+        let mut table = csv::Writer::from_writer(Vec::new());
+        // Writing into memory cannot fail.
+        let _ = table.write_record(COLUMNS);
+        let kit = json!(self.kit);
+        for (kind, things) in kit.as_object().into_iter().flatten() {
+            for thing in things.as_array().into_iter().flatten() {
+                let id = thing["id"].as_str().unwrap_or_default();
+                let mut leaves = Vec::new();
+                flatten(thing, "", &mut leaves);
+                for (field, value) in leaves {
+                    let _ = table.write_record([kind.as_str(), id, &field, &value]);
+                }
+            }
+        }
+        table.into_inner().ok().and_then(|bytes| String::from_utf8(bytes).ok()).unwrap_or_default()
+    }
+
+    /// Reads a table as [`KitFile::to_csv`] writes it. A kind that is not in it stays empty.
+    ///
+    /// # Errors
+    /// A line that cannot be read, with its number, or a value that is wrong, with its field.
+    pub fn from_csv(table: &[u8]) -> Result<Self, Problems> {
+        let mut rows = csv::Reader::from_reader(table);
+        let header = rows.headers().map_err(|error| Problems::one("", error.to_string()))?;
+        if header != COLUMNS.as_slice() {
+            return Err(Problems::one("", format!("the first line must be {}", COLUMNS.join(","))));
+        }
+        let mut kit = json!({
+            "cameras": [], "lenses": [], "flashes": [], "modifiers": [], "gels": [], "filters": [], "stands": [],
+            "triggers": [],
+        });
+        for (index, row) in rows.records().enumerate() {
+            let line = index + 2;
+            let wrong = |message: String| Problems::one("", format!("line {line}: {message}"));
+            let row = row.map_err(|error| wrong(error.to_string()))?;
+            let [kind, id, field, text] = [0, 1, 2, 3].map(|column| row.get(column).unwrap_or_default());
+            let Some(things) = kit.get_mut(kind).and_then(Value::as_array_mut) else {
+                return Err(wrong(format!("“{kind}” is no kind of thing")));
+            };
+            let at = things.iter().position(|thing| thing["id"] == id).unwrap_or_else(|| {
+                things.push(json!({ "id": id }));
+                things.len() - 1
+            });
+            let value = if WORDS.iter().any(|word| field.ends_with(word)) {
+                json!(text)
+            } else {
+                serde_json::from_str(text).unwrap_or_else(|_| json!(text))
+            };
+            put(&mut things[at], &field.split('/').collect::<Vec<_>>(), value).map_err(wrong)?;
+        }
+        let file = Self::new(read_json::<Kit>(kit.to_string().as_bytes()).map_err(|p| p.within("/kit"))?);
+        file.kit.check()?;
+        Ok(file)
+    }
+}
+
+/// Every value of a thing with its path; an empty object or list is a value too.
+fn flatten(value: &Value, path: &str, into: &mut Vec<(String, String)>) {
+    let under = |key: &str| if path.is_empty() { key.to_owned() } else { format!("{path}/{key}") };
+    match value {
+        Value::Object(fields) if !fields.is_empty() => {
+            fields.iter().for_each(|(key, value)| flatten(value, &under(key), into));
+        }
+        Value::Array(items) if !items.is_empty() => {
+            items.iter().enumerate().for_each(|(index, item)| flatten(item, &under(&index.to_string()), into));
+        }
+        Value::String(text) => into.push((path.to_owned(), text.clone())),
+        other => into.push((path.to_owned(), other.to_string())),
+    }
+}
+
+/// Puts a value at a path, making lists where a number stands in it.
+fn put(at: &mut Value, path: &[&str], value: Value) -> Result<(), String> {
+    let Some((first, rest)) = path.split_first() else {
+        *at = value;
+        return Ok(());
+    };
+    let next = if let Ok(index) = first.parse::<usize>() {
+        if at.is_null() {
+            *at = json!([]);
+        }
+        let items = at.as_array_mut().ok_or_else(|| format!("“{first}” is no place in a list"))?;
+        if index > items.len() {
+            return Err(format!("“{first}” comes before the one in front of it"));
+        }
+        if index == items.len() {
+            items.push(Value::Null);
+        }
+        &mut items[index]
+    } else {
+        if at.is_null() {
+            *at = Value::Object(Map::new());
+        }
+        let fields = at.as_object_mut().ok_or_else(|| format!("“{first}” is no field here"))?;
+        fields.entry((*first).to_owned()).or_insert(Value::Null)
+    };
+    put(next, rest, value)
+}
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+    use rstest::rstest;
+
+    #[test]
+    fn there_and_back() {
+        let file = KitFile::new(Kit::starter());
+        assert_eq!(KitFile::from_json(file.to_json().as_bytes()).expect("JSON"), file);
+        let table = file.to_csv();
+        assert!(table.starts_with("kind,id,field,value\n"), "{table}");
+        assert!(table.contains("flashes,small,output/guide_number_zoom/table/1/guide_number_m,36"));
+        assert_eq!(KitFile::from_csv(table.as_bytes()).expect("a table"), file);
+    }
+
+    #[test]
+    fn a_name_that_looks_like_a_number_stays_a_name() {
+        let mut file = KitFile::new(Kit::starter());
+        file.kit.stands[0].name = "17".to_owned();
+        assert_eq!(KitFile::from_csv(file.to_csv().as_bytes()).expect("a table"), file);
+    }
+
+    #[rstest]
+    #[case("a,b\n1,2\n", "", "the first line must be kind,id,field,value")]
+    #[case("kind,id,field,value\ntents,t,name,T\n", "", "line 2: “tents” is no kind of thing")]
+    #[case("kind,id,field,value\nstands,t,legs/3,1\n", "", "line 2: “3” comes before")]
+    #[case("kind,id,field,value\nstands,t,highest_m,tall\n", "/kit/stands/0/highest_m", "expected f64")]
+    fn tables_that_are_refused(#[case] table: &str, #[case] pointer: &str, #[case] says: &str) {
+        let wrong = KitFile::from_csv(table.as_bytes()).expect_err("wrong");
+        assert!(wrong.0[0].pointer == pointer && wrong.0[0].message.contains(says), "{wrong}");
+    }
+
+    #[test]
+    fn values_are_checked() {
+        let mut file = KitFile::new(Kit::starter());
+        file.kit.filters[0].density_stops = 40.0;
+        let wrong = KitFile::from_csv(file.to_csv().as_bytes()).expect_err("wrong");
+        assert_eq!(wrong.0[0].pointer, "/kit/filters/0/density_stops");
+        let other = file.to_json().replace("tolva-kit", "other-kit");
+        assert_eq!(KitFile::from_json(other.as_bytes()).expect_err("wrong").0[0].pointer, "/format");
+    }
+}

@@ -1,0 +1,30 @@
+//! Clicks of dials.
+
+use serde::{Deserialize, Serialize};
+use utoipa::ToSchema;
+
+/// How far one click of a camera's dial goes.
+#[derive(Clone, Copy, Debug, PartialEq, Eq, Serialize, Deserialize, ToSchema)]
+#[serde(rename_all = "snake_case")]
+pub enum Step {
+    /// A third of a stop.
+    Third,
+    /// Half a stop.
+    Half,
+    /// A whole stop.
+    Whole,
+}
+
+/// How far one click of a flash unit's power goes.
+#[derive(Clone, Copy, Debug, PartialEq, Eq, Serialize, Deserialize, ToSchema)]
+#[serde(rename_all = "snake_case")]
+pub enum PowerStep {
+    /// A tenth of a stop.
+    Tenth,
+    /// A third of a stop.
+    Third,
+    /// Half a stop.
+    Half,
+    /// A whole stop.
+    Whole,
+}

@@ -1,0 +1,56 @@
+//! The open format: one JSON document a job. The same types are the body of the API, the stored document, the file
+//! that is exported and the input of the command line. They carry ranges and defaults, are checked with the path to each
+//! wrong field, and become the quantities of [`tolva_planner::setup`] by [`Into`].
+//!
+//! ```
+//! use tolva_format::{Job, check};
+//!
+//! let job = Job::new("Doorway");
+//! check(&job.setups[0], &job.kit)?;
+//! let setup: tolva_planner::setup::Setup = job.setups[0].clone().into();
+//! assert_eq!(setup.lights[0].id, "A");
+//! # Ok::<(), tolva_format::Problems>(())
+//! ```
+
+mod blend;
+mod check;
+mod convert;
+mod job;
+mod kit;
+mod kit_file;
+mod leaf;
+mod migrate;
+mod new;
+mod owned;
+mod problems;
+mod read;
+mod scene;
+mod setup;
+mod version;
+
+pub use blend::Blend;
+pub use check::check;
+pub use job::{Job, json_schema};
+pub use kit::{
+    BareSurface, Camera, ContinuousOutput, DiscSurface, Duty, Filter, Flash, FlashOutput, Gel, GuideNumberFeet,
+    GuideNumberMetres, GuideNumberZoom, IsoRange, Kit, Lens, MeasuredOutput, Modifier, ModifierSurface, PowerRange,
+    RectangleSurface, ShutterRange, Stand, Trigger,
+};
+pub use kit_file::KitFile;
+pub use leaf::{
+    Ambient, AutomaticSchool, Bounce, BounceOff, CameraSaid, Circle, Duration, EvReading, ExposureSchool, FallingOrder,
+    HandheldSchool, How, IncidentReceptor, LuxReading, Movement, NamedLight, PowerStep, Preference, Preset, Reading,
+    SaidColour, Sensor, Step, SurfaceColour, Taken, WhiteBalance, Why, ZoomGuideNumber,
+};
+pub use owned::Owned;
+pub use problems::{Problem, Problems};
+pub use read::read_json;
+pub use scene::{
+    AngleHeight, Artificial, Behind, BehindWhat, CloudHour, ForecastCloud, LocalTime, Obstacle, ObstacleHeight,
+    OpenShade, Role, Scene, Site, SizeHeight, SteadyCloud, Surroundings, TypicalLight, Weather,
+};
+pub use setup::{Control, Depth, Fixed, Light, LightWish, Pace, Reach, Region, Setup, Speed, Sync};
+pub use version::{FORMAT, FORMAT_VERSION};
+
+#[cfg(test)]
+mod tests;

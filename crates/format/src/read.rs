@@ -1,0 +1,38 @@
+//! Reading JSON so that a wrong field is named by its path.
+
+use serde::de::DeserializeOwned;
+use serde_path_to_error::Segment;
+
+use crate::problems::Problems;
+
+/// Reads any of the format's types, each a JSON object; a wrong or unknown field is named by its JSON pointer.
+///
+/// # Errors
+/// The first thing that is not JSON, not known, or not of its type.
+pub fn read_json<T: DeserializeOwned>(json: &[u8]) -> Result<T, Problems> {
+    // The reader would take a list for an object's fields in their order, and an empty one for none of them.
+    if json.iter().find(|byte| !byte.is_ascii_whitespace()) == Some(&b'[') {
+        return Err(Problems::one("", "a list is not allowed here: it must be one JSON object, in braces"));
+    }
+    // What is good is read without keeping track of where; only what is not is read again, to say where it is wrong.
+    if let Ok(value) = serde_json::from_slice(json) {
+        return Ok(value);
+    }
+    let mut reader = serde_json::Deserializer::from_slice(json);
+    let value = serde_path_to_error::deserialize(&mut reader).map_err(|error| {
+        let mut pointer = String::new();
+        for segment in error.path() {
+            let part = match segment {
+                Segment::Seq { index } => index.to_string(),
+                Segment::Map { key } => key.replace('~', "~0").replace('/', "~1"),
+                Segment::Enum { variant } => variant.clone(),
+                Segment::Unknown => continue,
+            };
+            pointer.push('/');
+            pointer.push_str(&part);
+        }
+        Problems::one(pointer, error.inner().to_string())
+    })?;
+    reader.end().map_err(|error| Problems::one("", error.to_string()))?;
+    Ok(value)
+}

@@ -1,0 +1,135 @@
+//! The conventions of white balance side by side, and the gels that bring each light to what is there.
+
+use tolva_core::colour::{COOL, FIXED, GelMatch, Kelvin, Light, NIGHT, Preset, WARM, WhiteBalance, Why};
+use tolva_core::exposure::CameraSettings;
+use tolva_core::scale::Power;
+
+use super::gels::{gels_to, ids};
+use super::{Balance, Colours, InColour};
+use crate::lighting::Prepared;
+use crate::setup::{Gel, Kit, Setup};
+use crate::solver::Outcome;
+
+/// A convention of white balance, and what comes of it.
+#[derive(Clone)]
+pub struct BalanceOption {
+    /// What the camera is balanced for.
+    pub balance: WhiteBalance,
+    /// What is set where its gels change the powers; nothing where they are as they were.
+    pub settings: Option<(CameraSettings, Vec<(String, Power)>)>,
+    /// The colours that come of it.
+    pub colour: InColour,
+    /// The setup with it.
+    pub setup: Setup,
+}
+
+/// Gels for a light.
+#[derive(Clone, Debug, PartialEq)]
+pub struct GelOption<'a> {
+    /// The light, by its place in the setup.
+    pub light: usize,
+    /// The gels of the kit that bring it nearest; none where none brings it nearer.
+    pub gels: Vec<&'a Gel>,
+    /// What they make of it, and what is left over.
+    pub found: GelMatch,
+    /// What they are to bring it to.
+    pub ambient: Light,
+    /// Whether it is the setup as it is.
+    pub chosen: bool,
+    /// The setup with these gels.
+    pub setup: Setup,
+}
+
+/// A balance of a number of kelvin.
+fn by_number(kelvin: Kelvin, why: Why) -> WhiteBalance {
+    WhiteBalance::Kelvin { kelvin: kelvin.0, tint_duv: 0.0, why }
+}
+
+/// Whether two balances follow the same convention.
+fn alike(one: WhiteBalance, other: WhiteBalance) -> bool {
+    match (one, other) {
+        (WhiteBalance::Kelvin { why: a, .. }, WhiteBalance::Kelvin { why: b, .. }) => a == b,
+        _ => std::mem::discriminant(&one) == std::mem::discriminant(&other),
+    }
+}
+
+/// All conventions, with a name of the menu; a setup's own balance stands in the place of its kind, or first.
+pub fn every_balance(own: WhiteBalance, preset: Preset) -> Vec<WhiteBalance> {
+    let mut all = vec![
+        WhiteBalance::Flash,
+        WhiteBalance::Ambient,
+        WhiteBalance::Between,
+        by_number(FIXED, Why::Fixed),
+        WhiteBalance::Preset(preset),
+        WhiteBalance::Measured,
+        by_number(WARM, Why::Warm),
+        by_number(COOL, Why::Cool),
+        by_number(NIGHT, Why::Night),
+    ];
+    match all.iter().position(|one| alike(*one, own)) {
+        Some(at) => all[at] = own,
+        None => all.insert(0, own),
+    }
+    all
+}
+
+/// The name on the menu that is nearest to a light.
+pub fn nearest_preset(light: Light) -> Preset {
+    let off = |preset: &Preset| (preset.kelvin().mired().0 - light.mired().0).abs();
+    Preset::ALL.into_iter().min_by(|a, b| off(a).total_cmp(&off(b))).unwrap_or(Preset::Daylight)
+}
+
+/// All conventions of white balance for a setup as it came out, each with what becomes of its colours.
+pub fn balance_options(setup: &Prepared<'_>, outcome: &Outcome, colours: &Colours, kit: &Kit) -> Vec<BalanceOption> {
+    let own = setup.setup.white_balance;
+    let mut all = every_balance(own, nearest_preset(colours.ambient_on(setup.lit)));
+    if outcome.key(setup).is_none() {
+        all.retain(|one| !matches!(one, WhiteBalance::Flash | WhiteBalance::Between) || *one == own);
+    }
+    let option = |balance| {
+        let mut other = Setup { white_balance: balance, ..setup.setup.clone() };
+        // Where it is the setup’s own, its gels are what they are.
+        if balance == WhiteBalance::Ambient && balance != own {
+            gel_all(&mut other, setup, colours, kit);
+        }
+        let (settings, colour) = if other.lights == setup.setup.lights {
+            let with = Prepared { setup: &other, ..setup.clone() };
+            let balance = Balance::of(&with, outcome, colours);
+            (None, InColour { colours: colours.clone(), balance })
+        } else {
+            let again = Prepared::new(&other, kit).ok()?;
+            let outcome = Outcome::of(&again);
+            (Some((outcome.settings, outcome.lights_on(&again))), InColour::of(&again, &outcome))
+        };
+        Some(BalanceOption { balance, settings, colour, setup: other })
+    };
+    all.into_iter().filter_map(option).collect()
+}
+
+/// Every flash gelled to the ambient where it is aimed.
+fn gel_all(other: &mut Setup, setup: &Prepared<'_>, colours: &Colours, kit: &Kit) {
+    for light in &setup.lights {
+        other.lights[light.index].gel_ids = ids(&gels_to(light.bounced_native(), colours.ambient_on(light.aim), kit).0);
+    }
+}
+
+/// For each light, the nearest gels of the kit to the ambient where it is aimed.
+pub fn gel_options<'a>(setup: &Prepared<'_>, colours: &Colours, kit: &'a Kit) -> Vec<GelOption<'a>> {
+    let one = |light: usize, native: Light, ambient: Light| {
+        let (gels, found) = gels_to(native, ambient, kit);
+        let mut other = setup.setup.clone();
+        other.lights[light].gel_ids = ids(&gels);
+        let sorted = |ids: &[String]| {
+            let mut sorted = ids.to_vec();
+            sorted.sort();
+            sorted
+        };
+        let chosen = sorted(&other.lights[light].gel_ids) == sorted(&setup.setup.lights[light].gel_ids);
+        GelOption { light, gels, found, ambient, chosen, setup: other }
+    };
+    let flashes =
+        setup.lights.iter().map(|light| one(light.index, light.bounced_native(), colours.ambient_on(light.aim)));
+    // A lamp is gelled to the light that is there without it.
+    let lamps = setup.lamps.iter().map(|lamp| one(lamp.index, lamp.bounced_native(), colours.ambient[setup.lit]));
+    flashes.chain(lamps).collect()
+}

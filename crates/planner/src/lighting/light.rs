@@ -1,0 +1,292 @@
+//! A light of a setup as quantities: what it can give each region.
+
+use tolva_core::colour::{self, Shift};
+use tolva_core::exposure::{Ev, IncidentReceptor};
+use tolva_core::flash::{GuideNumber, Recycling, high_speed_loss, tail_loss};
+use tolva_core::modifier::{Bounced, Surface, grid_exponent, off_axis};
+use tolva_core::scale::{Metres, Power, PowerStep, Setting, Shutter, Stops};
+
+use super::{Prepared, found, gels};
+use crate::refused::Refused;
+use crate::setup::{Flash, FlashOutput, Gel, Kit, Light, Modifier, ModifierSurface, Setup, Sync};
+
+/// A continuous lamp.
+#[derive(Clone, Debug)]
+pub struct PreparedLamp<'a> {
+    /// Where it stands in the setup's list.
+    pub index: usize,
+    /// The light of the setup.
+    pub light: &'a Light,
+    /// Its unit.
+    pub flash: &'a Flash,
+    /// What is on it.
+    pub modifier: Option<&'a Modifier>,
+    /// What it gives each region, on the scale of EV.
+    pub gives: Vec<Stops>,
+    /// What modifier, gels, turning and bounce take.
+    pub loss: Stops,
+    /// What it falls short of the inverse square, being so near.
+    pub near_field: Stops,
+    /// What comes of bouncing it, where it is.
+    pub bounced: Option<Bounced>,
+    /// Its light without gels.
+    pub native: colour::Light,
+    /// The gels over it.
+    pub gels: Vec<&'a Gel>,
+    /// What they do to it.
+    pub shift: Shift,
+}
+
+/// A light as quantities.
+#[derive(Clone, Debug)]
+pub struct PreparedLight<'a> {
+    /// Where it stands in the setup's list.
+    pub index: usize,
+    /// The light of the setup.
+    pub light: &'a Light,
+    /// Its unit.
+    pub flash: &'a Flash,
+    /// What is on it.
+    pub modifier: Option<&'a Modifier>,
+    /// Of all its units together.
+    pub guide_number: GuideNumber,
+    /// What glows.
+    pub surface: Surface,
+    /// Modifier, gels, turning and bounce.
+    pub loss: Stops,
+    /// What the modifier alone takes.
+    pub modifier_loss: Stops,
+    /// What the gels take.
+    pub gel_loss: Stops,
+    /// How it falls off to its sides: the exponent of the cosine.
+    pub exponent: f64,
+    /// What comes of bouncing it, where it is.
+    pub bounced: Option<Bounced>,
+    /// Its light without gels.
+    pub native: colour::Light,
+    /// The gels over it.
+    pub gels: Vec<&'a Gel>,
+    /// What gels and a coloured wall do to it.
+    pub shift: Shift,
+    /// How far it stands, where that is fixed.
+    pub distance: Option<Metres>,
+    /// Its power, where that is fixed.
+    pub power: Option<Power>,
+    /// The lowest its dial goes.
+    pub lowest: Power,
+    /// One click of its dial.
+    pub step: PowerStep,
+    /// What its store and battery can do.
+    pub recycling: Recycling,
+    /// The region it is aimed at.
+    pub aim: usize,
+    /// Against its own region, one a region; nothing where it does not reach.
+    pub reaches: Vec<Stops>,
+}
+
+pub enum Either<'a> {
+    Flash(Box<PreparedLight<'a>>),
+    Lamp(PreparedLamp<'a>),
+}
+
+pub fn prepared<'a>(
+    index: usize,
+    light: &'a Light,
+    setup: &'a Setup,
+    kit: &'a Kit,
+    lit: usize,
+) -> Result<Either<'a>, Refused> {
+    let flash = found("flash", &light.flash_id, &kit.flashes, |flash| &flash.id)?;
+    let modifier = match &light.modifier_id {
+        Some(id) => Some(found("modifier", id, &kit.modifiers, |modifier| &modifier.id)?),
+        None => None,
+    };
+    let gels = gels(&light.gel_ids, kit)?;
+    let gel_loss: Stops = gels.iter().map(|gel| Stops(gel.loss_stops)).sum();
+    let region = |id: &String| {
+        let position = setup.regions.iter().position(|region| &region.id == id);
+        position.ok_or_else(|| Refused::NoSuchRegion(id.clone()))
+    };
+    let aim = light.aimed_at.as_ref().map_or(Ok(lit), region)?;
+    let mut reaches = vec![Stops::NOTHING; setup.regions.len()];
+    for reach in &light.reaches {
+        reaches[region(&reach.region_id)?] = Stops(reach.stops);
+    }
+    reaches[aim] = Stops::ZERO;
+    let (surface, modifier_loss) = shape(modifier);
+    let exponent = modifier.map_or(1.0, |m| m.grid_half_angle_deg.map_or(m.exponent, grid_exponent));
+    let away = Metres(light.distance_m.unwrap_or(setup.camera_distance_m));
+    let bounced = light.bounce.map(|bounce| bounce.at(away));
+    let turned = if bounced.is_some() { Stops::ZERO } else { off_axis(light.turned_deg, exponent) };
+    let loss = modifier_loss + gel_loss - turned + bounced.map_or(Stops::ZERO, |bounced| bounced.loss);
+    let lowest = Power(Stops(flash.power.lowest_stops));
+    // What comes back from a ceiling or wall has its own loss by distance, no near field, and the surface's colour.
+    let surface = if bounced.is_some() { Surface::Bare } else { surface };
+    let shift = gels.iter().map(|gel| gel.shift()).chain(light.bounce.map(|bounce| bounce.colour.shift())).sum();
+    if let FlashOutput::Continuous(lamp) = &flash.output {
+        let lux = lamp.lux_at_1_m * f64::from(light.units) / (away.0 * away.0);
+        let power = Stops(light.power_stops.unwrap_or(0.0));
+        let near_field = surface.near_field(away);
+        let gives = Stops(Ev::from_lux(lux, IncidentReceptor::Flat.constant()).0) - loss + near_field + power;
+        let gives = reaches.iter().map(|reach| gives + *reach).collect();
+        let native = flash.light();
+        let lamp =
+            PreparedLamp { index, light, flash, modifier, gives, loss, near_field, bounced, native, gels, shift };
+        return Ok(Either::Lamp(lamp));
+    }
+    let one = guide_number(flash, kit, light.zoom_mm);
+    Ok(Either::Flash(Box::new(PreparedLight {
+        index,
+        light,
+        flash,
+        modifier,
+        // Energies add: two units are a stop, √2 in guide number.
+        guide_number: GuideNumber(one.0 * f64::from(light.units).sqrt()),
+        surface,
+        loss,
+        modifier_loss,
+        gel_loss,
+        exponent,
+        distance: if bounced.is_some() { Some(away) } else { light.distance_m.map(Metres) },
+        bounced,
+        native: flash.light(),
+        shift,
+        gels,
+        power: light.power_stops.map(|stops| Power(Stops(stops))),
+        lowest,
+        step: flash.power.step,
+        recycling: flash.recycling(),
+        aim,
+        reaches,
+    })))
+}
+
+/// A light without gels, as it comes back from where it is bounced.
+fn bounced_native(native: colour::Light, light: &Light) -> colour::Light {
+    native.shifted(light.bounce.map_or_else(Shift::default, |bounce| bounce.colour.shift()))
+}
+
+impl PreparedLight<'_> {
+    /// Its light without gels, as it comes back from where it is bounced.
+    pub fn bounced_native(&self) -> colour::Light {
+        bounced_native(self.native, self.light)
+    }
+}
+
+impl PreparedLamp<'_> {
+    /// Its light without gels, as it comes back from where it is bounced.
+    pub fn bounced_native(&self) -> colour::Light {
+        bounced_native(self.native, self.light)
+    }
+}
+
+/// The least and the most a light can give its region.
+#[derive(Clone, Copy, Debug)]
+pub struct FlashRange {
+    /// The least.
+    pub least: Stops,
+    /// The most.
+    pub most: Stops,
+}
+
+impl PreparedLight<'_> {
+    /// What the light gives its region from a distance at a power: see [`tolva_core::flash::FlashStrength`].
+    pub fn gives(&self, distance: Metres, power: Power) -> Stops {
+        self.guide_number.strength(distance, self.surface, self.loss).at(power)
+    }
+
+    /// The nearest and farthest Tolva would put a light by itself (common practice, no source).
+    pub fn free_distances(&self) -> (Metres, Metres) {
+        (Metres((self.surface.largest().0 / 2.0).max(0.4)), Metres(6.0))
+    }
+
+    /// Where Tolva puts a light when nothing is fixed: one and a half times the modifier's size away, 2 m for a bare
+    /// head (common practice, no source).
+    pub fn usual_distance(&self) -> Metres {
+        let size = self.surface.largest().0;
+        Metres(if size == 0.0 { 2.0 } else { (size * 1.5).clamp(0.7, 3.0) })
+    }
+
+    /// The least and the most it can give its region.
+    pub fn range(&self) -> FlashRange {
+        let (near, far) = self.distance.map_or_else(|| self.free_distances(), |fixed| (fixed, fixed));
+        let (low, full) = self.power.map_or((self.lowest, Power::FULL), |fixed| (fixed, fixed));
+        FlashRange { least: self.gives(far, low), most: self.gives(near, full) }
+    }
+
+    /// Where the light stands to give its region so much by itself.
+    pub fn distance_for(&self, wanted: Stops) -> Metres {
+        let solve = |power: Power| {
+            self.guide_number.distance_for(wanted, power, self.surface, self.loss, self.free_distances())
+        };
+        match (self.distance, self.power) {
+            (Some(fixed), _) => fixed,
+            (None, Some(power)) => to_centimetre(solve(power)),
+            (None, None) => {
+                let usual = self.usual_distance();
+                if self.gives(usual, Power::FULL) < wanted {
+                    to_centimetre(solve(Power::FULL))
+                } else if self.gives(usual, self.lowest) > wanted {
+                    to_centimetre(solve(self.lowest))
+                } else {
+                    usual
+                }
+            }
+        }
+    }
+
+    /// An exact power put on the dial.
+    pub fn on_dial(&self, exact: Power) -> Power {
+        self.power.unwrap_or_else(|| Power(Stops(self.step.nearest(exact).0.0.clamp(self.lowest.0.0, 0.0))))
+    }
+
+    /// What high-speed sync takes at a shutter; nothing where it is not used.
+    pub fn high_speed(&self, setup: &Prepared<'_>, shutter: Setting<Shutter>) -> Option<Stops> {
+        let fixed = self.flash.high_speed_loss_stops.filter(|_| setup.setup.sync == Sync::HighSpeed)?;
+        high_speed_loss(shutter, setup.sync_safe, Stops(fixed))
+    }
+
+    /// What the shutter takes of the flash: in high-speed sync its train of pulses, otherwise the tail of a flash that
+    /// outlasts it.
+    pub fn shutter_loss(&self, setup: &Prepared<'_>, power: Power, shutter: Setting<Shutter>) -> Stops {
+        let tail = || tail_loss(&self.flash.durations, power, shutter);
+        self.high_speed(setup, shutter).unwrap_or_else(tail)
+    }
+}
+
+/// A distance is shown to the centimetre, so it is computed with to the centimetre.
+fn to_centimetre(distance: Metres) -> Metres {
+    Metres((distance.0 * 100.0).round() / 100.0)
+}
+
+/// The surface and the loss of a modifier, or of the bare head.
+fn shape(modifier: Option<&Modifier>) -> (Surface, Stops) {
+    let Some(modifier) = modifier else { return (Surface::Bare, Stops::ZERO) };
+    let surface = match &modifier.surface {
+        ModifierSurface::Bare(_) => Surface::Bare,
+        ModifierSurface::Disc(disc) => Surface::Disc { diameter: Metres(disc.diameter_m) },
+        ModifierSurface::Rectangle(rectangle) => {
+            Surface::Rectangle { width: Metres(rectangle.width_m), height: Metres(rectangle.height_m) }
+        }
+    };
+    (surface, Stops(modifier.loss_stops))
+}
+
+/// One bare unit's guide number in metres, whichever way its output is known. A lamp has none.
+fn guide_number(flash: &Flash, kit: &Kit, zoom_mm: Option<f64>) -> GuideNumber {
+    match &flash.output {
+        FlashOutput::GuideNumberMetres(gn) => GuideNumber(gn.guide_number_m),
+        FlashOutput::GuideNumberFeet(gn) => GuideNumber::from_feet(gn.guide_number_ft),
+        FlashOutput::GuideNumberZoom(zoom) => {
+            // Without a zoom that was said, the widest its table knows.
+            GuideNumber::at_zoom(&zoom.table, zoom_mm.unwrap_or(0.001)).unwrap_or(GuideNumber(1.0))
+        }
+        FlashOutput::Continuous(_) => GuideNumber(1.0),
+        FlashOutput::Measured(read) => {
+            let through = read.modifier_id.as_ref().and_then(|id| kit.modifiers.iter().find(|m| &m.id == id));
+            let (surface, loss) = shape(through);
+            let power = Power(Stops(read.power_stops));
+            GuideNumber::from_reading(read.f_number, read.iso, Metres(read.distance_m), power, surface, loss)
+        }
+    }
+}

@@ -1,0 +1,202 @@
+//! What falls on each region at an instant: the light that is there by model and readings, film on windows, lamps that burn
+//! on, and what each flash can add. The one source for plan, day, timetable and colour.
+
+mod light;
+mod scene;
+mod slowest;
+mod wish;
+
+pub use light::{FlashRange, PreparedLamp, PreparedLight};
+pub use scene::PreparedScene;
+pub use slowest::{Floors, GHOST_SHARE, REAR_CURTAIN_S, on_sensor, slowest_shutter};
+pub use wish::{A_LITTLE, FlashWish, KEPT_UNDER, Placed};
+
+pub use tolva_core::ambient::Known;
+use tolva_core::ambient::{Follower, Lights, RegionLight, Role};
+use tolva_core::colour::Shift;
+use tolva_core::exposure::Ev;
+use tolva_core::optics::CloseUp;
+use tolva_core::scale::{Aperture, Dial, Engraved, Iso, Millimetres, Setting, Shutter, Stops};
+
+use crate::refused::Refused;
+use crate::setup::{Camera, Depth, Gel, Kit, Lens, Setup, Sync};
+use light::Either;
+
+/// A setup as quantities to compute with, and what falls on each of its regions.
+#[derive(Clone, Debug)]
+pub struct Prepared<'a> {
+    /// The setup.
+    pub setup: &'a Setup,
+    /// Its camera.
+    pub camera: &'a Camera,
+    /// Its lens.
+    pub lens: &'a Lens,
+    /// Where and when, where it was said.
+    pub scene: Option<PreparedScene<'a>>,
+    /// The light of each region over time.
+    pub light: Vec<RegionLight>,
+    /// The light that is there at the setup's hour, lamps and all, one a region.
+    pub ambient: Vec<Ev>,
+    /// The same without lamps, through film where there is some.
+    pub there: Vec<Ev>,
+    /// What film on a window does to it, one a region.
+    pub films: Vec<Shift>,
+    /// What it rests on, one a region.
+    pub known: Vec<Known>,
+    /// The region that lies behind the subject.
+    pub behind: usize,
+    /// The side of the subject that the ambient lights more.
+    pub lit: usize,
+    /// The side it lights less, where the setup has one.
+    pub shadow: Option<usize>,
+    /// The shutter dial.
+    pub shutters: Dial<Shutter>,
+    /// The aperture dial.
+    pub apertures: Dial<Aperture>,
+    /// The sensitivities.
+    pub isos: Dial<Iso>,
+    /// What is fixed, each as the nearest setting there is of it.
+    pub shutter: Option<Setting<Shutter>>,
+    /// The same for the aperture.
+    pub aperture: Option<Setting<Aperture>>,
+    /// The same for the ISO.
+    pub iso: Option<Setting<Iso>>,
+    /// The slowest shutter that may be chosen: as somebody said it, or from hand and movement.
+    pub slowest: Setting<Shutter>,
+    /// The sync speed by the maker.
+    pub sync_rated: Setting<Shutter>,
+    /// The sync speed to trust.
+    pub sync_safe: Setting<Shutter>,
+    /// What the filters on the lens take.
+    pub density: Stops,
+    /// What flash and ambient both lose on their way through the lens: filters, and the extension close up.
+    pub filter: Stops,
+    /// The largest blur that counts as sharp.
+    pub circle: Millimetres,
+    /// The lens at its magnification, where the setup works by that.
+    pub close_up: Option<CloseUp>,
+    /// The flashes. Continuous lamps are in the ambient.
+    pub lights: Vec<PreparedLight<'a>>,
+    /// The lamps that burn on.
+    pub lamps: Vec<PreparedLamp<'a>>,
+}
+
+impl<'a> Prepared<'a> {
+    /// A setup with the things of its kit.
+    ///
+    /// # Errors
+    /// Something the setup refers to is not there, or its hour is none. Numbers are taken as they are: a document's are
+    /// checked where it is read.
+    pub fn new(setup: &'a Setup, kit: &'a Kit) -> Result<Self, Refused> {
+        let role = |role| setup.regions.iter().position(|region| region.role == role);
+        let behind = role(Role::Behind).ok_or(Refused::NoRegion(Role::Behind))?;
+        let lit = role(Role::LitSide).ok_or(Refused::NoRegion(Role::LitSide))?;
+        let films: Vec<Vec<&Gel>> =
+            setup.regions.iter().map(|region| gels(&region.ambient.film_ids, kit)).collect::<Result<_, _>>()?;
+        let density = setup
+            .filter_ids
+            .iter()
+            .map(|id| Ok(Stops(found("filter", id, &kit.filters, |filter| &filter.id)?.density_stops)))
+            .sum::<Result<Stops, Refused>>()?;
+        let camera = found("camera", &setup.camera_id, &kit.cameras, |camera| &camera.id)?;
+        let lens = found("lens", &setup.lens_id, &kit.lenses, |lens| &lens.id)?;
+        let mut lights = Vec::new();
+        let mut lamps = Vec::new();
+        for (index, one) in setup.lights.iter().enumerate() {
+            match light::prepared(index, one, setup, kit, lit)? {
+                Either::Flash(light) => lights.push(*light),
+                Either::Lamp(lamp) => lamps.push(lamp),
+            }
+        }
+        let scene = setup.scene.as_ref().map(PreparedScene::new).transpose()?;
+        let close_up = match setup.depth {
+            Depth::CloseUp { magnification, .. } => Some(CloseUp {
+                magnification,
+                focal: Millimetres(setup.focal_length_mm),
+                pupil_ratio: lens.pupil_ratio,
+            }),
+            _ => None,
+        };
+        let (sync_safe_s, sync_rated_s) = syncs(setup.sync, camera)?;
+        let mut lights_there = scene.as_ref().map(|scene| Lights::of(&scene.light, scene.now));
+        let (at, now) = (scene.as_ref().map(|scene| scene.light.at), scene.as_ref().map(|scene| scene.now));
+        let light: Vec<RegionLight> = (setup.regions.iter().zip(&films).enumerate())
+            .map(|(index, (region, film))| RegionLight {
+                follower: Follower::new(&region.ambient, region.role, lights_there.as_mut()),
+                film: film.iter().map(|gel| Stops(gel.loss_stops)).sum(),
+                lamps: lamps.iter().fold(Stops::NOTHING, |sum, lamp: &PreparedLamp<'_>| sum.and(lamp.gives[index])),
+            })
+            .collect();
+        let shutters = Dial::new(camera.shutter.step, camera.shutter.slowest_s, camera.shutter.fastest_s);
+        let apertures = Dial::new(camera.aperture_step, lens.widest_f_number, lens.smallest_f_number);
+        let isos = Dial::new(camera.iso.step, camera.iso.base_iso, camera.iso.highest_iso);
+        let mut prepared = Self {
+            setup,
+            camera,
+            lens,
+            ambient: light.iter().map(|light| light.all(now.as_ref())).collect(),
+            there: light.iter().map(|light| light.there(now.as_ref())).collect(),
+            films: films.iter().map(|film| film.iter().map(|gel| gel.shift()).sum()).collect(),
+            known: light.iter().map(|light| light.follower.known(at, now.as_ref())).collect(),
+            light,
+            scene,
+            behind,
+            lit,
+            shadow: role(Role::ShadowSide),
+            shutter: setup.fixed.shutter_s.map(|asked| on_dial(&shutters, asked)),
+            aperture: setup.fixed.f_number.map(|asked| on_dial(&apertures, asked)),
+            iso: setup.fixed.iso.map(|asked| on_dial(&isos, asked)),
+            shutters,
+            apertures,
+            isos,
+            slowest: Setting::of(camera.shutter.slowest_s),
+            sync_rated: Setting::of(sync_rated_s),
+            sync_safe: Setting::of(sync_safe_s),
+            density,
+            filter: density + close_up.map_or(Stops::ZERO, CloseUp::loss),
+            circle: camera.sensor.circle(setup.circle),
+            close_up,
+            lights,
+            lamps,
+        };
+        prepared.slowest = slowest_shutter(&prepared);
+        Ok(prepared)
+    }
+
+    /// The light on a region before anything was read: the scene's, or the guess where there is no scene. Nothing where
+    /// there is no such region.
+    pub fn modelled(&self, region_id: &str) -> Option<Ev> {
+        let region = self.setup.regions.iter().find(|region| region.id == region_id)?;
+        let guess = Ev(region.ambient.guess_ev100);
+        Some(self.scene.as_ref().map_or(guess, |scene| scene.now.of(region.role)))
+    }
+
+    /// Whether flashes have a part in it.
+    pub fn with_flash(&self) -> bool {
+        self.setup.blend.uses_flash() && !self.lights.is_empty()
+    }
+}
+
+/// A thing of the kit by its id.
+fn found<'a, T>(what: &'static str, id: &str, all: &'a [T], id_of: impl Fn(&T) -> &str) -> Result<&'a T, Refused> {
+    all.iter().find(|thing| id_of(thing) == id).ok_or_else(|| Refused::NotInKit { what, id: id.to_owned() })
+}
+
+/// Gels of the kit by their ids.
+fn gels<'a>(ids: &[String], kit: &'a Kit) -> Result<Vec<&'a Gel>, Refused> {
+    ids.iter().map(|id| found("gel", id, &kit.gels, |gel| &gel.id)).collect()
+}
+
+/// What is fixed, or the nearest setting there is of it: a lens may have left the kit, or another camera been chosen.
+fn on_dial<E: Engraved>(dial: &Dial<E>, asked: f64) -> Setting<E> {
+    dial.nearest(Setting::<E>::of(asked).position())
+}
+
+/// The safe and the rated sync, in seconds.
+fn syncs(sync: Sync, camera: &Camera) -> Result<(f64, f64), Refused> {
+    match (sync, camera.sync_electronic_s) {
+        (Sync::Electronic, Some(electronic)) => Ok((electronic, electronic)),
+        (Sync::Electronic, None) => Err(Refused::NoElectronicSync(camera.name.clone())),
+        (Sync::Ordinary | Sync::HighSpeed, _) => Ok((camera.sync_safe_s, camera.sync_rated_s)),
+    }
+}

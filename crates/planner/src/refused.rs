@@ -1,0 +1,68 @@
+//! Why a setup cannot be planned, or what is asked of one not be done.
+
+use thiserror::Error;
+use tolva_core::ambient::Role;
+use tolva_core::time::WrongTime;
+
+/// What is wrong, with what it is about.
+#[derive(Clone, Debug, PartialEq, Error)]
+pub enum Refused {
+    /// The kit has no such thing.
+    #[error("the kit has no {what} “{id}”")]
+    NotInKit {
+        /// What kind of thing: `camera`.
+        what: &'static str,
+        /// Its id.
+        id: String,
+    },
+    /// The setup has no region of that id.
+    #[error("there is no region “{0}”")]
+    NoSuchRegion(String),
+    /// The setup has no region of that part.
+    #[error("no region has the part {0:?}")]
+    NoRegion(Role),
+    /// The setup has no such light.
+    #[error("there is no light “{0}”")]
+    NoSuchLight(String),
+    /// There is no setup of that id.
+    #[error("there is no setup “{0}”")]
+    NoSuchSetup(String),
+    /// The camera's electronic shutter syncs with no flash.
+    #[error("“{0}” has no electronic shutter that syncs")]
+    NoElectronicSync(String),
+    /// The setup has no place and hour, and what is asked needs them.
+    #[error("the setup has no place and hour")]
+    NoScene,
+    /// The setup's hour is none at its place.
+    #[error(transparent)]
+    Time(#[from] WrongTime),
+    /// A number is out of its range.
+    #[error("{value} is not allowed here: it must be from {least} to {most} {unit}")]
+    OutOfRange {
+        /// What it is: `stops`.
+        what: &'static str,
+        /// What was given.
+        value: f64,
+        /// The least it may be.
+        least: f64,
+        /// The most it may be.
+        most: f64,
+        /// The unit of all three.
+        unit: &'static str,
+    },
+}
+
+impl Refused {
+    /// A number that is out of its range, or nothing where it is in it. What is not a number is out of every range.
+    ///
+    /// # Errors
+    /// [`Refused::OutOfRange`].
+    pub fn unless_within(
+        value: f64,
+        (least, most): (f64, f64),
+        what: &'static str,
+        unit: &'static str,
+    ) -> Result<(), Self> {
+        if (least..=most).contains(&value) { Ok(()) } else { Err(Self::OutOfRange { what, value, least, most, unit }) }
+    }
+}

@@ -1,0 +1,68 @@
+//! What is to be sharp, and what is, in words.
+
+use tolva_core::exposure::CameraSettings;
+use tolva_core::optics::{airy_diameter, depth_of_field};
+use tolva_core::scale::{Aperture, LengthUnit, Metres, Millimetres, Setting, Stops};
+use tolva_planner::depth::Sharp;
+use tolva_planner::lighting::Prepared;
+use tolva_planner::setup::Depth;
+
+use crate::shown::Fact;
+
+fn f_label(position: Stops) -> String {
+    Setting::<Aperture>::of((position.0 / 2.0).exp2()).label()
+}
+
+/// Depth, focus and diffraction, in words.
+pub fn facts(setup: &Prepared<'_>, settings: CameraSettings, length: LengthUnit) -> Vec<Fact> {
+    let sharp = Sharp::of(setup);
+    let focal = Millimetres(setup.setup.focal_length_mm);
+    let n = settings.aperture.exact;
+    let mut all = Vec::new();
+    if let Some(close) = setup.close_up {
+        let (m, depth_mm) = (close.magnification, close.depth(n, setup.circle).0);
+        all.push(Fact::new("From the lens", format!("{} to the subject", close.working_distance().label(length))));
+        all.push(Fact::new(
+            "Effective aperture",
+            format!("f/{:.1} at {m} : 1, {} less light", close.effective_f_number(n), close.loss().amount()),
+        ));
+        all.push(Fact::new("Sharp", format!("{depth_mm:.2} mm deep at {}", settings.aperture.label())));
+        if m > setup.lens.largest_magnification + 1e-9 {
+            let most = setup.lens.largest_magnification;
+            all.push(Fact::new("The lens", format!("goes to {most} : 1 by itself: rings, bellows or another lens")));
+        }
+        if let Depth::CloseUp { depth_mm, stacked: true, overlap, .. } = setup.setup.depth {
+            let stack = close.stack(Millimetres(depth_mm), n, setup.circle, overlap);
+            all.push(Fact::new("Stack", format!("{} frames, {:.2} mm apart", stack.frames, stack.step.0)));
+        }
+    } else {
+        let found = depth_of_field(focal, n, sharp.focus, setup.circle);
+        let far = found.far.map_or_else(|| "the horizon".to_owned(), |far| far.label(length));
+        all.push(Fact::new("Focus", format!("at {}", sharp.focus.label(length))));
+        all.push(Fact::new("Sharp", format!("from {} to {far}", found.near.label(length))));
+        if let Some((near, far)) = sharp.span {
+            all.push(Fact::new("Wished", format!("from {} to {}", near.label(length), far.label(length))));
+        }
+        if sharp.focus.0 < setup.lens.closest_focus_m {
+            let nearest = Metres(setup.lens.closest_focus_m).label(length);
+            all.push(Fact::new("The lens", format!("focuses no nearer than {nearest}")));
+        }
+    }
+    match (sharp.least, sharp.target) {
+        (Some(least), _) => all.push(Fact::new("Asks for", format!("{} or smaller", f_label(least)))),
+        (None, Some(target)) => all.push(Fact::new("Asks for", format!("about {}", f_label(target)))),
+        (None, None) => {}
+    }
+    let airy = airy_diameter(setup.close_up.map_or(n, |close| close.effective_f_number(n)));
+    all.push(Fact::new(
+        "Diffraction",
+        format!(
+            "no gain beyond {}; at {} its disc is {:.0} µm, {:.0} µm count as sharp",
+            f_label(sharp.ceiling),
+            settings.aperture.label(),
+            airy.0 * 1000.0,
+            setup.circle.0 * 1000.0
+        ),
+    ));
+    all
+}

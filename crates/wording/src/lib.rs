@@ -1,0 +1,61 @@
+//! A plan as it is sent: every number with its label, sentences, workings, in the person's units. The only crate with
+//! prose; what is said comes from the planner as codes with their numbers.
+//!
+//! ```
+//! use tolva_planner::setup::{Kit, Setup};
+//! use tolva_wording::{Document, Show, plan};
+//!
+//! let kit = Kit::starter();
+//! let setup = Setup::new("doorway", &kit);
+//! let plan = plan(&setup, &kit, Show::default(), &|setup| Document::of(&setup.id))?;
+//! assert!(plan.possible);
+//! assert_eq!(plan.dial_card.iso.label, "ISO 100");
+//! # Ok::<(), tolva_planner::refused::Refused>(())
+//! ```
+
+mod automatic;
+mod casts;
+mod cautions;
+mod changes;
+mod colour;
+mod conventions;
+mod day;
+mod depth;
+mod document;
+mod fixes;
+mod leaf;
+mod light_card;
+mod names;
+mod options;
+mod pace;
+mod plan;
+mod present;
+mod shortfalls;
+mod shown;
+mod speed;
+mod sun_report;
+mod timetable;
+mod words;
+mod workings;
+
+pub use casts::cast_words;
+pub use colour::{
+    BalanceSaid, BalanceWay, ColourMark, ColourPlan, ColourWays, GelOffer, GelStep, LookLine, MarkKind, OneLook,
+    RegionColour, StripGrey, Swatch, colour_ways, one_look,
+};
+pub use conventions::{School, SchoolMatter, schools};
+pub use day::{DayEvent, DayStrip, HourMark, ReadingOnStrip, Spell, Stretch, day_of};
+pub use document::{Document, Write};
+pub use leaf::{
+    AlternativeKind, Change, Control, FallingOrder, Grip, LengthUnit, LightWish, Limit, PowerNotation, Role, SunEvent,
+    Sync,
+};
+pub use names::{Meant, Named, instruction, number_name};
+pub use options::{Alternative, Alternatives, alternatives};
+pub use plan::{
+    Caution, DialCard, Dialled, FlashMark, Gap, LightCard, Mark, Plan, Ratio, RegionOnRail, Remedy, Working,
+};
+pub use present::plan;
+pub use shown::{Fact, Said, Show};
+pub use sun_report::Here;
+pub use timetable::{FallingStep, LastMinute, RegionThen, Timetable, falling};

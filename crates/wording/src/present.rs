@@ -1,0 +1,233 @@
+//! A plan put into what is sent.
+
+use tolva_core::colour::FULL_WHITE;
+use tolva_core::exposure::{How, Taken};
+use tolva_core::scale::{Engraved, Setting, Stops};
+use tolva_core::time::span_label;
+use tolva_planner::active_limit::active_limit;
+use tolva_planner::cautions::cautions;
+use tolva_planner::colour::InColour;
+use tolva_planner::fixes::fixes;
+use tolva_planner::lighting::{Known, Prepared, PreparedLight};
+use tolva_planner::place::{Grip, Moves, moves};
+use tolva_planner::plan::Plan as Planned;
+use tolva_planner::refused::Refused;
+use tolva_planner::setup::{Kit, Setup};
+use tolva_planner::solver::Outcome;
+use tolva_planner::uncertainty::{Narrow, UncertaintyTerm, narrows, uncertainty, uncertainty_terms};
+
+use crate::cautions::caution;
+use crate::changes::Names;
+use crate::colour::{balance_label, colour_plan};
+use crate::document::Write;
+use crate::fixes::remedy;
+use crate::light_card::light_cards;
+use crate::names::Named;
+use crate::plan::{DialCard, Dialled, FlashMark, Mark, Plan, Ratio, RegionOnRail, Remedy};
+use crate::shortfalls::{Whose, active_limit as in_words};
+use crate::shown::{Fact, Show};
+use crate::sun_report::here;
+use crate::words::lower_first;
+use crate::workings::workings;
+use crate::{automatic, depth, pace, speed};
+
+/// The plan of a setup: what to set, what it gives, how sure that is, what is missing and what would close it.
+///
+/// # Errors
+/// A setup that cannot be planned.
+pub fn plan(setup: &Setup, kit: &Kit, show: Show, write: &Write<'_>) -> Result<Plan, Refused> {
+    let prepared = Prepared::new(setup, kit)?;
+    let planned = Planned::of(&prepared);
+    let names = Names { setup, kit, show };
+    let fixes = fixes(&prepared, &planned, kit).into_iter();
+    let remedies = fixes.map(|fix| remedy(fix, names, write)).collect();
+    Ok(present(&prepared, &planned, remedies, kit, show))
+}
+
+fn present(setup: &Prepared<'_>, planned: &Planned, remedies: Vec<Remedy>, kit: &Kit, show: Show) -> Plan {
+    let outcome = &planned.outcome;
+    let in_colour = InColour::of(setup, outcome);
+    let terms: Vec<_> = (0..outcome.regions.len()).map(|region| uncertainty_terms(setup, outcome, region)).collect();
+    let settings = outcome.settings;
+    let whose = Whose { setup: setup.setup, kit, settings };
+    let filter = (setup.density.0 > 0.0).then(|| {
+        let stops = (setup.density.0 * 10.0).round() / 10.0;
+        format!("{stops}-stop ND")
+    });
+    let cautions = cautions(setup, planned, &in_colour, kit);
+    Plan {
+        possible: planned.possible(),
+        says: says(setup, planned, whose, &remedies),
+        here: setup.scene.as_ref().map(|scene| here(setup, scene, show.metres())),
+        dial_card: DialCard {
+            shutter: dialled(settings.shutter, setup.setup.fixed.shutter_s, &setup.camera.name),
+            aperture: dialled(settings.aperture, setup.setup.fixed.f_number, &setup.lens.name),
+            iso: dialled(settings.iso, setup.setup.fixed.iso, &setup.camera.name),
+            filter,
+            white_balance: balance_label(&in_colour.balance),
+            lights: light_cards(setup, outcome, show),
+        },
+        rail: rail(setup, outcome, &terms),
+        ratio: setup.shadow.map(|shadow| {
+            let (lit, shadow) = (&outcome.regions[setup.lit], &outcome.regions[shadow]);
+            Ratio { before: (lit.ambient - shadow.ambient).into(), after: (lit.together - shadow.together).into() }
+        }),
+        depth: depth::facts(setup, settings, show.metres()),
+        speed: speed::facts(setup, settings),
+        pace: pace::facts(setup, outcome),
+        automatic: automatic::facts(setup, outcome),
+        certainty: certainty(setup, &terms),
+        binds: active_limit(setup, planned).map(|limit| in_words(limit, setup, planned, kit)),
+        gaps: planned.shortfalls.iter().map(|shortfall| whose.gap(shortfall)).collect(),
+        remedies,
+        cautions: cautions.iter().map(|code| caution(code, setup, settings)).collect(),
+        colour: colour_plan(setup, outcome, &in_colour),
+        workings: workings(setup, outcome, show),
+    }
+}
+
+/// The answer in a sentence. Where the wish cannot be had, the first sentence says what to change.
+fn says(setup: &Prepared<'_>, planned: &Planned, whose: Whose<'_>, remedies: &[Remedy]) -> String {
+    let outcome = &planned.outcome;
+    let region = |index: usize| {
+        let name = &setup.setup.regions[index].name;
+        format!("{name} at {}", outcome.regions[index].together.thirds())
+    };
+    let ends = format!("{}, {}", region(setup.behind), region(setup.lit));
+    match planned.shortfalls.as_slice() {
+        [] => format!("As wished: {ends}."),
+        [first, ..] => {
+            let change =
+                remedies.iter().find(|remedy| remedy.closes).map_or_else(String::new, |r| format!("{}. ", r.does));
+            format!("{change}Not as wished: {} The nearest: {ends}.", lower_first(&whose.says(first)))
+        }
+    }
+}
+
+/// How sure each region's total is, and what would narrow the lit side's most.
+fn certainty(setup: &Prepared<'_>, terms: &[Vec<UncertaintyTerm>]) -> Vec<Fact> {
+    let said = setup.setup.regions.iter().zip(terms).map(|(region, terms)| {
+        let sigma = uncertainty(terms);
+        let says = narrows(terms).map_or_else(
+            || format!("±{sigma:.1} stops"),
+            |(narrow, left)| format!("±{sigma:.1} stops. {}: ±{left:.1}", narrowed(setup, narrow, &region.name)),
+        );
+        Fact::new(region.name.clone(), says)
+    });
+    said.collect()
+}
+
+/// What would narrow a region's total.
+fn narrowed(setup: &Prepared<'_>, narrow: Narrow, region: &str) -> String {
+    let light = |light: usize| &setup.lights[light];
+    match narrow {
+        Narrow::TuneCamera => "Tune camera and lens against a test frame".to_owned(),
+        Narrow::ReadAmbient { again } => {
+            let verb = if again { "Read" } else { "Read, do not guess," };
+            format!("{verb} the ambient on “{region}” now")
+        }
+        Narrow::ReadUnit(index) => format!("Read {} with a flash meter", light(index).flash.name),
+        Narrow::ReadThrough(index) => {
+            let through = light(index).modifier.map_or("what it is bounced off", |modifier| &modifier.name);
+            format!("Read {} through {through}", light(index).light.id)
+        }
+        Narrow::MeasureDistance(index) => format!("Measure the distance of {} with a tape", light(index).light.id),
+        Narrow::ReadSpill(index) => format!("Read what {} gives “{region}” by itself", light(index).light.id),
+    }
+}
+
+/// A setting, and whether somebody fixed it; where what they fixed is not on this camera or lens, that too.
+fn dialled<E: Engraved>(setting: Setting<E>, asked: Option<f64>, whose: &str) -> Dialled {
+    let asked_for = asked.map(Setting::<E>::of);
+    let off = asked_for.filter(|asked| (asked.position() - setting.position()).0.abs() > 1e-6);
+    let note = off.map(|asked| format!("{} is not on “{whose}”: {} is the nearest.", asked.label(), setting.label()));
+    Dialled { label: setting.label(), nominal: setting.nominal, exact: setting.exact, fixed: asked.is_some(), note }
+}
+
+fn rail(setup: &Prepared<'_>, outcome: &Outcome, terms: &[Vec<UncertaintyTerm>]) -> Vec<RegionOnRail> {
+    let blend = setup.setup.blend;
+    let lanes = setup.setup.regions.iter().zip(&outcome.regions).enumerate();
+    lanes
+        .map(|(index, (region, of))| {
+            let mark = |at: Stops, grip: Grip, light: Option<&PreparedLight<'_>>| {
+                let moves = moves(setup, index, grip, light);
+                Mark {
+                    at: at.into(),
+                    grip: moves.map(|_| grip.into()),
+                    moves: moves.map(|moves| moved(moves).to_owned()),
+                }
+            };
+            let sigma = uncertainty(&terms[index]);
+            let lights = setup.lights.iter().zip(&of.each).filter(|(_, given)| given.0.is_finite());
+            RegionOnRail {
+                region_id: region.id.clone(),
+                name: region.name.clone(),
+                role: region.role.into(),
+                reading: region.ambient.last().map(|taken| taken.reading.label()),
+                source: source(setup, index),
+                earlier: region.ambient.readings.iter().rev().skip(1).take(5).map(earlier).collect(),
+                ev: setup.ambient[index].label(),
+                estimated: !matches!(setup.known[index], Known::Read { .. }),
+                ambient: mark(of.ambient, Grip::Ambient, None),
+                flashes: lights
+                    .map(|(light, given)| FlashMark {
+                        light_id: light.light.id.clone(),
+                        mark: mark(*given, Grip::Flash, Some(light)),
+                    })
+                    .collect(),
+                together: mark(of.together, Grip::Together, None),
+                wish: blend.region_wish(setup, index).map(Into::into),
+                uncertainty_stops: sigma,
+                uncertainty: format!("±{sigma:.1}"),
+                flash_share: format!("{:.0} %", of.flash_share() * 100.0),
+                clipped: of.together > FULL_WHITE,
+            }
+        })
+        .collect()
+}
+
+/// What moving a mark changes.
+fn moved(moves: Moves) -> &'static str {
+    match moves {
+        Moves::LightGives => "how much this light gives",
+        Moves::LightReaches => "how much of this light reaches here",
+        Moves::Picture => "how bright the picture comes out",
+        Moves::Subject => "how bright the subject comes out",
+        Moves::Region => "how bright it comes out",
+        Moves::Ambient => "how bright the light that is there comes out",
+    }
+}
+
+/// A reading that no longer counts, in a line.
+fn earlier(taken: &Taken) -> String {
+    let mut parts: Vec<String> = taken.at.iter().map(|at| at.time.clone()).collect();
+    parts.push(taken.reading.label());
+    if taken.how != How::Unsaid {
+        parts.push(taken.how.name().to_lowercase());
+    }
+    if taken.simulated {
+        parts.push("simulated".to_owned());
+    }
+    parts.join(", ")
+}
+
+/// What the light of a region rests on: `read 24 min ago, −⅓ since`.
+fn source(setup: &Prepared<'_>, region: usize) -> String {
+    let simulated = setup.setup.regions[region].ambient.last().is_some_and(|taken| taken.simulated);
+    let read = if simulated { "simulated reading" } else { "read" };
+    match setup.known[region] {
+        Known::Guess => "estimate".to_owned(),
+        Known::Model if setup.scene.as_ref().is_some_and(|scene| scene.light.is_daylight()) => {
+            "estimate from sun and sky".to_owned()
+        }
+        Known::Model => "handbook estimate".to_owned(),
+        Known::Read { minutes: None, .. } => read.to_owned(),
+        Known::Read { minutes: Some(minutes), .. } if minutes.abs() < 0.5 => format!("{read} at this hour"),
+        Known::Read { minutes: Some(minutes), moved } => {
+            let when = if minutes > 0.0 { "ago" } else { "later" };
+            let moved = moved.to_third();
+            let since = if moved.0 == 0.0 { String::new() } else { format!(", {} since", moved.as_given()) };
+            format!("{read} {} {when}{since}", span_label(minutes))
+        }
+    }
+}

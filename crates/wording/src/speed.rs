@@ -1,0 +1,81 @@
+//! What keeps the shutter from being slower, in words.
+
+use tolva_core::exposure::CameraSettings;
+use tolva_core::optics::{HandheldSchool, Movement, SWAYING, blur_px};
+use tolva_core::scale::{Setting, Shutter, Stops};
+use tolva_planner::lighting::{Floors, GHOST_SHARE, Prepared, REAR_CURTAIN_S, on_sensor};
+
+use crate::names::Named;
+use crate::shown::Fact;
+
+fn one_over(seconds: f64) -> String {
+    if seconds < 0.3 { format!("1/{:.0} s", 1.0 / seconds) } else { format!("{seconds:.1} s") }
+}
+
+/// The floors and what comes of them, in words.
+pub fn facts(setup: &Prepared<'_>, settings: CameraSettings) -> Vec<Fact> {
+    let floors = Floors::of(setup);
+    let speed = setup.setup.speed;
+    let shutter = settings.shutter;
+    let mut all = vec![Fact::new(
+        "Slowest shutter",
+        match speed.slowest_shutter_s {
+            Some(_) => format!("{}, as you said", setup.slowest.label()),
+            None => format!("{}, from what follows", setup.slowest.label()),
+        },
+    )];
+    match floors.shake_s {
+        None => all.push(Fact::new("Shake", "none on a tripod")),
+        Some(shake) => {
+            let rule = match speed.school {
+                HandheldSchool::OneOverFocal => "one over the focal length",
+                HandheldSchool::OneOverTwiceFocal => "one over twice the focal length",
+                HandheldSchool::Stabilised => "the focal length and the stops of stabilisation",
+                HandheldSchool::DenseSensor => "the focal length on a dense sensor",
+            };
+            all.push(Fact::new("Shake", format!("{} by {rule}", one_over(shake))));
+        }
+    }
+    if let Some(movement) = floors.movement_s {
+        let name = speed.movement.name().to_lowercase();
+        let fast = speed.movement.metres_per_s();
+        all.push(Fact::new(
+            "Movement",
+            format!("{} for {name}, {fast} m/s, in {} pixels of blur", one_over(movement), speed.blur_px),
+        ));
+    }
+    if floors.share < 0.999 && (floors.shake_s.is_some() || floors.movement_s.is_some()) {
+        all.push(Fact::new(
+            "Frozen by flash",
+            format!(
+                "the ambient makes {:.0} % of the subject, so both may be {} slower",
+                floors.share * 100.0,
+                Stops(-floors.share.log2()).amount()
+            ),
+        ));
+    }
+    let blur = blur_px(speed.movement, shutter.exact, on_sensor(setup), setup.camera.sensor);
+    if speed.movement != Movement::Still {
+        let ghosts = if blur <= speed.blur_px {
+            "sharp".to_owned()
+        } else if floors.share > GHOST_SHARE {
+            format!("a ghost of {:.0} % of its light shows beside what the flash freezes", floors.share * 100.0)
+        } else {
+            "what little the ambient gives it blurs unseen".to_owned()
+        };
+        all.push(Fact::new("At this shutter", format!("{blur:.1} pixels: {ghosts}")));
+        if shutter.exact > REAR_CURTAIN_S && blur > speed.blur_px && !setup.lights.is_empty() {
+            all.push(Fact::new("Curtain", "rear: the trail then lies behind what moves"));
+        }
+        let least = |slow: f64| slow >= shutter.exact * 0.9 || (slow - SWAYING[0].0).abs() < 1e-9;
+        let frames = SWAYING
+            .iter()
+            .filter(|(slow, _)| least(*slow))
+            .map(|(slow, count)| format!("{count} at {}", Setting::<Shutter>::of(*slow).label()));
+        all.push(Fact::new("While something sways", format!("take {}", frames.collect::<Vec<_>>().join(", "))));
+    }
+    if floors.shake_s.is_some_and(|shake| shutter.exact > shake * 1.13) && floors.share < 0.999 {
+        all.push(Fact::new("Behind", "ambient alone: shake shows there at this shutter"));
+    }
+    all
+}
