@@ -12,10 +12,11 @@ fn crates() -> PathBuf {
 }
 
 /// What each crate may know of the others.
-const ARROWS: [(&str, &[&str]); 9] = [
+const ARROWS: [(&str, &[&str]); 10] = [
     ("core", &[]),
     ("planner", &["core"]),
-    ("format", &["core", "planner"]),
+    ("format", &["core", "format-derive", "planner"]),
+    ("format-derive", &[]),
     ("wording", &["core", "planner"]),
     ("calculators", &["core", "wording"]),
     ("devices", &["core", "planner"]),
@@ -215,7 +216,7 @@ fn no_modules_know_each_other_in_a_circle() {
     let mut found = Vec::new();
     for (of, _) in ARROWS {
         let tree = Tree::of(of);
-        assert!(tree.modules.len() > 2, "{of}: {:?}", tree.modules.keys());
+        assert!(!tree.modules.is_empty(), "nothing is looked at in {of}");
         let knows = tree.beside();
         for module in knows.keys() {
             if let Some(circle) = circle(module, &knows) {

@@ -1,10 +1,11 @@
 //! The wish: how bright each region is to be, and how much of it from flash.
 
 use serde::{Deserialize, Serialize};
+use tolva_format_derive::Ranged;
 use utoipa::ToSchema;
 
 /// How flash and the light that is there go together. All stops are from mid grey unless they say otherwise.
-#[derive(Clone, Copy, Debug, PartialEq, Serialize, Deserialize, ToSchema)]
+#[derive(Clone, Copy, Debug, PartialEq, Serialize, Deserialize, Ranged, ToSchema)]
 #[serde(rename_all = "snake_case", rename_all_fields = "snake_case", deny_unknown_fields)]
 pub enum Blend {
     /// The ambient is placed, and the flash fills it from so many stops under.

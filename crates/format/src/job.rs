@@ -1,6 +1,7 @@
 //! A job: the document that is exported and kept.
 
 use serde::{Deserialize, Serialize};
+use tolva_format_derive::Ranged;
 use utoipa::ToSchema;
 
 use crate::kit::Kit;
@@ -11,7 +12,7 @@ use crate::setup::Setup;
 use crate::version::{FORMAT, FORMAT_VERSION, version};
 
 /// One job: a booking with a place, a date and one or more setups, and the kit they use.
-#[derive(Clone, Debug, PartialEq, Serialize, Deserialize, ToSchema)]
+#[derive(Clone, Debug, PartialEq, Serialize, Deserialize, Ranged, ToSchema)]
 #[serde(deny_unknown_fields)]
 pub struct Job {
     /// Always `tolva-job`.

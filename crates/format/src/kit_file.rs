@@ -35,7 +35,10 @@ impl Kit {
     /// All that is wrong, each with a pointer to its field.
     pub fn check(&self) -> Result<(), Problems> {
         let mut c = Checker::default();
-        c.within("kit", |c| check_kit(c, self));
+        c.within("kit", |c| {
+            self.ranges(c);
+            check_kit(c, self);
+        });
         c.done()
     }
 }

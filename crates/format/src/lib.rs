@@ -13,6 +13,7 @@
 //! ```
 
 mod blend;
+mod catalogue;
 mod check;
 mod convert;
 mod job;
@@ -23,12 +24,14 @@ mod migrate;
 mod new;
 mod owned;
 mod problems;
+mod ranged;
 mod read;
 mod scene;
 mod setup;
 mod version;
 
 pub use blend::Blend;
+pub use catalogue::{FieldRange, field_ranges};
 pub use check::check;
 pub use job::{Job, json_schema};
 pub use kit::{
@@ -43,7 +46,7 @@ pub use leaf::{
     SaidColour, Sensor, Step, SurfaceColour, Taken, WhiteBalance, Why, ZoomGuideNumber,
 };
 pub use owned::Owned;
-pub use problems::{Problem, Problems};
+pub use problems::{Problem, ProblemCode, Problems};
 pub use read::read_json;
 pub use scene::{
     AngleHeight, Artificial, Behind, BehindWhat, CloudHour, ForecastCloud, LocalTime, Obstacle, ObstacleHeight,

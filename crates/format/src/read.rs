@@ -3,7 +3,7 @@
 use serde::de::DeserializeOwned;
 use serde_path_to_error::Segment;
 
-use crate::problems::Problems;
+use crate::problems::{ProblemCode, Problems};
 
 /// Reads any of the format's types, each a JSON object; a wrong or unknown field is named by its JSON pointer.
 ///
@@ -12,7 +12,8 @@ use crate::problems::Problems;
 pub fn read_json<T: DeserializeOwned>(json: &[u8]) -> Result<T, Problems> {
     // The reader would take a list for an object's fields in their order, and an empty one for none of them.
     if json.iter().find(|byte| !byte.is_ascii_whitespace()) == Some(&b'[') {
-        return Err(Problems::one("", "a list is not allowed here: it must be one JSON object, in braces"));
+        return Err(Problems::one("", "a list is not allowed here: it must be one JSON object, in braces")
+            .coded(ProblemCode::Unreadable));
     }
     // What is good is read without keeping track of where; only what is not is read again, to say where it is wrong.
     if let Ok(value) = serde_json::from_slice(json) {
@@ -31,8 +32,8 @@ pub fn read_json<T: DeserializeOwned>(json: &[u8]) -> Result<T, Problems> {
             pointer.push('/');
             pointer.push_str(&part);
         }
-        Problems::one(pointer, error.inner().to_string())
+        Problems::one(pointer, error.inner().to_string()).coded(ProblemCode::Unreadable)
     })?;
-    reader.end().map_err(|error| Problems::one("", error.to_string()))?;
+    reader.end().map_err(|error| Problems::one("", error.to_string()).coded(ProblemCode::Unreadable))?;
     Ok(value)
 }

@@ -1,17 +1,18 @@
 //! Where and when a setup is shot: the place, the hour, what stands in the way, the weather and the surroundings.
 
 use serde::{Deserialize, Serialize};
+use tolva_format_derive::Ranged;
 use utoipa::ToSchema;
 
 /// A day and an hour as clocks at the place show them.
-#[derive(Clone, Debug, PartialEq, Eq, Serialize, Deserialize, ToSchema)]
+#[derive(Clone, Debug, PartialEq, Eq, Serialize, Deserialize, Ranged, ToSchema)]
 #[serde(deny_unknown_fields)]
 pub struct LocalTime {
     /// `2026-08-29`, from 1900 to 2199.
-    #[schema(min_length = 10, max_length = 10, example = "2026-08-29")]
+    #[schema(pattern = r"^\d{4}-\d{2}-\d{2}$", example = "2026-08-29")]
     pub date: String,
     /// `19:46`.
-    #[schema(min_length = 5, max_length = 5, example = "19:46")]
+    #[schema(pattern = r"^\d{2}:\d{2}$", example = "19:46")]
     pub time: String,
     /// Where clocks are put back and show this hour twice: whether the second one is meant.
     #[serde(default)]
@@ -19,7 +20,7 @@ pub struct LocalTime {
 }
 
 /// Place, hour and what they do to the light.
-#[derive(Clone, Debug, PartialEq, Serialize, Deserialize, ToSchema)]
+#[derive(Clone, Debug, PartialEq, Serialize, Deserialize, Ranged, ToSchema)]
 #[serde(deny_unknown_fields)]
 pub struct Scene {
     /// The place.
@@ -42,7 +43,7 @@ pub struct Scene {
 }
 
 /// A place on the ground.
-#[derive(Clone, Debug, PartialEq, Serialize, Deserialize, ToSchema)]
+#[derive(Clone, Debug, PartialEq, Serialize, Deserialize, Ranged, ToSchema)]
 #[serde(deny_unknown_fields)]
 pub struct Site {
     /// What it is called. May be empty.
@@ -65,7 +66,7 @@ pub struct Site {
 }
 
 /// Something that stands in the way of the sun: a range of bearings, up to a height.
-#[derive(Clone, Debug, PartialEq, Serialize, Deserialize, ToSchema)]
+#[derive(Clone, Debug, PartialEq, Serialize, Deserialize, Ranged, ToSchema)]
 #[serde(deny_unknown_fields)]
 pub struct Obstacle {
     /// What it is. May be empty.
@@ -83,7 +84,7 @@ pub struct Obstacle {
 }
 
 /// How high something stands, seen from the subject.
-#[derive(Clone, Copy, Debug, PartialEq, Serialize, Deserialize, ToSchema)]
+#[derive(Clone, Copy, Debug, PartialEq, Serialize, Deserialize, Ranged, ToSchema)]
 #[serde(rename_all = "snake_case")]
 pub enum ObstacleHeight {
     /// As an angle.
@@ -93,7 +94,7 @@ pub enum ObstacleHeight {
 }
 
 /// An angle over the horizon.
-#[derive(Clone, Copy, Debug, PartialEq, Serialize, Deserialize, ToSchema)]
+#[derive(Clone, Copy, Debug, PartialEq, Serialize, Deserialize, Ranged, ToSchema)]
 #[serde(deny_unknown_fields)]
 pub struct AngleHeight {
     /// In degrees.
@@ -102,7 +103,7 @@ pub struct AngleHeight {
 }
 
 /// So high, so far away.
-#[derive(Clone, Copy, Debug, PartialEq, Serialize, Deserialize, ToSchema)]
+#[derive(Clone, Copy, Debug, PartialEq, Serialize, Deserialize, Ranged, ToSchema)]
 #[serde(deny_unknown_fields)]
 pub struct SizeHeight {
     /// How high it stands over the subject's face, in metres.
@@ -114,7 +115,7 @@ pub struct SizeHeight {
 }
 
 /// The cloud over the day.
-#[derive(Clone, Debug, PartialEq, Serialize, Deserialize, ToSchema)]
+#[derive(Clone, Debug, PartialEq, Serialize, Deserialize, Ranged, ToSchema)]
 #[serde(rename_all = "snake_case")]
 pub enum Weather {
     /// The same all day, by hand.
@@ -124,7 +125,7 @@ pub enum Weather {
 }
 
 /// One amount of cloud.
-#[derive(Clone, Copy, Debug, PartialEq, Serialize, Deserialize, ToSchema)]
+#[derive(Clone, Copy, Debug, PartialEq, Serialize, Deserialize, Ranged, ToSchema)]
 #[serde(deny_unknown_fields)]
 pub struct SteadyCloud {
     /// Eighths of the sky: 0 clear, 8 overcast.
@@ -133,7 +134,7 @@ pub struct SteadyCloud {
 }
 
 /// Cloud hour by hour, as a forecast gave it.
-#[derive(Clone, Debug, PartialEq, Serialize, Deserialize, ToSchema)]
+#[derive(Clone, Debug, PartialEq, Serialize, Deserialize, Ranged, ToSchema)]
 #[serde(deny_unknown_fields)]
 pub struct ForecastCloud {
     /// Who says so.
@@ -147,7 +148,7 @@ pub struct ForecastCloud {
 }
 
 /// The cloud at an hour.
-#[derive(Clone, Debug, PartialEq, Serialize, Deserialize, ToSchema)]
+#[derive(Clone, Debug, PartialEq, Serialize, Deserialize, Ranged, ToSchema)]
 #[serde(deny_unknown_fields)]
 pub struct CloudHour {
     /// In UTC: `2026-08-29T16:00:00Z`.
@@ -159,7 +160,7 @@ pub struct CloudHour {
 }
 
 /// What is around the subject.
-#[derive(Clone, Copy, Debug, PartialEq, Serialize, Deserialize, ToSchema)]
+#[derive(Clone, Copy, Debug, PartialEq, Serialize, Deserialize, Ranged, ToSchema)]
 #[serde(rename_all = "snake_case")]
 pub enum Surroundings {
     /// Nothing much: grass, earth, paving.
@@ -183,7 +184,7 @@ pub enum Surroundings {
 }
 
 /// Shade with the sky over it.
-#[derive(Clone, Copy, Debug, PartialEq, Serialize, Deserialize, ToSchema)]
+#[derive(Clone, Copy, Debug, PartialEq, Serialize, Deserialize, Ranged, ToSchema)]
 #[serde(deny_unknown_fields)]
 pub struct OpenShade {
     /// How much of the sky overhead is seen, in percent.
@@ -192,7 +193,7 @@ pub struct OpenShade {
 }
 
 /// Lamps.
-#[derive(Clone, Copy, Debug, PartialEq, Serialize, Deserialize, ToSchema)]
+#[derive(Clone, Copy, Debug, PartialEq, Serialize, Deserialize, Ranged, ToSchema)]
 #[serde(deny_unknown_fields)]
 pub struct Artificial {
     /// What kind of light.
@@ -204,7 +205,7 @@ pub struct Artificial {
 }
 
 /// What lies behind the subject, as the camera sees it.
-#[derive(Clone, Copy, Debug, PartialEq, Serialize, Deserialize, ToSchema)]
+#[derive(Clone, Copy, Debug, PartialEq, Serialize, Deserialize, Ranged, ToSchema)]
 #[serde(deny_unknown_fields)]
 pub struct Behind {
     /// What it is.
@@ -215,7 +216,7 @@ pub struct Behind {
 }
 
 /// What lies behind the subject.
-#[derive(Clone, Copy, Debug, PartialEq, Eq, Serialize, Deserialize, ToSchema)]
+#[derive(Clone, Copy, Debug, PartialEq, Eq, Serialize, Deserialize, Ranged, ToSchema)]
 #[serde(rename_all = "snake_case")]
 pub enum BehindWhat {
     /// Things that stand: houses, trees, people.
@@ -227,7 +228,7 @@ pub enum BehindWhat {
 }
 
 /// What part a region has in the picture.
-#[derive(Clone, Copy, Debug, PartialEq, Eq, Serialize, Deserialize, ToSchema)]
+#[derive(Clone, Copy, Debug, PartialEq, Eq, Serialize, Deserialize, Ranged, ToSchema)]
 #[serde(rename_all = "snake_case")]
 pub enum Role {
     /// What lies behind the subject.
@@ -242,7 +243,7 @@ pub enum Role {
 }
 
 /// A kind of light where there is no daylight.
-#[derive(Clone, Copy, Debug, PartialEq, Eq, Serialize, Deserialize, ToSchema)]
+#[derive(Clone, Copy, Debug, PartialEq, Eq, Serialize, Deserialize, Ranged, ToSchema)]
 #[serde(rename_all = "snake_case")]
 pub enum TypicalLight {
     /// A home in the evening.

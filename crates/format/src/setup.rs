@@ -1,6 +1,7 @@
 //! A setup: one lighting arrangement for one kind of picture.
 
 use serde::{Deserialize, Serialize};
+use tolva_format_derive::Ranged;
 use utoipa::ToSchema;
 
 use crate::blend::Blend;
@@ -11,7 +12,7 @@ use crate::leaf::{
 use crate::scene::{Role, Scene};
 
 /// One lighting arrangement.
-#[derive(Clone, Debug, PartialEq, Serialize, Deserialize, ToSchema)]
+#[derive(Clone, Debug, PartialEq, Serialize, Deserialize, Ranged, ToSchema)]
 #[serde(deny_unknown_fields)]
 pub struct Setup {
     /// Unique in the job.
@@ -86,7 +87,7 @@ pub struct Setup {
 }
 
 /// How flash and shutter go together.
-#[derive(Clone, Copy, Debug, Default, PartialEq, Eq, Serialize, Deserialize, ToSchema)]
+#[derive(Clone, Copy, Debug, Default, PartialEq, Eq, Serialize, Deserialize, Ranged, ToSchema)]
 #[serde(rename_all = "snake_case")]
 pub enum Sync {
     /// Up to the safe sync of the mechanical shutter.
@@ -99,7 +100,7 @@ pub enum Sync {
 }
 
 /// What is to be sharp.
-#[derive(Clone, Copy, Debug, Default, PartialEq, Serialize, Deserialize, ToSchema)]
+#[derive(Clone, Copy, Debug, Default, PartialEq, Serialize, Deserialize, Ranged, ToSchema)]
 #[serde(rename_all = "snake_case", rename_all_fields = "snake_case", deny_unknown_fields)]
 pub enum Depth {
     /// Whatever the light gives.
@@ -139,7 +140,7 @@ pub enum Depth {
 }
 
 /// What keeps the camera still, and what moves before it.
-#[derive(Clone, Copy, Debug, PartialEq, Serialize, Deserialize, ToSchema)]
+#[derive(Clone, Copy, Debug, PartialEq, Serialize, Deserialize, Ranged, ToSchema)]
 #[serde(deny_unknown_fields)]
 pub struct Speed {
     /// The slowest shutter that may be chosen, in seconds, as somebody said it; null where it follows from the rest.
@@ -171,7 +172,7 @@ impl Default for Speed {
 }
 
 /// What the job asks of the flashes in time.
-#[derive(Clone, Copy, Debug, PartialEq, Serialize, Deserialize, ToSchema)]
+#[derive(Clone, Copy, Debug, PartialEq, Serialize, Deserialize, Ranged, ToSchema)]
 #[serde(deny_unknown_fields)]
 pub struct Pace {
     /// Seconds from one picture (or burst) to the next, 0.1 to 3600.
@@ -186,7 +187,7 @@ pub struct Pace {
 }
 
 /// A part of the picture with its own exposure.
-#[derive(Clone, Debug, PartialEq, Serialize, Deserialize, ToSchema)]
+#[derive(Clone, Debug, PartialEq, Serialize, Deserialize, Ranged, ToSchema)]
 #[serde(deny_unknown_fields)]
 pub struct Region {
     /// Unique in the setup.
@@ -202,7 +203,7 @@ pub struct Region {
 }
 
 /// What the photographer has fixed on the camera. What is missing is left to Tolva.
-#[derive(Clone, Debug, Default, PartialEq, Serialize, Deserialize, ToSchema)]
+#[derive(Clone, Debug, Default, PartialEq, Serialize, Deserialize, Ranged, ToSchema)]
 #[serde(deny_unknown_fields)]
 pub struct Fixed {
     /// In seconds.
@@ -220,7 +221,7 @@ pub struct Fixed {
 }
 
 /// How a flash is controlled.
-#[derive(Clone, Copy, Debug, Default, PartialEq, Eq, Serialize, Deserialize, ToSchema)]
+#[derive(Clone, Copy, Debug, Default, PartialEq, Eq, Serialize, Deserialize, Ranged, ToSchema)]
 #[serde(rename_all = "snake_case")]
 pub enum Control {
     /// Power set by hand.
@@ -231,7 +232,7 @@ pub enum Control {
 }
 
 /// What a light is there for.
-#[derive(Clone, Copy, Debug, Default, PartialEq, Serialize, Deserialize, ToSchema)]
+#[derive(Clone, Copy, Debug, Default, PartialEq, Serialize, Deserialize, Ranged, ToSchema)]
 #[serde(rename_all = "snake_case", rename_all_fields = "snake_case", deny_unknown_fields)]
 pub enum LightWish {
     /// It brings the lit side to where the blend wants it.
@@ -258,7 +259,7 @@ pub enum LightWish {
 }
 
 /// One light of a setup: a flash, several of one kind as one, or a continuous lamp.
-#[derive(Clone, Debug, PartialEq, Serialize, Deserialize, ToSchema)]
+#[derive(Clone, Debug, PartialEq, Serialize, Deserialize, Ranged, ToSchema)]
 #[serde(deny_unknown_fields)]
 pub struct Light {
     /// The letter it is called by, unique in the setup.
@@ -326,7 +327,7 @@ fn one() -> u8 {
 }
 
 /// What a light gives a region it is not aimed at.
-#[derive(Clone, Debug, PartialEq, Serialize, Deserialize, ToSchema)]
+#[derive(Clone, Debug, PartialEq, Serialize, Deserialize, Ranged, ToSchema)]
 #[serde(deny_unknown_fields)]
 pub struct Reach {
     /// The region.

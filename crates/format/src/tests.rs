@@ -82,7 +82,7 @@ fn a_document_is_read_back_as_it_was_written() {
 #[case("/setups/0/depth", json!({"rows": {"rows": 0, "apart_m": 1}}), "/setups/0/depth/rows/rows", "from 1 to 20 rows")]
 #[case("/setups/0/pace", json!({"every_s": 0, "burst_frames": 1, "frames": 1}), "/setups/0/pace/every_s", "from 0.1 to 3600 s")]
 #[case("/setups/0/speed/blur_px", json!(0), "/setups/0/speed/blur_px", "from 0.5 to 100 pixels")]
-#[case("/setups/0/lights/0/turned_deg", json!(120), "/setups/0/lights/0/turned_deg", "turn it to between 0 and 85°")]
+#[case("/setups/0/lights/0/turned_deg", json!(120), "/setups/0/lights/0/turned_deg", "from 0 to 85 degrees")]
 #[case("/setups/0/lights/0/units", json!(0), "/setups/0/lights/0/units", "from 1 to 6 units")]
 #[case("/setups/0/lights/0/aimed_at", json!("moon"), "/setups/0/lights/0/aimed_at", "there is behind, lit, shadow")]
 #[case("/setups/0/lights/0/wish", json!({"fill": {"ratio_stops": 9}}), "/setups/0/lights/0/wish/fill/ratio_stops", "from 0 to 6 stops")]
@@ -102,7 +102,10 @@ fn every_wrong_value_is_named_at_once() {
     job.kit.cameras[0].iso.base_iso = 0.0;
     let problems = job.check().expect_err("three wrong values");
     let pointers: Vec<&str> = problems.0.iter().map(|problem| problem.pointer.as_str()).collect();
-    assert_eq!(pointers, ["/kit/cameras/0/iso/base_iso", "/setups/0/filter_ids/0", "/setups/0/lights/0/distance_m"]);
+    assert_eq!(pointers, ["/kit/cameras/0/iso/base_iso", "/setups/0/lights/0/distance_m", "/setups/0/filter_ids/0"]);
+    let codes = [ProblemCode::OutOfRange, ProblemCode::OutOfRange, ProblemCode::NotThere];
+    assert_eq!(problems.0.iter().map(|problem| problem.code).collect::<Vec<_>>(), codes);
+    assert_eq!((problems.0[1].least, problems.0[1].most), (Some(0.1), Some(50.0)));
 }
 
 #[rstest]

@@ -5,7 +5,7 @@ use tolva_core::exposure::CameraSettings;
 use tolva_core::optics::HandheldSchool;
 use tolva_core::scale::Power;
 
-use crate::colour::{Balance, Colours, every_balance};
+use crate::colour::{Balance, Colours, balance_code, every_balance};
 use crate::lighting::Prepared;
 use crate::plan::Plan;
 use crate::refused::Refused;
@@ -29,6 +29,21 @@ pub enum Matter {
     Automatic,
     /// How the aperture is found.
     Aperture,
+}
+
+impl Matter {
+    /// Its code: stable, for whoever reads plans by machine.
+    pub fn code(self) -> &'static str {
+        match self {
+            Self::Blend => "blend",
+            Self::FlashControl => "flash_control",
+            Self::Handheld => "handheld",
+            Self::WhiteBalance => "white_balance",
+            Self::Exposure => "exposure",
+            Self::Automatic => "automatic",
+            Self::Aperture => "aperture",
+        }
+    }
 }
 
 /// A convention.
@@ -65,6 +80,35 @@ pub enum Convention {
 }
 
 impl Convention {
+    /// Its code: stable, for whoever reads plans by machine.
+    pub fn code(self) -> &'static str {
+        match self {
+            Self::EqualFill => "equal_fill",
+            Self::FillTwoUnder => "fill_two_under",
+            Self::FillThreeUnder => "fill_three_under",
+            Self::HalfAndHalf => "half_and_half",
+            Self::Lift => "lift",
+            Self::Overpower => "overpower",
+            Self::Control(Control::Manual) => "manual",
+            Self::Control(Control::Automatic) => "automatic",
+            Self::Handheld(HandheldSchool::OneOverFocal) => "one_over_focal",
+            Self::Handheld(HandheldSchool::OneOverTwiceFocal) => "one_over_twice_focal",
+            Self::Handheld(HandheldSchool::Stabilised) => "stabilised",
+            Self::Handheld(HandheldSchool::DenseSensor) => "dense_sensor",
+            Self::WhiteBalance(balance) => balance_code(balance),
+            Self::Exposure(ExposureSchool::TrustTheMeter) => "trust_the_meter",
+            Self::Exposure(ExposureSchool::ProtectHighlights) => "protect_highlights",
+            Self::Exposure(ExposureSchool::AddALittle) => "add_a_little",
+            Self::Automatic(AutomaticSchool::Nothing) => "nothing_automatic",
+            Self::Automatic(AutomaticSchool::Shutter) => "automatic_shutter",
+            Self::Automatic(AutomaticSchool::Aperture) => "automatic_aperture",
+            Self::Automatic(AutomaticSchool::Iso) => "automatic_iso",
+            Self::FreeAperture => "free_aperture",
+            Self::OneHead => "one_head",
+            Self::Group => "group",
+        }
+    }
+
     /// The matter it is about.
     pub fn matter(self) -> Matter {
         match self {

@@ -50,6 +50,8 @@ enum Command {
     Openapi,
     /// Writes the JSON Schema of the job format.
     Schema,
+    /// Writes the range and the unit of every number of the job format as JSON.
+    Ranges,
 }
 
 #[derive(Debug, Args)]
@@ -232,6 +234,7 @@ pub async fn run(tolva: Tolva) -> Result<(), CliError> {
         }
         Command::Openapi => print(&api::openapi()),
         Command::Schema => print(&tolva_format::json_schema()),
+        Command::Ranges => print(&tolva_format::field_ranges()),
     }
 }
 

@@ -2,7 +2,7 @@
 //! and the wording. What the planner refuses becomes a problem with a pointer into what was sent.
 
 use serde::Deserialize;
-use tolva_format::{Kit, Problems, Setup, check};
+use tolva_format::{Kit, ProblemCode, Problems, Setup, check};
 use tolva_planner::refused::Refused;
 use tolva_planner::{colour, place, setup as domain};
 use tolva_wording::{Document, Grip};
@@ -36,7 +36,22 @@ pub fn refused(refused: Refused) -> Problems {
         Refused::Time(wrong) => return Problems::one(format!("/setup/scene/at/{}", wrong.field()), wrong.to_string()),
         _ => "/setup",
     };
-    Problems::one(pointer, refused.to_string())
+    let code = match refused {
+        Refused::OutOfRange { .. } => ProblemCode::OutOfRange,
+        Refused::NoSuchSetup(_) | Refused::NoSuchRegion(_) | Refused::NoSuchLight(_) => ProblemCode::NotThere,
+        _ => ProblemCode::NotAllowed,
+    };
+    Problems::one(pointer, refused.to_string()).coded(code)
+}
+
+/// What is asked of a region or a light that is not there; anything else as it is.
+fn not_there(what: Refused, region: &str, light: &str) -> Problems {
+    let pointer = match what {
+        Refused::NoSuchRegion(_) => region,
+        Refused::NoSuchLight(_) => light,
+        other => return refused(other),
+    };
+    Problems::one(pointer, what.to_string()).coded(ProblemCode::NotThere)
 }
 
 /// A mark on the rail put somewhere else.
@@ -67,11 +82,7 @@ impl Placing {
             Grip::Together => place::Grip::Together,
         };
         let placing = place::Placing { region_id: self.region_id, grip, stops: self.stops, light_id: self.light_id };
-        place::place(setup, kit, &placing).map_err(|what| match what {
-            Refused::NoSuchRegion(_) => Problems::one("/place/region_id", what.to_string()),
-            Refused::NoSuchLight(_) => Problems::one("/place/light_id", what.to_string()),
-            other => refused(other),
-        })
+        place::place(setup, kit, &placing).map_err(|what| not_there(what, "/place/region_id", "/place/light_id"))
     }
 }
 
@@ -114,10 +125,6 @@ impl Colouring {
             ColourGrip::Region(id) => colour::ColourGrip::Region(id),
         };
         let to = colour::Colouring { what, mired: self.mired, tint_duv: self.tint_duv };
-        colour::colour_to(setup, kit, &to).map_err(|what| match what {
-            Refused::NoSuchRegion(_) => Problems::one("/colour/what/region", what.to_string()),
-            Refused::NoSuchLight(_) => Problems::one("/colour/what/light", what.to_string()),
-            other => refused(other),
-        })
+        colour::colour_to(setup, kit, &to).map_err(|what| not_there(what, "/colour/what/region", "/colour/what/light"))
     }
 }

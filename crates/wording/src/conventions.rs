@@ -17,6 +17,8 @@ use crate::words::lights_at;
 /// A matter on which practitioners disagree.
 #[derive(Clone, Debug, PartialEq, Serialize, ToSchema)]
 pub struct SchoolMatter {
+    /// Its code: stable.
+    pub code: &'static str,
     /// What it is: `Slowest shutter by hand`.
     pub matter: String,
     /// The schools.
@@ -26,6 +28,8 @@ pub struct SchoolMatter {
 /// One school.
 #[derive(Clone, Debug, PartialEq, Serialize, ToSchema)]
 pub struct School {
+    /// Its code: stable.
+    pub code: &'static str,
     /// What it is called.
     pub name: String,
     /// Whether the setup follows it.
@@ -49,13 +53,17 @@ pub fn schools(setup: &Setup, kit: &Kit, show: Show, write: &Write<'_>) -> Resul
         let one = school(&option, setup, kit, show, write);
         match all.last_mut() {
             Some((last, of)) if *last == matter => of.schools.push(one),
-            _ => all.push((matter, SchoolMatter { matter: called(matter).to_owned(), schools: vec![one] })),
+            _ => all.push((
+                matter,
+                SchoolMatter { code: matter.code(), matter: called(matter).to_owned(), schools: vec![one] },
+            )),
         }
     }
     // A matter with nothing to choose keeps its place.
     if setup.lights.is_empty() {
-        let nothing = SchoolMatter { matter: called(Matter::FlashControl).to_owned(), schools: Vec::new() };
-        all.insert(1.min(all.len()), (Matter::FlashControl, nothing));
+        let control = Matter::FlashControl;
+        let nothing = SchoolMatter { code: control.code(), matter: called(control).to_owned(), schools: Vec::new() };
+        all.insert(1.min(all.len()), (control, nothing));
     }
     Ok(all.into_iter().map(|(_, matter)| matter).collect())
 }
@@ -68,6 +76,7 @@ fn school(option: &ConventionOption, setup: &Setup, kit: &Kit, show: Show, write
         None => String::new(),
     };
     School {
+        code: option.convention.code(),
         name: name(option.convention).to_owned(),
         chosen: option.setup == *setup,
         settings: format!("{}{}", option.settings.label(), lights_at(&option.lights, show.power())),

@@ -1,5 +1,7 @@
 //! Fixes, in words.
 
+use std::collections::BTreeMap;
+
 use tolva_planner::fixes::{Fix, FixKind, Outside};
 use tolva_planner::solved::Solved;
 
@@ -19,11 +21,27 @@ pub(crate) fn remedy(fix: Fix, names: Names<'_>, write: &Write<'_>) -> Remedy {
             let Solved { changes, setup, .. } = *solved;
             let does = all_do(&changes, names);
             let changes = changes.into_iter().map(leaf::Change::from).collect();
-            Remedy { does, says, closes: fix.closes, changes, setup: Some(write(&setup)) }
+            Remedy {
+                does,
+                says,
+                closes: fix.closes,
+                changes,
+                outside: None,
+                numbers: BTreeMap::new(),
+                setup: Some(write(&setup)),
+            }
         }
         FixKind::Outside(outside) => {
             let (does, says) = done_outside(&outside, names);
-            Remedy { does, says, closes: fix.closes, changes: Vec::new(), setup: None }
+            Remedy {
+                does,
+                says,
+                closes: fix.closes,
+                changes: Vec::new(),
+                outside: Some(outside.code()),
+                numbers: numbers(&outside),
+                setup: None,
+            }
         }
     }
 }
@@ -36,6 +54,21 @@ fn came_of(solved: &Solved, names: Names<'_>) -> String {
             format!("{camera}. Nearer, not there: {}", whose.says(shortfall))
         }
         None => format!("{camera}{}.", lights_at(&solved.lights, PowerNotation::Fraction)),
+    }
+}
+
+/// The numbers of something to do outside Tolva.
+fn numbers(outside: &Outside) -> BTreeMap<&'static str, f64> {
+    match outside {
+        Outside::ShadeSubject(stops) | Outside::DarkenSubject(stops) | Outside::DenserFilter(stops) => {
+            BTreeMap::from([("stops", stops.0)])
+        }
+        Outside::NeutralGel { stops, .. } | Outside::Bounce { stops, .. } => BTreeMap::from([("stops", stops.0)]),
+        Outside::KeepSpillOff(_) => BTreeMap::new(),
+        Outside::StrongerUnit { short, guide_number_m, side_by_side } => {
+            BTreeMap::from([("stops", short.0), ("guide_number_m", *guide_number_m), ("units", *side_by_side)])
+        }
+        Outside::HigherIso { to, highest } => BTreeMap::from([("iso", to.exact), ("highest_iso", highest.exact)]),
     }
 }
 

@@ -94,16 +94,25 @@ fn of_lamp(setup: &Prepared<'_>, index: usize, light: &Light, show: Show) -> Lig
         loss: lamp.map_or(Stops::ZERO, |lamp| -lamp.loss).decimals(),
         near_field: lamp.map(|lamp| lamp.near_field.decimals()),
         compensation: None,
-        facts: std::iter::once(Fact::new("Burns on", "counts as ambient: the shutter and the white balance see it"))
-            .chain(bounced.map(|bounced| bounce_fact(bounced.loss, Stops::ZERO)))
-            .collect(),
+        facts: std::iter::once(Fact::new(
+            "burns_on",
+            "Burns on",
+            "counts as ambient: the shutter and the white balance see it",
+        ))
+        .chain(bounced.map(|bounced| bounce_fact(bounced.loss, Stops::ZERO)))
+        .collect(),
     }
 }
 
 /// What a bounce costs.
 fn bounce_fact(bounce: Stops, modifier: Stops) -> Fact {
     let with = if modifier.0 == 0.0 { "" } else { ", with what is on the head" };
-    Fact::new("Bounce", format!("costs {} against the head aimed straight{with}", (bounce + modifier).amount()))
+    Fact::new(
+        "bounce",
+        "Bounce",
+        format!("costs {} against the head aimed straight{with}", (bounce + modifier).amount()),
+    )
+    .with("loss_stops", bounce.0 + modifier.0)
 }
 
 /// What else there is to know of a flash that is on.
@@ -120,7 +129,10 @@ fn facts(
     }
     let width = if light.surface.largest().0 > 0.0 { light.surface.largest() } else { Metres(HEAD_M) };
     let angle = light.bounced.map_or_else(|| angle_deg(width, at.distance), |bounced| bounced.angle_deg);
-    all.push(Fact::new("Softness", format!("{}, {angle:.0}° wide from there", softness_word(angle))));
+    all.push(
+        Fact::new("softness", "Softness", format!("{}, {angle:.0}° wide from there", softness_word(angle)))
+            .with("angle_deg", angle),
+    );
     if let Some((near, far)) = Sharp::of(setup).span.filter(|_| light.aim == setup.lit) {
         let deep = Metres(far.0 - near.0);
         let back = Metres(at.distance.0 + deep.0);
@@ -136,10 +148,13 @@ fn facts(
             let from = even.label(show.metres());
             format!("the back gets {} less; from {from} it is under a third", lost.amount())
         };
-        all.push(Fact::new("Falloff", says));
+        all.push(Fact::new("falloff", "Falloff", says).with("falloff_stops", lost.0));
     }
     if light.light.turned_deg > 0.0 && light.bounced.is_none() {
-        all.push(Fact::new("Turned", format!("{}° away", light.light.turned_deg)));
+        all.push(
+            Fact::new("turned", "Turned", format!("{}° away", light.light.turned_deg))
+                .with("turned_deg", light.light.turned_deg),
+        );
     }
     if let Some(t01) = t01_s(&light.flash.durations, at.power) {
         // In high-speed sync it is a train of pulses, and nothing is cut off.
@@ -149,20 +164,41 @@ fn facts(
         } else {
             String::new()
         };
-        all.push(Fact::new("Burns", format!("1/{:.0} s (t₀.₁){cut}", round_to_two(1.0 / t01))));
+        all.push(
+            Fact::new("burns", "Burns", format!("1/{:.0} s (t₀.₁){cut}", round_to_two(1.0 / t01)))
+                .with("t01_s", t01)
+                .with("tail_stops", tail.0),
+        );
     }
     if light.recycling.full_s > 0.0 {
-        all.push(Fact::new("Ready again", format!("after {:.1} s", light.recycling.time_s(at.power).max(0.05))));
+        all.push(
+            Fact::new(
+                "ready_again",
+                "Ready again",
+                format!("after {:.1} s", light.recycling.time_s(at.power).max(0.05)),
+            )
+            .with("ready_s", light.recycling.time_s(at.power)),
+        );
     }
     if let Some(high_speed) = light.high_speed(setup, outcome.settings.shutter) {
-        all.push(Fact::new("High speed", format!("takes {}; one frame at a time", high_speed.amount())));
+        all.push(
+            Fact::new("high_speed", "High speed", format!("takes {}; one frame at a time", high_speed.amount()))
+                .with("loss_stops", high_speed.0),
+        );
     }
     if let FlashOutput::GuideNumberZoom(_) = &light.flash.output {
         let zoom = light.light.zoom_mm.map_or_else(|| "at its widest".to_owned(), |zoom| format!("at {zoom} mm"));
-        all.push(Fact::new("Zoom", format!("{zoom}, guide number {:.0} m", light.guide_number.0)));
+        all.push(
+            Fact::new("zoom", "Zoom", format!("{zoom}, guide number {:.0} m", light.guide_number.0))
+                .with("guide_number_m", light.guide_number.0),
+        );
     }
     if light.light.on_camera && light.bounced.is_none() && at.distance.0 < NEAR_ONES_M {
-        all.push(Fact::new("On the camera", "lights the near ones too much: step back, or turn it up"));
+        all.push(Fact::new(
+            "on_the_camera",
+            "On the camera",
+            "lights the near ones too much: step back, or turn it up",
+        ));
     }
     all
 }

@@ -150,34 +150,47 @@ fn why(ways: &[Alternative], because: Because, names: Names<'_>) -> String {
 /// What is different, in words.
 fn costs(one: &Measures, other: &Measures) -> Vec<Fact> {
     let mut all = Vec::new();
-    let mut say = |about: &str, change: f64, more: &str, less: &str| {
+    let mut say = |code, about: &str, change: f64, more: &str, less: &str| {
         if change.abs() > 0.15 {
             let how = if change > 0.0 { more } else { less };
-            all.push(Fact::new(about, format!("{} {how}", Stops(change).amount())));
+            all.push(Fact::new(code, about, format!("{} {how}", Stops(change).amount())).with("change_stops", change));
         }
     };
-    say("Noise", one.iso - other.iso, "more ISO", "less ISO");
-    say("Depth", one.aperture - other.aperture, "smaller: more is sharp", "wider: less is sharp");
-    say("Power", one.power - other.power, "more", "less");
+    say("noise", "Noise", one.iso - other.iso, "more ISO", "less ISO");
+    say("depth", "Depth", one.aperture - other.aperture, "smaller: more is sharp", "wider: less is sharp");
+    say("power", "Power", one.power - other.power, "more", "less");
     if (one.recycle_s - other.recycle_s).abs() > 0.05 {
-        all.push(Fact::new("Pace", format!("ready after {:.1} s instead of {:.1} s", one.recycle_s, other.recycle_s)));
+        all.push(
+            Fact::new(
+                "pace",
+                "Pace",
+                format!("ready after {:.1} s instead of {:.1} s", one.recycle_s, other.recycle_s),
+            )
+            .with("ready_s", one.recycle_s),
+        );
     }
     let relative = one.battery / other.battery;
     if relative.is_finite() && !(0.9..1.1).contains(&relative) {
-        all.push(Fact::new("Battery", format!("{:.0} frames instead of {:.0}", one.battery, other.battery)));
+        all.push(
+            Fact::new("battery", "Battery", format!("{:.0} frames instead of {:.0}", one.battery, other.battery))
+                .with("frames", one.battery),
+        );
     }
     if (one.filter - other.filter).abs() > 0.05 {
         let dark = if one.filter > other.filter { "a darker finder, slower focus" } else { "a brighter finder" };
-        all.push(Fact::new("Filter", dark));
+        all.push(Fact::new("filter", "Filter", dark));
     }
     if one.units > other.units * 1.05 {
-        all.push(Fact::new("To carry", "a stronger unit, or one more"));
+        all.push(Fact::new("to_carry", "To carry", "a stronger unit, or one more"));
     }
     if one.high_speed && !other.high_speed {
-        all.push(Fact::new("High speed", "no bursts; the ambient and the flash fall together"));
+        all.push(Fact::new("high_speed", "High speed", "no bursts; the ambient and the flash fall together"));
     }
     if other.missing - one.missing > 0.05 {
-        all.push(Fact::new("Wish", format!("{} nearer to it", Stops(other.missing - one.missing).amount())));
+        all.push(
+            Fact::new("wish", "Wish", format!("{} nearer to it", Stops(other.missing - one.missing).amount()))
+                .with("change_stops", one.missing - other.missing),
+        );
     }
     all
 }

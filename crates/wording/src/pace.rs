@@ -28,30 +28,40 @@ pub(crate) fn facts(setup: &Prepared<'_>, outcome: &Outcome) -> Vec<Fact> {
             Some(_) => format!(", quicker than the {every_s} s there are"),
             None => String::new(),
         };
-        all.push(Fact::new(format!("{id} is ready"), format!("after {ready:.1} s{keeps}")));
-        all.push(Fact::new(format!("{id} in a burst"), burst(setup, pace, recycling, at.power)));
+        all.push(
+            Fact::new("ready", format!("{id} is ready"), format!("after {ready:.1} s{keeps}")).with("ready_s", ready),
+        );
+        all.push(Fact::new("burst", format!("{id} in a burst"), burst(setup, pace, recycling, at.power)));
         let frames = stack.map_or(pace.map_or(0, |pace| pace.frames), |stack| stack.frames);
         match recycling.frames_in_battery(at.power) {
             Some(lasts) if f64::from(frames) > lasts => {
                 let packs = (f64::from(frames) / lasts).ceil();
-                all.push(Fact::new(
-                    format!("{id}, battery"),
-                    format!("{lasts:.0} frames of {frames}: bring {packs:.0}"),
-                ));
+                let says = format!("{lasts:.0} frames of {frames}: bring {packs:.0}");
+                let fact = Fact::new("battery", format!("{id}, battery"), says);
+                all.push(fact.with("frames", lasts).with("batteries", packs));
             }
-            Some(lasts) => all.push(Fact::new(format!("{id}, battery"), format!("good for {lasts:.0} frames"))),
-            None => all.push(Fact::new(format!("{id}, battery"), "on mains")),
+            Some(lasts) => {
+                let says = format!("good for {lasts:.0} frames");
+                all.push(Fact::new("battery", format!("{id}, battery"), says).with("frames", lasts));
+            }
+            None => all.push(Fact::new("on_mains", format!("{id}, battery"), "on mains")),
         }
         if let Some(rest) = recycling.frames_until_rest(at.power, every_s) {
             let minutes = recycling.rest_s / 60.0;
             let heat =
                 format!("after {rest:.0} frames every {every_s} s the head rests {minutes:.0} min (by its maker)");
-            all.push(Fact::new(format!("{id}, heat"), heat));
+            all.push(
+                Fact::new("heat", format!("{id}, heat"), heat).with("frames", rest).with("rest_s", recycling.rest_s),
+            );
         }
     }
     if let (Some(stack), Some(slowest)) = (stack, slowest_s(setup, outcome)) {
         let seconds = f64::from(stack.frames) * slowest.max(1.0 / setup.camera.frames_per_s);
-        all.push(Fact::new("The stack", format!("{} frames take about {seconds:.0} s with recycling", stack.frames)));
+        all.push(Fact::new(
+            "the_stack",
+            "The stack",
+            format!("{} frames take about {seconds:.0} s with recycling", stack.frames),
+        ));
     }
     all
 }

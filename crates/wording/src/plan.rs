@@ -51,7 +51,7 @@ pub struct Plan {
 }
 
 /// What to put on the camera and the flashes.
-#[derive(Clone, Debug, PartialEq, Serialize, Deserialize, ToSchema)]
+#[derive(Clone, Debug, PartialEq, Serialize, ToSchema)]
 pub struct DialCard {
     /// The shutter.
     pub shutter: Dialled,
@@ -83,7 +83,7 @@ pub struct Dialled {
 }
 
 /// One flash on the dial card.
-#[derive(Clone, Debug, PartialEq, Serialize, Deserialize, ToSchema)]
+#[derive(Clone, Debug, PartialEq, Serialize, ToSchema)]
 pub struct LightCard {
     /// The letter it is called by.
     pub light_id: String,
@@ -215,6 +215,10 @@ pub struct Remedy {
     pub closes: bool,
     /// What it changes in the setup, in order; empty where it is something outside Tolva.
     pub changes: Vec<Change>,
+    /// The code of what to do outside Tolva; null where it changes the setup.
+    pub outside: Option<&'static str>,
+    /// The numbers of that, by name, with the unit in each name.
+    pub numbers: BTreeMap<&'static str, f64>,
     /// The setup with this done; null where it is something outside Tolva.
     pub setup: Option<Document>,
 }

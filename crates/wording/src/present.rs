@@ -112,7 +112,7 @@ fn certainty(setup: &Prepared<'_>, terms: &[Vec<UncertaintyTerm>]) -> Vec<Fact> 
             || format!("±{sigma:.1} stops"),
             |(narrow, left)| format!("±{sigma:.1} stops. {}: ±{left:.1}", narrowed(setup, narrow, &region.name)),
         );
-        Fact::new(region.name.clone(), says)
+        Fact::new("certainty", region.name.clone(), says).with("sigma_stops", sigma)
     });
     said.collect()
 }

@@ -1,5 +1,7 @@
 //! How numbers and single lines are shown.
 
+use std::collections::BTreeMap;
+
 use serde::{Deserialize, Serialize};
 use tolva_core::scale::Stops;
 use utoipa::ToSchema;
@@ -48,8 +50,12 @@ impl From<Stops> for Said {
 }
 
 /// One line of an answer: what it is about, and what it is.
-#[derive(Clone, Debug, PartialEq, Eq, Serialize, Deserialize, ToSchema)]
+#[derive(Clone, Debug, PartialEq, Serialize, ToSchema)]
 pub struct Fact {
+    /// Its code: stable.
+    pub code: &'static str,
+    /// Its numbers, by name, with the unit in each name.
+    pub numbers: BTreeMap<&'static str, f64>,
     /// What it is about: `Focus`.
     pub about: String,
     /// What it is, with its units: `at 3.27 m`.
@@ -58,7 +64,15 @@ pub struct Fact {
 
 impl Fact {
     /// One line.
-    pub(crate) fn new(about: impl Into<String>, says: impl Into<String>) -> Self {
-        Self { about: about.into(), says: says.into() }
+    pub(crate) fn new(code: &'static str, about: impl Into<String>, says: impl Into<String>) -> Self {
+        Self { code, numbers: BTreeMap::new(), about: about.into(), says: says.into() }
+    }
+
+    /// The same with one of its numbers. What has no end is no number.
+    pub(crate) fn with(mut self, name: &'static str, number: f64) -> Self {
+        if number.is_finite() {
+            self.numbers.insert(name, number);
+        }
+        self
     }
 }

@@ -17,15 +17,19 @@ pub fn facts(setup: &Prepared<'_>, settings: CameraSettings) -> Vec<Fact> {
     let floors = Floors::of(setup);
     let speed = setup.setup.speed;
     let shutter = settings.shutter;
-    let mut all = vec![Fact::new(
-        "Slowest shutter",
-        match speed.slowest_shutter_s {
-            Some(_) => format!("{}, as you said", setup.slowest.label()),
-            None => format!("{}, from what follows", setup.slowest.label()),
-        },
-    )];
+    let mut all = vec![
+        Fact::new(
+            "slowest_shutter",
+            "Slowest shutter",
+            match speed.slowest_shutter_s {
+                Some(_) => format!("{}, as you said", setup.slowest.label()),
+                None => format!("{}, from what follows", setup.slowest.label()),
+            },
+        )
+        .with("slowest_s", setup.slowest.exact),
+    ];
     match floors.shake_s {
-        None => all.push(Fact::new("Shake", "none on a tripod")),
+        None => all.push(Fact::new("shake", "Shake", "none on a tripod")),
         Some(shake) => {
             let rule = match speed.school {
                 HandheldSchool::OneOverFocal => "one over the focal length",
@@ -33,26 +37,35 @@ pub fn facts(setup: &Prepared<'_>, settings: CameraSettings) -> Vec<Fact> {
                 HandheldSchool::Stabilised => "the focal length and the stops of stabilisation",
                 HandheldSchool::DenseSensor => "the focal length on a dense sensor",
             };
-            all.push(Fact::new("Shake", format!("{} by {rule}", one_over(shake))));
+            all.push(Fact::new("shake", "Shake", format!("{} by {rule}", one_over(shake))).with("floor_s", shake));
         }
     }
     if let Some(movement) = floors.movement_s {
         let name = speed.movement.name().to_lowercase();
         let fast = speed.movement.metres_per_s();
-        all.push(Fact::new(
-            "Movement",
-            format!("{} for {name}, {fast} m/s, in {} pixels of blur", one_over(movement), speed.blur_px),
-        ));
+        all.push(
+            Fact::new(
+                "movement",
+                "Movement",
+                format!("{} for {name}, {fast} m/s, in {} pixels of blur", one_over(movement), speed.blur_px),
+            )
+            .with("floor_s", movement)
+            .with("metres_per_s", fast),
+        );
     }
     if floors.share < 0.999 && (floors.shake_s.is_some() || floors.movement_s.is_some()) {
-        all.push(Fact::new(
-            "Frozen by flash",
-            format!(
-                "the ambient makes {:.0} % of the subject, so both may be {} slower",
-                floors.share * 100.0,
-                Stops(-floors.share.log2()).amount()
-            ),
-        ));
+        all.push(
+            Fact::new(
+                "frozen_by_flash",
+                "Frozen by flash",
+                format!(
+                    "the ambient makes {:.0} % of the subject, so both may be {} slower",
+                    floors.share * 100.0,
+                    Stops(-floors.share.log2()).amount()
+                ),
+            )
+            .with("ambient_share", floors.share),
+        );
     }
     let blur = blur_px(speed.movement, shutter.exact, on_sensor(setup), setup.camera.sensor);
     if speed.movement != Movement::Still {
@@ -63,19 +76,26 @@ pub fn facts(setup: &Prepared<'_>, settings: CameraSettings) -> Vec<Fact> {
         } else {
             "what little the ambient gives it blurs unseen".to_owned()
         };
-        all.push(Fact::new("At this shutter", format!("{blur:.1} pixels: {ghosts}")));
+        all.push(
+            Fact::new("at_this_shutter", "At this shutter", format!("{blur:.1} pixels: {ghosts}"))
+                .with("blur_px", blur),
+        );
         if shutter.exact > REAR_CURTAIN_S && blur > speed.blur_px && !setup.lights.is_empty() {
-            all.push(Fact::new("Curtain", "rear: the trail then lies behind what moves"));
+            all.push(Fact::new("curtain", "Curtain", "rear: the trail then lies behind what moves"));
         }
         let least = |slow: f64| slow >= shutter.exact * 0.9 || (slow - SWAYING[0].0).abs() < 1e-9;
         let frames = SWAYING
             .iter()
             .filter(|(slow, _)| least(*slow))
             .map(|(slow, count)| format!("{count} at {}", Setting::<Shutter>::of(*slow).label()));
-        all.push(Fact::new("While something sways", format!("take {}", frames.collect::<Vec<_>>().join(", "))));
+        all.push(Fact::new(
+            "while_something_sways",
+            "While something sways",
+            format!("take {}", frames.collect::<Vec<_>>().join(", ")),
+        ));
     }
     if floors.shake_s.is_some_and(|shake| shutter.exact > shake * 1.13) && floors.share < 0.999 {
-        all.push(Fact::new("Behind", "ambient alone: shake shows there at this shutter"));
+        all.push(Fact::new("shake_behind", "Behind", "ambient alone: shake shows there at this shutter"));
     }
     all
 }

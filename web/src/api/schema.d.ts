@@ -777,6 +777,8 @@ export interface components {
         };
         /** @description One school. */
         BalanceWay: {
+            /** @description Its code: stable. */
+            code: string;
             /** @description What it is called. */
             name: string;
             /** @description What stands on the camera: `5600 K`. */
@@ -1548,6 +1550,12 @@ export interface components {
         ExposureSchool: "trust_the_meter" | "protect_highlights" | "add_a_little";
         /** @description One line of an answer: what it is about, and what it is. */
         Fact: {
+            /** @description Its code: stable. */
+            code: string;
+            /** @description Its numbers, by name, with the unit in each name. */
+            numbers: {
+                [key: string]: number;
+            };
             /** @description What it is about: `Focus`. */
             about: string;
             /** @description What it is, with its units: `at 3.27 m`. */
@@ -2704,9 +2712,26 @@ export interface components {
              * @example /setups/0/lights/0/distance_m
              */
             pointer: string;
+            /** @description What kind of problem it is. */
+            code: components["schemas"]["ProblemCode"];
+            /**
+             * Format: double
+             * @description The least that is allowed; left out where it is no matter of that.
+             */
+            least?: number | null;
+            /**
+             * Format: double
+             * @description The most that is allowed; left out where it is no matter of that.
+             */
+            most?: number | null;
             /** @description The value that was given and what is allowed. */
             message: string;
         };
+        /**
+         * @description What kind of problem it is.
+         * @enum {string}
+         */
+        ProblemCode: "out_of_range" | "count" | "not_there" | "twice" | "unreadable" | "not_allowed";
         /** @description What went wrong. */
         ProblemDocument: {
             /** @description In a few words. */
@@ -2885,6 +2910,12 @@ export interface components {
             closes: boolean;
             /** @description What it changes in the setup, in order; empty where it is something outside Tolva. */
             changes: components["schemas"]["Change"][];
+            /** @description The code of what to do outside Tolva; null where it changes the setup. */
+            outside?: string | null;
+            /** @description The numbers of that, by name, with the unit in each name. */
+            numbers: {
+                [key: string]: number;
+            };
             setup?: components["schemas"]["Setup"] | null;
         };
         /**
@@ -3012,6 +3043,8 @@ export interface components {
         };
         /** @description One school. */
         School: {
+            /** @description Its code: stable. */
+            code: string;
             /** @description What it is called. */
             name: string;
             /** @description Whether the setup follows it. */
@@ -3025,6 +3058,8 @@ export interface components {
         };
         /** @description A matter on which practitioners disagree. */
         SchoolMatter: {
+            /** @description Its code: stable. */
+            code: string;
             /** @description What it is: `Slowest shutter by hand`. */
             matter: string;
             /** @description The schools. */

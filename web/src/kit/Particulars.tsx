@@ -7,6 +7,7 @@ import { Segments } from '../ui/Segments';
 import { TextField } from '../ui/TextField';
 import { TickBox } from '../ui/Ticks';
 import { TypedField } from '../ui/TypedField';
+import { rangeOf, type Ranged } from '../api/ranges';
 
 type Edit<T> = (what: string, to: (thing: T) => T) => void;
 
@@ -58,9 +59,7 @@ export function ModifierSurface({ modifier, edit }: { modifier: Modifier; edit: 
       as="length"
       value={value}
       keptAs={`kit/${modifier.id}/${name}`}
-      least={0.02}
-      most={10}
-      allowed="from 2 cm to 10 m"
+      {...rangeOf('DiscSurface.diameter_m')}
       onValue={(u) => edit(name.toLowerCase(), (one) => ({ ...one, surface: to(u.value) }))}
     />
   );
@@ -148,7 +147,7 @@ export function FlashOutput(props: { flash: Flash; modifiers: Kit['modifiers']; 
             unit="m"
             value={output.guide_number_metres.guide_number_m}
             holdsFor={output.guide_number_metres.holds_for ?? ''}
-            range={[1, 1000]}
+            range="GuideNumberMetres.guide_number_m"
             kept={kept}
             put={(guide_number_m, holds_for) =>
               set('guide number', { guide_number_metres: { guide_number_m, holds_for } })
@@ -160,7 +159,7 @@ export function FlashOutput(props: { flash: Flash; modifiers: Kit['modifiers']; 
             unit="ft"
             value={output.guide_number_feet.guide_number_ft}
             holdsFor={output.guide_number_feet.holds_for ?? ''}
-            range={[3, 3300]}
+            range="GuideNumberFeet.guide_number_ft"
             kept={kept}
             put={(guide_number_ft, holds_for) =>
               set('guide number', { guide_number_feet: { guide_number_ft, holds_for } })
@@ -173,8 +172,7 @@ export function FlashOutput(props: { flash: Flash; modifiers: Kit['modifiers']; 
             as="number"
             value={output.continuous.lux_at_1_m}
             keptAs={`${kept}/lux`}
-            least={1}
-            most={1000000}
+            {...rangeOf('ContinuousOutput.lux_at_1_m')}
             onValue={(u) => set('output', { continuous: { lux_at_1_m: u.value } })}
           />
         )}
@@ -185,8 +183,8 @@ export function FlashOutput(props: { flash: Flash; modifiers: Kit['modifiers']; 
           name="Guide numbers over the zoom"
           rows={output.guide_number_zoom.table}
           columns={[
-            { field: 'zoom_mm', name: 'Zoom, mm', least: 8, most: 400 },
-            { field: 'guide_number_m', name: 'Guide number, m', least: 1, most: 1000 },
+            { field: 'zoom_mm', name: 'Zoom, mm', range: 'ZoomGuideNumber.zoom_mm' },
+            { field: 'guide_number_m', name: 'Guide number, m', range: 'ZoomGuideNumber.guide_number_m' },
           ]}
           kept={`${kept}/zoom`}
           least={1}
@@ -198,8 +196,8 @@ export function FlashOutput(props: { flash: Flash; modifiers: Kit['modifiers']; 
           name="How long it burns"
           rows={flash.durations ?? []}
           columns={[
-            { field: 'power_stops', name: 'Power, stops under full', least: -12, most: 0 },
-            { field: 't01_s', name: 't₀.₁', least: 0.000001, most: 0.1, as: 'shutter' },
+            { field: 'power_stops', name: 'Power, stops under full', range: 'Duration.power_stops' },
+            { field: 't01_s', name: 't₀.₁', range: 'Duration.t01_s', as: 'shutter' },
           ]}
           kept={`${kept}/duration`}
           least={0}
@@ -243,9 +241,7 @@ function Measured(props: {
         as="length"
         value={read.distance_m}
         keptAs={`${kept}/measured_d`}
-        least={0.1}
-        most={50}
-        allowed="from 0.1 to 50 m"
+        {...rangeOf('MeasuredOutput.distance_m')}
         onValue={(u) => put({ distance_m: u.value })}
       />
       <TypedField
@@ -254,8 +250,7 @@ function Measured(props: {
         value={read.power_stops}
         keptAs={`${kept}/measured_p`}
         step={1 / 3}
-        least={-12}
-        most={0}
+        {...rangeOf('MeasuredOutput.power_stops')}
         onValue={(u) => put({ power_stops: u.value })}
       />
       <Choice
@@ -275,7 +270,7 @@ type GuideNumberProps = {
   unit: string;
   value: number;
   holdsFor: string;
-  range: [number, number];
+  range: Ranged;
   kept: string;
   put: (value: number, holdsFor: string) => void;
 };
@@ -289,8 +284,7 @@ function GuideNumber({ unit, value, holdsFor, range, kept, put }: GuideNumberPro
         value={value}
         keptAs={`${kept}/gn_${unit}`}
         step={1}
-        least={range[0]}
-        most={range[1]}
+        {...rangeOf(range)}
         onValue={(u) => put(u.value, holdsFor)}
       />
       <TextField
@@ -303,7 +297,7 @@ function GuideNumber({ unit, value, holdsFor, range, kept, put }: GuideNumberPro
   );
 }
 
-type Column<R> = { field: keyof R & string; name: string; least: number; most: number; as?: 'shutter' | 'number' };
+type Column<R> = { field: keyof R & string; name: string; range: Ranged; as?: 'shutter' | 'number' };
 
 type TableProps<R> = {
   name: string;
@@ -331,8 +325,7 @@ function Table<R extends { [key: string]: number }>({ name, rows, columns, kept,
                 as={column.as ?? 'number'}
                 value={row[column.field]}
                 keptAs={`${kept}/${index}/${column.field}`}
-                least={column.least}
-                most={column.most}
+                {...rangeOf(column.range)}
                 onValue={(u) => put(rows.map((one, at) => (at === index ? { ...one, [column.field]: u.value } : one)))}
               />
             </div>

@@ -1,4 +1,5 @@
 import type { Kit, Meant } from '../api/client';
+import { rangeOf, type Ranged } from '../api/ranges';
 import type { Kind } from './KitContext';
 
 /** A number of a thing, and how it is asked for. */
@@ -16,25 +17,22 @@ export type FieldOf = {
   none?: string;
 };
 
-const number = (path: string, name: string, least: number, most: number, more: Partial<FieldOf> = {}): FieldOf => ({
-  path,
+type More = Partial<FieldOf> & {
+  /** The part of the thing it stands in: `power`. */
+  inside?: string;
+};
+
+const number = (range: Ranged, name: string, { inside, ...more }: More = {}): FieldOf => ({
+  path: [inside, range.split('.').at(-1)].filter(Boolean).join('.'),
   name,
   as: 'number',
-  least,
-  most,
+  ...rangeOf(range),
   ...more,
 });
-const shutter = (path: string, name: string, more: Partial<FieldOf> = {}): FieldOf =>
-  number(path, name, 0.00001, 3600, { as: 'shutter', allowed: 'a shutter time', ...more });
-const aperture = (path: string, name: string): FieldOf => number(path, name, 0.7, 128, { as: 'aperture' });
-const metres = (path: string, name: string, least: number, most: number, more: Partial<FieldOf> = {}): FieldOf =>
-  number(path, name, least, most, { as: 'length', allowed: `from ${least} to ${most} m`, ...more });
-const stops = (path: string, name: string, least: number, most: number, more: Partial<FieldOf> = {}): FieldOf =>
-  number(path, `${name}, stops`, least, most, {
-    as: 'stops',
-    allowed: `from ${least} to ${most} stops`.replaceAll('-', '−'),
-    ...more,
-  });
+const shutter = (range: Ranged, name: string, more: More = {}): FieldOf =>
+  number(range, name, { as: 'shutter', allowed: 'a shutter time', ...more });
+const stops = (range: Ranged, name: string, more: More = {}): FieldOf =>
+  number(range, `${name}, stops`, { as: 'stops', ...more });
 
 /** What each kind of thing is called, said of it, and asked for. */
 export const things: Record<Kind, { one: string; many: string; says: string; fields: FieldOf[] }> = {
@@ -43,21 +41,21 @@ export const things: Record<Kind, { one: string; many: string; says: string; fie
     many: 'Cameras',
     says: 'Its dials, its sensor and the shutters it syncs flash at.',
     fields: [
-      shutter('sync_rated_s', 'Rated sync'),
-      shutter('sync_safe_s', 'Safe sync', {
+      shutter('Camera.sync_rated_s', 'Rated sync'),
+      shutter('Camera.sync_safe_s', 'Safe sync', {
         hint: 'With radio triggers: a third of a stop under the rated one, or more.',
       }),
-      shutter('sync_electronic_s', 'Sync, electronic shutter', { none: 'does not sync' }),
-      shutter('slow_sync_floor_s', 'Slowest automatic shutter with flash'),
-      shutter('shutter.slowest_s', 'Slowest shutter'),
-      shutter('shutter.fastest_s', 'Fastest shutter'),
-      number('iso.base_iso', 'Lowest ISO', 3, 1e7, { as: 'iso' }),
-      number('iso.highest_iso', 'Highest acceptable ISO', 3, 1e7, { as: 'iso' }),
-      number('sensor.width_mm', 'Sensor, long side, mm', 4, 100),
-      number('sensor.height_mm', 'Sensor, short side, mm', 3, 100),
-      number('sensor.width_px', 'Pixels, long side', 500, 30000),
-      stops('stabilisation_stops', 'Stabilisation', 0, 9),
-      number('frames_per_s', 'Frames a second', 0.1, 240),
+      shutter('Camera.sync_electronic_s', 'Sync, electronic shutter', { none: 'does not sync' }),
+      shutter('Camera.slow_sync_floor_s', 'Slowest automatic shutter with flash'),
+      shutter('ShutterRange.slowest_s', 'Slowest shutter', { inside: 'shutter' }),
+      shutter('ShutterRange.fastest_s', 'Fastest shutter', { inside: 'shutter' }),
+      number('IsoRange.base_iso', 'Lowest ISO', { inside: 'iso', as: 'iso' }),
+      number('IsoRange.highest_iso', 'Highest acceptable ISO', { inside: 'iso', as: 'iso' }),
+      number('Sensor.width_mm', 'Sensor, long side, mm', { inside: 'sensor' }),
+      number('Sensor.height_mm', 'Sensor, short side, mm', { inside: 'sensor' }),
+      number('Sensor.width_px', 'Pixels, long side', { inside: 'sensor' }),
+      stops('Camera.stabilisation_stops', 'Stabilisation'),
+      number('Camera.frames_per_s', 'Frames a second'),
     ],
   },
   lenses: {
@@ -65,14 +63,14 @@ export const things: Record<Kind, { one: string; many: string; says: string; fie
     many: 'Lenses',
     says: 'Its focal lengths and apertures decide depth, shake and how near it goes.',
     fields: [
-      number('shortest_mm', 'Shortest focal length, mm', 4, 1200),
-      number('longest_mm', 'Longest focal length, mm', 4, 1200, { hint: 'The same where it does not zoom.' }),
-      aperture('widest_f_number', 'Widest aperture'),
-      aperture('smallest_f_number', 'Smallest aperture'),
-      stops('stabilisation_stops', 'Stabilisation', 0, 9),
-      metres('closest_focus_m', 'Closest focus', 0.02, 20),
-      number('largest_magnification', 'Largest magnification', 0.01, 10, { hint: '1 is life size.' }),
-      number('pupil_ratio', 'Pupil ratio', 0.1, 10, { hint: '1 for a symmetrical lens.' }),
+      number('Lens.shortest_mm', 'Shortest focal length, mm'),
+      number('Lens.longest_mm', 'Longest focal length, mm', { hint: 'The same where it does not zoom.' }),
+      number('Lens.widest_f_number', 'Widest aperture', { as: 'aperture' }),
+      number('Lens.smallest_f_number', 'Smallest aperture', { as: 'aperture' }),
+      stops('Lens.stabilisation_stops', 'Stabilisation'),
+      number('Lens.closest_focus_m', 'Closest focus, from the sensor', { as: 'length' }),
+      number('Lens.largest_magnification', 'Largest magnification', { hint: '1 is life size.' }),
+      number('Lens.pupil_ratio', 'Pupil ratio', { hint: '1 for a symmetrical lens.' }),
     ],
   },
   flashes: {
@@ -80,15 +78,15 @@ export const things: Record<Kind, { one: string; many: string; says: string; fie
     many: 'Flash units and lamps',
     says: 'A reading of your own unit is better than its guide number.',
     fields: [
-      stops('power.lowest_stops', 'Lowest power, under full', -12, 0, { step: 1, hint: '−7 is 1/128.' }),
-      number('recycle_full_s', 'Ready after a full pop, seconds', 0, 60),
-      number('pops_full', 'Full pops from a battery', 1, 100000, { none: 'on mains' }),
-      number('duty.full_pops', 'Full pops before it rests', 1, 10000, { none: 'not said by its maker' }),
-      number('duty.rest_s', 'Rests for, seconds', 0, 7200, { none: 'no limit' }),
-      number('kelvin', 'Colour of its light, K', 1000, 40000),
-      number('tint_duv', 'Its tint, Duv', -0.05, 0.05, { allowed: 'from −0.05 to 0.05' }),
-      number('rendering', 'Colour rendering, Ra', 0, 100, { none: 'not known', hint: 'For lamps.' }),
-      stops('high_speed_loss_stops', 'High-speed sync takes', 0, 6, { none: 'has none' }),
+      stops('PowerRange.lowest_stops', 'Lowest power, under full', { inside: 'power', step: 1, hint: '−7 is 1/128.' }),
+      number('Flash.recycle_full_s', 'Ready after a full pop, seconds'),
+      number('Flash.pops_full', 'Full pops from a battery', { none: 'on mains' }),
+      number('Duty.full_pops', 'Full pops before it rests', { inside: 'duty', none: 'not said by its maker' }),
+      number('Duty.rest_s', 'Rests for, seconds', { inside: 'duty', none: 'no limit' }),
+      number('Flash.kelvin', 'Colour of its light, K'),
+      number('Flash.tint_duv', 'Its tint, Duv'),
+      number('Flash.rendering', 'Colour rendering, Ra', { none: 'not known', hint: 'For lamps.' }),
+      stops('Flash.high_speed_loss_stops', 'High-speed sync takes', { none: 'has none' }),
     ],
   },
   modifiers: {
@@ -96,16 +94,16 @@ export const things: Record<Kind, { one: string; many: string; says: string; fie
     many: 'Modifiers',
     says: 'Its size decides how the light falls off close by. Your own measurement of its loss beats a usual figure.',
     fields: [
-      stops('loss_stops', 'Loss on its axis', -3, 8, {
+      stops('Modifier.loss_stops', 'Loss on its axis', {
         step: 1 / 3,
         hint: 'Negative where a reflector gathers the light.',
       }),
-      number('exponent', 'Fall-off to its sides, exponent', 0, 400, {
+      number('Modifier.exponent', 'Fall-off to its sides, exponent', {
         hint: '1 for an open diffuser, more for a recessed face.',
       }),
-      number('grid_half_angle_deg', 'Grid, half angle, degrees', 2, 80, { none: 'no grid' }),
-      number('weight_kg', 'Weight, kg', 0, 30),
-      number('area_m2', 'What the wind sees, m²', 0, 20),
+      number('Modifier.grid_half_angle_deg', 'Grid, half angle, degrees', { none: 'no grid' }),
+      number('Modifier.weight_kg', 'Weight, kg'),
+      number('Modifier.area_m2', 'What the wind sees, m²'),
     ],
   },
   gels: {
@@ -113,39 +111,37 @@ export const things: Record<Kind, { one: string; many: string; says: string; fie
     many: 'Gels',
     says: 'What it shifts a light by, and what it takes of it.',
     fields: [
-      number('shift_mired', 'Shift, mired', -500, 500, {
+      number('Gel.shift_mired', 'Shift, mired', {
         hint: 'Warm is positive.',
-        allowed: 'from −500 to +500 mired',
       }),
-      number('shift_duv', 'Tint, Duv', -0.05, 0.05, {
+      number('Gel.shift_duv', 'Tint, Duv', {
         hint: 'Green is positive, magenta negative.',
-        allowed: 'from −0.05 to 0.05',
       }),
-      stops('loss_stops', 'It takes', 0, 8),
+      stops('Gel.loss_stops', 'It takes'),
     ],
   },
   filters: {
     one: 'Neutral filter',
     many: 'Neutral filters',
     says: 'For the lens: flash and ambient both lose by it.',
-    fields: [stops('density_stops', 'Density', 0.1, 15)],
+    fields: [stops('Filter.density_stops', 'Density')],
   },
   stands: {
     one: 'Stand',
     many: 'Stands',
     says: 'What it carries is for its maker to say.',
     fields: [
-      metres('highest_m', 'As high as it goes', 0.1, 8),
-      number('carries_kg', 'It carries, kg', 0.1, 100),
-      metres('footprint_m', 'Middle to the line between two feet', 0.05, 3),
-      number('weight_kg', 'Weight, kg', 0.1, 60),
+      number('Stand.highest_m', 'As high as it goes', { as: 'length' }),
+      number('Stand.carries_kg', 'It carries, kg'),
+      number('Stand.footprint_m', 'Middle to the line between two feet', { as: 'length' }),
+      number('Stand.weight_kg', 'Weight, kg'),
     ],
   },
   triggers: {
     one: 'Trigger',
     many: 'Triggers',
     says: 'One on the camera; the units listen on its channel, in groups.',
-    fields: [number('channels', 'Channels', 1, 64), number('groups', 'Groups', 1, 16)],
+    fields: [number('Trigger.channels', 'Channels'), number('Trigger.groups', 'Groups')],
   },
 };
 

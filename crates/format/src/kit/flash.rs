@@ -1,12 +1,13 @@
 //! Flash units and lamps of the kit.
 
 use serde::{Deserialize, Serialize};
+use tolva_format_derive::Ranged;
 use utoipa::ToSchema;
 
 use crate::leaf::{Duration, PowerStep, ZoomGuideNumber};
 
 /// A flash unit.
-#[derive(Clone, Debug, PartialEq, Serialize, Deserialize, ToSchema)]
+#[derive(Clone, Debug, PartialEq, Serialize, Deserialize, Ranged, ToSchema)]
 #[serde(deny_unknown_fields)]
 pub struct Flash {
     /// Unique in the kit.
@@ -59,7 +60,7 @@ fn flash_kelvin() -> f64 {
 }
 
 /// A duty limit: full pops one after the other, and the rest they ask for.
-#[derive(Clone, Copy, Debug, PartialEq, Serialize, Deserialize, ToSchema)]
+#[derive(Clone, Copy, Debug, PartialEq, Serialize, Deserialize, Ranged, ToSchema)]
 #[serde(deny_unknown_fields)]
 pub struct Duty {
     /// So many full pops, each as soon as it is ready.
@@ -71,7 +72,7 @@ pub struct Duty {
 }
 
 /// How strong a flash is: its guide number, or better, a reading of it.
-#[derive(Clone, Debug, PartialEq, Serialize, Deserialize, ToSchema)]
+#[derive(Clone, Debug, PartialEq, Serialize, Deserialize, Ranged, ToSchema)]
 #[serde(rename_all = "snake_case")]
 pub enum FlashOutput {
     /// A guide number in metres, ISO 100, full power, without a modifier.
@@ -87,7 +88,7 @@ pub enum FlashOutput {
 }
 
 /// Guide numbers over the zoom.
-#[derive(Clone, Debug, PartialEq, Serialize, Deserialize, ToSchema)]
+#[derive(Clone, Debug, PartialEq, Serialize, Deserialize, Ranged, ToSchema)]
 #[serde(deny_unknown_fields)]
 pub struct GuideNumberZoom {
     /// One line a zoom. 1 to 20.
@@ -96,7 +97,7 @@ pub struct GuideNumberZoom {
 }
 
 /// A continuous lamp.
-#[derive(Clone, Debug, PartialEq, Serialize, Deserialize, ToSchema)]
+#[derive(Clone, Debug, PartialEq, Serialize, Deserialize, Ranged, ToSchema)]
 #[serde(deny_unknown_fields)]
 pub struct ContinuousOutput {
     /// What a luxmeter reads a metre away, at full power, without a modifier.
@@ -105,7 +106,7 @@ pub struct ContinuousOutput {
 }
 
 /// A guide number in metres.
-#[derive(Clone, Debug, PartialEq, Serialize, Deserialize, ToSchema)]
+#[derive(Clone, Debug, PartialEq, Serialize, Deserialize, Ranged, ToSchema)]
 #[serde(deny_unknown_fields)]
 pub struct GuideNumberMetres {
     /// In metres at ISO 100.
@@ -118,7 +119,7 @@ pub struct GuideNumberMetres {
 }
 
 /// A guide number in feet.
-#[derive(Clone, Debug, PartialEq, Serialize, Deserialize, ToSchema)]
+#[derive(Clone, Debug, PartialEq, Serialize, Deserialize, Ranged, ToSchema)]
 #[serde(deny_unknown_fields)]
 pub struct GuideNumberFeet {
     /// In feet at ISO 100.
@@ -131,7 +132,7 @@ pub struct GuideNumberFeet {
 }
 
 /// A flash-meter reading: this f-number, so far away, at this power, through this modifier.
-#[derive(Clone, Debug, PartialEq, Serialize, Deserialize, ToSchema)]
+#[derive(Clone, Debug, PartialEq, Serialize, Deserialize, Ranged, ToSchema)]
 #[serde(deny_unknown_fields)]
 pub struct MeasuredOutput {
     /// What the meter said.
@@ -152,7 +153,7 @@ pub struct MeasuredOutput {
 }
 
 /// A power dial.
-#[derive(Clone, Debug, PartialEq, Serialize, Deserialize, ToSchema)]
+#[derive(Clone, Debug, PartialEq, Serialize, Deserialize, Ranged, ToSchema)]
 #[serde(deny_unknown_fields)]
 pub struct PowerRange {
     /// The lowest power in stops under full: −7 is 1/128.

@@ -4,6 +4,7 @@ mod flash;
 mod modifier;
 
 use serde::{Deserialize, Serialize};
+use tolva_format_derive::Ranged;
 use utoipa::ToSchema;
 
 pub use flash::{
@@ -15,7 +16,7 @@ pub use modifier::{BareSurface, DiscSurface, Modifier, ModifierSurface, Rectangl
 use crate::leaf::{Sensor, Step};
 
 /// What setups are made of. Each thing once, referred to by its id.
-#[derive(Clone, Debug, Default, PartialEq, Serialize, Deserialize, ToSchema)]
+#[derive(Clone, Debug, Default, PartialEq, Serialize, Deserialize, Ranged, ToSchema)]
 #[serde(deny_unknown_fields)]
 pub struct Kit {
     /// Cameras. 1 to 40.
@@ -45,7 +46,7 @@ pub struct Kit {
 }
 
 /// A lens.
-#[derive(Clone, Debug, PartialEq, Serialize, Deserialize, ToSchema)]
+#[derive(Clone, Debug, PartialEq, Serialize, Deserialize, Ranged, ToSchema)]
 #[serde(deny_unknown_fields)]
 pub struct Lens {
     /// Unique in the kit.
@@ -81,7 +82,7 @@ pub struct Lens {
 }
 
 /// A gel.
-#[derive(Clone, Debug, PartialEq, Serialize, Deserialize, ToSchema)]
+#[derive(Clone, Debug, PartialEq, Serialize, Deserialize, Ranged, ToSchema)]
 #[serde(deny_unknown_fields)]
 pub struct Gel {
     /// Unique in the kit.
@@ -103,7 +104,7 @@ pub struct Gel {
 }
 
 /// A neutral density filter for the lens.
-#[derive(Clone, Debug, PartialEq, Serialize, Deserialize, ToSchema)]
+#[derive(Clone, Debug, PartialEq, Serialize, Deserialize, Ranged, ToSchema)]
 #[serde(deny_unknown_fields)]
 pub struct Filter {
     /// Unique in the kit.
@@ -118,7 +119,7 @@ pub struct Filter {
 }
 
 /// A stand.
-#[derive(Clone, Debug, PartialEq, Serialize, Deserialize, ToSchema)]
+#[derive(Clone, Debug, PartialEq, Serialize, Deserialize, Ranged, ToSchema)]
 #[serde(deny_unknown_fields)]
 pub struct Stand {
     /// Unique in the kit.
@@ -142,7 +143,7 @@ pub struct Stand {
 }
 
 /// A radio trigger: one on the camera, and what the units listen on.
-#[derive(Clone, Debug, PartialEq, Serialize, Deserialize, ToSchema)]
+#[derive(Clone, Debug, PartialEq, Serialize, Deserialize, Ranged, ToSchema)]
 #[serde(deny_unknown_fields)]
 pub struct Trigger {
     /// Unique in the kit.
@@ -160,7 +161,7 @@ pub struct Trigger {
 }
 
 /// A camera: the settings it offers, its sensor, and the shutters it can sync flash at.
-#[derive(Clone, Debug, PartialEq, Serialize, Deserialize, ToSchema)]
+#[derive(Clone, Debug, PartialEq, Serialize, Deserialize, Ranged, ToSchema)]
 #[serde(deny_unknown_fields)]
 pub struct Camera {
     /// Unique in the kit.
@@ -200,7 +201,7 @@ pub struct Camera {
 }
 
 /// A shutter dial.
-#[derive(Clone, Debug, PartialEq, Serialize, Deserialize, ToSchema)]
+#[derive(Clone, Debug, PartialEq, Serialize, Deserialize, Ranged, ToSchema)]
 #[serde(deny_unknown_fields)]
 pub struct ShutterRange {
     /// The slowest time, in seconds.
@@ -214,7 +215,7 @@ pub struct ShutterRange {
 }
 
 /// The sensitivities of a camera.
-#[derive(Clone, Debug, PartialEq, Serialize, Deserialize, ToSchema)]
+#[derive(Clone, Debug, PartialEq, Serialize, Deserialize, Ranged, ToSchema)]
 #[serde(deny_unknown_fields)]
 pub struct IsoRange {
     /// The lowest.

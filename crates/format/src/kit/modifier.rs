@@ -1,10 +1,11 @@
 //! Modifiers of the kit: what shapes the flash.
 
 use serde::{Deserialize, Serialize};
+use tolva_format_derive::Ranged;
 use utoipa::ToSchema;
 
 /// A modifier: what shapes the flash.
-#[derive(Clone, Debug, PartialEq, Serialize, Deserialize, ToSchema)]
+#[derive(Clone, Debug, PartialEq, Serialize, Deserialize, Ranged, ToSchema)]
 #[serde(deny_unknown_fields)]
 pub struct Modifier {
     /// Unique in the kit.
@@ -34,7 +35,7 @@ pub struct Modifier {
 }
 
 /// The shape and size of a glowing surface.
-#[derive(Clone, Debug, PartialEq, Serialize, Deserialize, ToSchema)]
+#[derive(Clone, Debug, PartialEq, Serialize, Deserialize, Ranged, ToSchema)]
 #[serde(rename_all = "snake_case")]
 pub enum ModifierSurface {
     /// No surface of its own: a bare head or a reflector, small enough to be a point.
@@ -46,12 +47,12 @@ pub enum ModifierSurface {
 }
 
 /// A point.
-#[derive(Clone, Debug, PartialEq, Serialize, Deserialize, ToSchema)]
+#[derive(Clone, Debug, PartialEq, Serialize, Deserialize, Ranged, ToSchema)]
 #[serde(deny_unknown_fields)]
 pub struct BareSurface {}
 
 /// A disc.
-#[derive(Clone, Debug, PartialEq, Serialize, Deserialize, ToSchema)]
+#[derive(Clone, Debug, PartialEq, Serialize, Deserialize, Ranged, ToSchema)]
 #[serde(deny_unknown_fields)]
 pub struct DiscSurface {
     /// From edge to edge, in metres.
@@ -60,7 +61,7 @@ pub struct DiscSurface {
 }
 
 /// A rectangle.
-#[derive(Clone, Debug, PartialEq, Serialize, Deserialize, ToSchema)]
+#[derive(Clone, Debug, PartialEq, Serialize, Deserialize, Ranged, ToSchema)]
 #[serde(deny_unknown_fields)]
 pub struct RectangleSurface {
     /// One side, in metres.

@@ -1,10 +1,11 @@
 //! Colours as they are said, and what a camera is balanced for.
 
 use serde::{Deserialize, Serialize};
+use tolva_format_derive::Ranged;
 use utoipa::ToSchema;
 
 /// What the camera is balanced for.
-#[derive(Clone, Copy, Debug, Default, PartialEq, Serialize, Deserialize, ToSchema)]
+#[derive(Clone, Copy, Debug, Default, PartialEq, Serialize, Deserialize, Ranged, ToSchema)]
 #[serde(rename_all = "snake_case", rename_all_fields = "snake_case", deny_unknown_fields)]
 pub enum WhiteBalance {
     /// The flash as it comes through its gels; the ambient goes its own way. Without flash, the ambient.
@@ -35,7 +36,7 @@ pub enum WhiteBalance {
 }
 
 /// Why a number of kelvin was chosen.
-#[derive(Clone, Copy, Debug, Default, PartialEq, Eq, Serialize, Deserialize, ToSchema)]
+#[derive(Clone, Copy, Debug, Default, PartialEq, Eq, Serialize, Deserialize, Ranged, ToSchema)]
 #[serde(rename_all = "snake_case")]
 pub enum Why {
     /// By hand.
@@ -54,7 +55,7 @@ pub enum Why {
 }
 
 /// What a camera's menu says in words, with the kelvin it usually stands for. Common practice, no source: makers differ.
-#[derive(Clone, Copy, Debug, PartialEq, Eq, Serialize, Deserialize, ToSchema)]
+#[derive(Clone, Copy, Debug, PartialEq, Eq, Serialize, Deserialize, Ranged, ToSchema)]
 #[serde(rename_all = "snake_case")]
 pub enum Preset {
     /// House lamps.
@@ -72,7 +73,7 @@ pub enum Preset {
 }
 
 /// A light everybody has a name for.
-#[derive(Clone, Copy, Debug, PartialEq, Eq, Hash, Serialize, Deserialize, ToSchema)]
+#[derive(Clone, Copy, Debug, PartialEq, Eq, Hash, Serialize, Deserialize, Ranged, ToSchema)]
 #[serde(rename_all = "snake_case")]
 pub enum NamedLight {
     /// Candles, an open fire.
@@ -102,7 +103,7 @@ pub enum NamedLight {
 }
 
 /// The colour of the light that is there.
-#[derive(Clone, Copy, Debug, Default, PartialEq, Serialize, Deserialize, ToSchema)]
+#[derive(Clone, Copy, Debug, Default, PartialEq, Serialize, Deserialize, Ranged, ToSchema)]
 #[serde(rename_all = "snake_case", rename_all_fields = "snake_case", deny_unknown_fields)]
 pub enum SaidColour {
     /// From place, hour, weather and shade; midday sun where they are not known.

@@ -1,10 +1,11 @@
 //! The conventions a setup may follow, and what is kept first.
 
 use serde::{Deserialize, Serialize};
+use tolva_format_derive::Ranged;
 use utoipa::ToSchema;
 
 /// What may be automatic on the camera: schools.
-#[derive(Clone, Copy, Debug, Default, PartialEq, Eq, Serialize, Deserialize, ToSchema)]
+#[derive(Clone, Copy, Debug, Default, PartialEq, Eq, Serialize, Deserialize, Ranged, ToSchema)]
 #[serde(rename_all = "snake_case")]
 pub enum AutomaticSchool {
     /// Nothing: with flash, all three by hand.
@@ -19,7 +20,7 @@ pub enum AutomaticSchool {
 }
 
 /// How an exposure is judged. Common practice, no source.
-#[derive(Clone, Copy, Debug, Default, PartialEq, Eq, Serialize, Deserialize, ToSchema)]
+#[derive(Clone, Copy, Debug, Default, PartialEq, Eq, Serialize, Deserialize, Ranged, ToSchema)]
 #[serde(rename_all = "snake_case")]
 pub enum ExposureSchool {
     /// Set by meter or target, and trusted.
@@ -32,7 +33,7 @@ pub enum ExposureSchool {
 }
 
 /// What gives way first as the light falls.
-#[derive(Clone, Copy, Debug, Default, PartialEq, Eq, Serialize, Deserialize, ToSchema)]
+#[derive(Clone, Copy, Debug, Default, PartialEq, Eq, Serialize, Deserialize, Ranged, ToSchema)]
 #[serde(rename_all = "snake_case")]
 pub enum FallingOrder {
     /// The shutter down to its floor; then ISO up and the flash down by as much.
@@ -45,7 +46,7 @@ pub enum FallingOrder {
 }
 
 /// Something worth keeping.
-#[derive(Clone, Copy, Debug, PartialEq, Eq, Hash, Serialize, Deserialize, ToSchema)]
+#[derive(Clone, Copy, Debug, PartialEq, Eq, Hash, Serialize, Deserialize, Ranged, ToSchema)]
 #[serde(rename_all = "snake_case")]
 pub enum Preference {
     /// A low ISO: little noise.

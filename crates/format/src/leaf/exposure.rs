@@ -1,13 +1,14 @@
 //! Readings, and how they were taken.
 
 use serde::{Deserialize, Serialize};
+use tolva_format_derive::Ranged;
 use utoipa::ToSchema;
 
 use super::SaidColour;
 use crate::scene::LocalTime;
 
 /// How a reading was taken.
-#[derive(Clone, Copy, Debug, Default, PartialEq, Eq, Serialize, Deserialize, ToSchema)]
+#[derive(Clone, Copy, Debug, Default, PartialEq, Eq, Serialize, Deserialize, Ranged, ToSchema)]
 #[serde(rename_all = "snake_case")]
 pub enum How {
     /// It was not said.
@@ -36,7 +37,7 @@ pub enum How {
 }
 
 /// What an incident meter collects its light with.
-#[derive(Clone, Copy, Debug, Default, PartialEq, Eq, Serialize, Deserialize, ToSchema)]
+#[derive(Clone, Copy, Debug, Default, PartialEq, Eq, Serialize, Deserialize, Ranged, ToSchema)]
 #[serde(rename_all = "snake_case")]
 pub enum IncidentReceptor {
     /// A flat disc, or a luxmeter: C = 250.
@@ -47,7 +48,7 @@ pub enum IncidentReceptor {
 }
 
 /// The light that is there in one region, flash off.
-#[derive(Clone, Debug, PartialEq, Serialize, Deserialize, ToSchema)]
+#[derive(Clone, Debug, PartialEq, Serialize, Deserialize, Ranged, ToSchema)]
 #[serde(deny_unknown_fields)]
 pub struct Ambient {
     /// What is assumed where nothing was read and no place and hour say more: an EV at ISO 100, −10 to 24.
@@ -68,7 +69,7 @@ pub struct Ambient {
 }
 
 /// One reading, and how, where and when it was taken.
-#[derive(Clone, Debug, PartialEq, Serialize, Deserialize, ToSchema)]
+#[derive(Clone, Debug, PartialEq, Serialize, Deserialize, Ranged, ToSchema)]
 #[serde(deny_unknown_fields)]
 pub struct Taken {
     /// What was read.
@@ -94,7 +95,7 @@ pub struct Taken {
 }
 
 /// One reading, in the form it was taken in.
-#[derive(Clone, Debug, PartialEq, Serialize, Deserialize, ToSchema)]
+#[derive(Clone, Debug, PartialEq, Serialize, Deserialize, Ranged, ToSchema)]
 #[serde(rename_all = "snake_case")]
 pub enum Reading {
     /// An exposure value at ISO 100.
@@ -106,7 +107,7 @@ pub enum Reading {
 }
 
 /// An exposure value.
-#[derive(Clone, Debug, PartialEq, Serialize, Deserialize, ToSchema)]
+#[derive(Clone, Debug, PartialEq, Serialize, Deserialize, Ranged, ToSchema)]
 #[serde(deny_unknown_fields)]
 pub struct EvReading {
     /// At ISO 100, −10 to 24.
@@ -115,7 +116,7 @@ pub struct EvReading {
 }
 
 /// An illuminance.
-#[derive(Clone, Debug, PartialEq, Serialize, Deserialize, ToSchema)]
+#[derive(Clone, Debug, PartialEq, Serialize, Deserialize, Ranged, ToSchema)]
 #[serde(deny_unknown_fields)]
 pub struct LuxReading {
     /// In lux, 0.001 to 200 000.
@@ -127,7 +128,7 @@ pub struct LuxReading {
 }
 
 /// What a meter or camera said: three dial settings, nominal or exact.
-#[derive(Clone, Debug, PartialEq, Serialize, Deserialize, ToSchema)]
+#[derive(Clone, Debug, PartialEq, Serialize, Deserialize, Ranged, ToSchema)]
 #[serde(deny_unknown_fields)]
 pub struct CameraSaid {
     /// In seconds; 1/250 is 0.004.

@@ -1,10 +1,11 @@
 //! What the tables of a flash are made of.
 
 use serde::{Deserialize, Serialize};
+use tolva_format_derive::Ranged;
 use utoipa::ToSchema;
 
 /// One line of a unit's table: at this power, so long.
-#[derive(Clone, Copy, Debug, PartialEq, Serialize, Deserialize, ToSchema)]
+#[derive(Clone, Copy, Debug, PartialEq, Serialize, Deserialize, Ranged, ToSchema)]
 #[serde(deny_unknown_fields)]
 pub struct Duration {
     /// The power in stops under full: −12 to 0.
@@ -16,7 +17,7 @@ pub struct Duration {
 }
 
 /// One line of a unit's table: at this zoom, this guide number.
-#[derive(Clone, Copy, Debug, PartialEq, Serialize, Deserialize, ToSchema)]
+#[derive(Clone, Copy, Debug, PartialEq, Serialize, Deserialize, Ranged, ToSchema)]
 #[serde(deny_unknown_fields)]
 pub struct ZoomGuideNumber {
     /// The zoom of the head, as a focal length on a full frame: 8 to 400 mm.

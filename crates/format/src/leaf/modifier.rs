@@ -1,10 +1,11 @@
 //! Bounced light.
 
 use serde::{Deserialize, Serialize};
+use tolva_format_derive::Ranged;
 use utoipa::ToSchema;
 
 /// What the head is turned to.
-#[derive(Clone, Copy, Debug, PartialEq, Eq, Serialize, Deserialize, ToSchema)]
+#[derive(Clone, Copy, Debug, PartialEq, Eq, Serialize, Deserialize, Ranged, ToSchema)]
 #[serde(rename_all = "snake_case")]
 pub enum BounceOff {
     /// The ceiling, over the camera or a little before it.
@@ -17,7 +18,7 @@ pub enum BounceOff {
 }
 
 /// A bounce.
-#[derive(Clone, Copy, Debug, PartialEq, Serialize, Deserialize, ToSchema)]
+#[derive(Clone, Copy, Debug, PartialEq, Serialize, Deserialize, Ranged, ToSchema)]
 #[serde(deny_unknown_fields)]
 pub struct Bounce {
     /// Off what.
@@ -34,7 +35,7 @@ pub struct Bounce {
 }
 
 /// The colour of a ceiling or wall. What each does to a light is chosen; measure it there.
-#[derive(Clone, Copy, Debug, Default, PartialEq, Eq, Serialize, Deserialize, ToSchema)]
+#[derive(Clone, Copy, Debug, Default, PartialEq, Eq, Serialize, Deserialize, Ranged, ToSchema)]
 #[serde(rename_all = "snake_case")]
 pub enum SurfaceColour {
     /// White or grey.

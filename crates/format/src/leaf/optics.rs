@@ -1,10 +1,11 @@
 //! The sensor, what counts as sharp, the hand and what moves.
 
 use serde::{Deserialize, Serialize};
+use tolva_format_derive::Ranged;
 use utoipa::ToSchema;
 
 /// What counts as sharp.
-#[derive(Clone, Copy, Debug, Default, PartialEq, Serialize, Deserialize, ToSchema)]
+#[derive(Clone, Copy, Debug, Default, PartialEq, Serialize, Deserialize, Ranged, ToSchema)]
 #[serde(rename_all = "snake_case", rename_all_fields = "snake_case", deny_unknown_fields)]
 pub enum Circle {
     /// A circle of the sensor's diagonal over 1500: a small print, a screen (common practice, no source).
@@ -21,7 +22,7 @@ pub enum Circle {
 }
 
 /// A sensor.
-#[derive(Clone, Copy, Debug, PartialEq, Serialize, Deserialize, ToSchema)]
+#[derive(Clone, Copy, Debug, PartialEq, Serialize, Deserialize, Ranged, ToSchema)]
 #[serde(deny_unknown_fields)]
 pub struct Sensor {
     /// Its long side, 4 to 100 mm.
@@ -36,7 +37,7 @@ pub struct Sensor {
 }
 
 /// How fast the subject moves, across the view.
-#[derive(Clone, Copy, Debug, Default, PartialEq, Serialize, Deserialize, ToSchema)]
+#[derive(Clone, Copy, Debug, Default, PartialEq, Serialize, Deserialize, Ranged, ToSchema)]
 #[serde(rename_all = "snake_case", rename_all_fields = "snake_case", deny_unknown_fields)]
 pub enum Movement {
     /// Nothing moves: a product.
@@ -65,7 +66,7 @@ pub enum Movement {
 }
 
 /// Which rule of thumb is kept for the slowest shutter by hand.
-#[derive(Clone, Copy, Debug, Default, PartialEq, Eq, Serialize, Deserialize, ToSchema)]
+#[derive(Clone, Copy, Debug, Default, PartialEq, Eq, Serialize, Deserialize, Ranged, ToSchema)]
 #[serde(rename_all = "snake_case")]
 pub enum HandheldSchool {
     /// One over the focal length.

@@ -45,11 +45,22 @@ fn by_number(kelvin: Kelvin, why: Why) -> WhiteBalance {
     WhiteBalance::Kelvin { kelvin: kelvin.0, tint_duv: 0.0, why }
 }
 
-/// Whether two balances follow the same convention.
-fn alike(one: WhiteBalance, other: WhiteBalance) -> bool {
-    match (one, other) {
-        (WhiteBalance::Kelvin { why: a, .. }, WhiteBalance::Kelvin { why: b, .. }) => a == b,
-        _ => std::mem::discriminant(&one) == std::mem::discriminant(&other),
+/// The code of a convention of white balance.
+pub fn balance_code(balance: WhiteBalance) -> &'static str {
+    match balance {
+        WhiteBalance::Flash => "flash",
+        WhiteBalance::Ambient => "ambient",
+        WhiteBalance::Between => "between",
+        WhiteBalance::Measured => "measured",
+        WhiteBalance::Preset(_) => "preset",
+        WhiteBalance::Kelvin { why, .. } => match why {
+            Why::ByHand => "by_hand",
+            Why::Fixed => "fixed",
+            Why::Warm => "warm",
+            Why::Cool => "cool",
+            Why::Night => "night",
+            Why::Look => "look",
+        },
     }
 }
 
@@ -66,7 +77,7 @@ pub fn every_balance(own: WhiteBalance, preset: Preset) -> Vec<WhiteBalance> {
         by_number(COOL, Why::Cool),
         by_number(NIGHT, Why::Night),
     ];
-    match all.iter().position(|one| alike(*one, own)) {
+    match all.iter().position(|one| balance_code(*one) == balance_code(own)) {
         Some(at) => all[at] = own,
         None => all.insert(0, own),
     }

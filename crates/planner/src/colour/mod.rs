@@ -8,7 +8,9 @@ mod look;
 mod mix;
 
 pub use balance::{Balance, OnDial};
-pub use conventions::{BalanceOption, GelOption, balance_options, every_balance, gel_options, nearest_preset};
+pub use conventions::{
+    BalanceOption, GelOption, balance_code, balance_options, every_balance, gel_options, nearest_preset,
+};
 pub use gels::{ColourGrip, Colouring, colour_to, gels_to};
 pub use look::{Look, NoLook, one_look};
 pub use mix::{Colours, Mix, Part, PartKind};

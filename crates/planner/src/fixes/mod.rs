@@ -78,6 +78,22 @@ pub enum Outside {
     },
 }
 
+impl Outside {
+    /// Its code: stable, for whoever reads plans by machine.
+    pub fn code(&self) -> &'static str {
+        match self {
+            Self::ShadeSubject(_) => "shade_subject",
+            Self::DarkenSubject(_) => "darken_subject",
+            Self::KeepSpillOff(_) => "keep_spill_off",
+            Self::StrongerUnit { .. } => "stronger_unit",
+            Self::DenserFilter(_) => "denser_filter",
+            Self::HigherIso { .. } => "higher_iso",
+            Self::NeutralGel { .. } => "neutral_gel",
+            Self::Bounce { .. } => "bounce",
+        }
+    }
+}
+
 /// What would close the shortfalls of a plan, the best first; nothing where there are none.
 pub fn fixes(setup: &Prepared<'_>, plan: &Plan, kit: &Kit) -> Vec<Fix> {
     if plan.possible() {

@@ -3,7 +3,7 @@
 use actix_web::http::StatusCode;
 use actix_web::{HttpResponse, ResponseError};
 use serde::Serialize;
-use tolva_format::{Job, Problem, Problems};
+use tolva_format::{Job, Problem, ProblemCode, Problems};
 use tolva_store::StoreError;
 use utoipa::ToSchema;
 
@@ -105,7 +105,7 @@ impl From<Problems> for ApiError {
 
 impl From<tolva_calculators::Problems> for ApiError {
     fn from(problems: tolva_calculators::Problems) -> Self {
-        let wrong = problems.0.into_iter().map(|one| Problem { pointer: one.pointer, message: one.message });
+        let wrong = problems.0.into_iter().map(|one| Problem::new(one.pointer, ProblemCode::NotAllowed, one.message));
         Problems(wrong.collect()).into()
     }
 }

@@ -112,7 +112,7 @@ async fn other_ways_and_schools() {
     for path in ["api/alternatives", "api/schools", "api/solve"] {
         let (status, problem) = tolva.post(path, &wrong).await;
         assert_eq!(status, StatusCode::UNPROCESSABLE_ENTITY);
-        assert!(problem["errors"][0]["message"].as_str().expect("a message").contains("turn it to between 0 and 85°"));
+        assert!(problem["errors"][0]["message"].as_str().expect("a message").contains("from 0 to 85 degrees"));
     }
 }
 

@@ -40,6 +40,12 @@ async fn a_setup_is_solved() {
 #[case("/kit/cameras/0/iso/base_iso", json!(0), "/kit/cameras/0/iso/base_iso")]
 #[case("/setup/colour", json!(1), "/setup/colour")]
 #[case("/place", json!({"region_id": "sky", "grip": "together", "stops": 0}), "/place/region_id")]
+#[case("/place", json!({"region_id": "lit", "grip": "flash", "stops": 0, "light_id": "Z"}), "/place/light_id")]
+#[case("/place", json!({"region_id": "lit", "grip": "flash", "stops": 40}), "/place/stops")]
+#[case("/colour", json!({"what": {"region": "moon"}, "mired": 200}), "/colour/what/region")]
+#[case("/colour", json!({"what": "balance", "mired": 5}), "/colour/mired")]
+#[case("/colour", json!({"what": "balance", "mired": 200, "tint_duv": 0.2}), "/colour/tint_duv")]
+#[case("/minute", json!(5000), "/minute")]
 #[actix_web::test]
 async fn a_wrong_field_is_pointed_at(#[case] at: &str, #[case] value: Value, #[case] pointer: &str) {
     let tolva = Running::start();

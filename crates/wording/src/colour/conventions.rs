@@ -3,7 +3,7 @@
 use serde::Serialize;
 use utoipa::ToSchema;
 
-use tolva_planner::colour::{BalanceOption, Colours, GelOption, balance_options, gel_options};
+use tolva_planner::colour::{BalanceOption, Colours, GelOption, balance_code, balance_options, gel_options};
 use tolva_planner::lighting::Prepared;
 use tolva_planner::refused::Refused;
 use tolva_planner::setup::{Kit, Setup};
@@ -27,6 +27,8 @@ pub struct ColourWays {
 /// One school.
 #[derive(Clone, Debug, PartialEq, Serialize, ToSchema)]
 pub struct BalanceWay {
+    /// Its code: stable.
+    pub code: &'static str,
     /// What it is called.
     pub name: String,
     /// What stands on the camera: `5600 K`.
@@ -77,6 +79,7 @@ pub fn colour_ways(setup: &Setup, kit: &Kit, show: Show, write: &Write<'_>) -> R
 fn way(option: &BalanceOption, setup: &Prepared<'_>, show: Show, write: &Write<'_>) -> BalanceWay {
     let settings = option.settings.as_ref();
     BalanceWay {
+        code: balance_code(option.balance),
         name: school_of(option.balance).to_owned(),
         label: balance_label(&option.colour.balance),
         says: meaning_of(option.balance).to_owned(),

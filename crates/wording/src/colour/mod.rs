@@ -260,8 +260,10 @@ fn shares(setup: &Prepared<'_>, mix: &Mix) -> String {
 }
 
 /// Backgrounds that fill half of the frame, by red, green and blue of what they give back (chosen).
-const BACKGROUNDS: [(&str, [f64; 3]); 2] =
-    [("Dark green behind", [0.03, 0.08, 0.02]), ("Bright orange behind", [0.75, 0.30, 0.05])];
+const BACKGROUNDS: [(&str, &str, [f64; 3]); 2] = [
+    ("green_behind", "Dark green behind", [0.03, 0.08, 0.02]),
+    ("orange_behind", "Bright orange behind", [0.75, 0.30, 0.05]),
+];
 
 /// What an automatic balance that wants the mean of the frame grey would have done to the face. A demonstration: cameras
 /// are cleverer, and none says how.
@@ -269,7 +271,7 @@ fn automatic(setup: &Prepared<'_>, colours: &Colours) -> Vec<Fact> {
     let face = &colours.mixes[setup.lit];
     let mut all = Vec::new();
     let mut casts = Vec::new();
-    for (name, rgb) in BACKGROUNDS {
+    for (code, name, rgb) in BACKGROUNDS {
         let mean = rgb.map(|one| f64::midpoint(one, 0.18));
         let says = match Light::of_xy(face.light.of_surface(mean).xy()) {
             Some(taken) => {
@@ -279,11 +281,11 @@ fn automatic(setup: &Prepared<'_>, colours: &Colours) -> Vec<Fact> {
             }
             None => "no white light is so coloured: it gives up".to_owned(),
         };
-        all.push(Fact::new(name, says));
+        all.push(Fact::new(code, name, says));
     }
     if let [a, b] = casts.as_slice() {
         let apart = format!("{:.0} mired from one background to the other, in the same light", (a - b).abs());
-        all.push(Fact::new("Apart", apart));
+        all.push(Fact::new("apart", "Apart", apart));
     }
     all
 }

@@ -6,7 +6,7 @@ use utoipa::ToSchema;
 use crate::shown::Fact;
 
 /// What a plan says of colour.
-#[derive(Clone, Debug, PartialEq, Serialize, Deserialize, ToSchema)]
+#[derive(Clone, Debug, PartialEq, Serialize, ToSchema)]
 pub struct ColourPlan {
     /// The camera's white balance.
     pub balance: BalanceSaid,

@@ -13,6 +13,7 @@ import { Gels } from './Gels';
 import { LightColour } from './LightColour';
 import { OneLook } from './OneLook';
 import { Strip } from './Strip';
+import { rangeOf } from '../../api/ranges';
 
 const Now = styled.ul`
   display: flex;
@@ -118,8 +119,7 @@ const ByHand = memo(function ByHand() {
           value={Math.round(colour.balance.kelvin)}
           keptAs={`${id}/${setup.id}/balance/kelvin`}
           step={100}
-          least={1000}
-          most={40000}
+          {...rangeOf('WhiteBalance.kelvin.kelvin')}
           onValue={(u) => balance({ kelvin: u.value })}
         />
         <TypedField
@@ -128,9 +128,7 @@ const ByHand = memo(function ByHand() {
           value={Math.round(colour.balance.tint_duv * 10000) / 10000 || 0}
           keptAs={`${id}/${setup.id}/balance/tint`}
           step={0.001}
-          least={-0.05}
-          most={0.05}
-          allowed="from −0.05 to 0.05"
+          {...rangeOf('WhiteBalance.kelvin.tint_duv')}
           hint="0 for the usual white of that temperature; positive for a green light."
           onValue={(u) => balance({ tint_duv: u.value })}
         />

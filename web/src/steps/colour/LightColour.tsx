@@ -8,6 +8,7 @@ import { Card, Grid } from '../../ui/Panel';
 import { Ticks } from '../../ui/Ticks';
 import { TypedField } from '../../ui/TypedField';
 import { Button } from '../../ui/Button';
+import { rangeOf, type Ranged } from '../../api/ranges';
 
 type Said = NonNullable<Region['ambient']['colour']>;
 type Kind = 'from_place' | 'named' | 'kelvin' | 'meter' | 'grey_patch';
@@ -42,22 +43,20 @@ export const LightColour = memo(function LightColour({ region }: { region: Regio
     meter: { meter: { kelvin, duv: 0 } },
     grey_patch: { grey_patch: { red: 118, green: 118, blue: 118, kelvin, tint_duv: 0 } },
   };
-  const number = (name: string, value: number, least: number, most: number, put: (value: number) => unknown) => (
+  const number = (name: string, value: number, range: Ranged, put: (value: number) => unknown) => (
     <TypedField
       name={name}
       as="number"
       value={value}
       keptAs={`${kept}/${kind}/${name}`}
-      least={least}
-      most={most}
-      allowed={`from ${least} to ${most}`.replaceAll('-', '−')}
+      {...rangeOf(range)}
       onValue={(u) => put(u.value)}
     />
   );
   const temperature = (value: number, put: (value: number) => unknown, name = 'Temperature, K') =>
-    number(name, value, 1000, 40000, put);
+    number(name, value, 'SaidColour.kelvin.kelvin', put);
   const tint = (value: number, put: (value: number) => unknown, name = 'Tint, Duv') =>
-    number(name, value, -0.05, 0.05, put);
+    number(name, value, 'SaidColour.kelvin.tint_duv', put);
   /** A patch is tried before it stands: one that is clipped or no grey stays in its field, with what is wrong. */
   const patch = async (to: Patch) => {
     const colour = { grey_patch: to };
@@ -122,8 +121,7 @@ export const LightColour = memo(function LightColour({ region }: { region: Regio
                 {number(
                   `${field[0]?.toUpperCase()}${field.slice(1)}, 0 to 255`,
                   said.grey_patch[field],
-                  0,
-                  255,
+                  `SaidColour.grey_patch.${field}`,
                   (value) => patch({ ...said.grey_patch, [field]: value }),
                 )}
               </div>

@@ -12,6 +12,7 @@ import { Hint } from '../../ui/field';
 import { TypedField, useLabel } from '../../ui/TypedField';
 import { Depths } from './Depths';
 import { SpeedForm } from './SpeedForm';
+import { rangeOf } from '../../api/ranges';
 
 /** Aperture from what is to be sharp, shutter from what must not blur, and what the camera may do. */
 export function DepthStep({ plan }: { plan: Plan }) {
@@ -102,8 +103,8 @@ function CameraPanel() {
           as="number"
           value={setup.focal_length_mm}
           keptAs={`${kept}/focal`}
-          least={lens?.shortest_mm ?? 4}
-          most={lens?.longest_mm ?? 1200}
+          {...rangeOf('Setup.focal_length_mm')}
+          {...(lens ? { least: lens.shortest_mm, most: lens.longest_mm, allowed: undefined } : {})}
           onValue={({ value }) => change('Focal length', (one) => ({ ...one, focal_length_mm: value }))}
         />
         <TypedField
@@ -111,9 +112,7 @@ function CameraPanel() {
           as="length"
           value={setup.camera_distance_m}
           keptAs={`${kept}/distance`}
-          least={0.05}
-          most={200}
-          allowed="from 0.05 to 200 m"
+          {...rangeOf('Setup.camera_distance_m')}
           onValue={({ value }) => change('Camera distance', (one) => ({ ...one, camera_distance_m: value }))}
         />
         {fixing('shutter_s', 'Shutter', 'shutter')}
@@ -177,21 +176,14 @@ function PacePanel({ plan }: { plan: Plan }) {
   const { setup, change } = useSetup();
   const pace = setup.pace;
   const kept = `${id}/${setup.id}/pace`;
-  const field = (
-    name: string,
-    value: number | undefined,
-    field: 'every_s' | 'burst_frames' | 'frames',
-    least: number,
-    most: number,
-  ) => (
+  const field = (name: string, value: number | undefined, field: 'every_s' | 'burst_frames' | 'frames') => (
     <TypedField
       name={name}
       as="number"
       value={value}
       placeholder="not said"
       keptAs={`${kept}/${field}`}
-      least={least}
-      most={most}
+      {...rangeOf(`Pace.${field}`)}
       onValue={(u) => {
         const to = field === 'every_s' ? u.value : Math.round(u.value);
         change('Pace', (one) => ({
@@ -207,9 +199,9 @@ function PacePanel({ plan }: { plan: Plan }) {
         Pace and stamina
       </h3>
       <Grid style={{ marginBottom: 12 }}>
-        {field('A picture every, seconds', pace?.every_s, 'every_s', 0.1, 3600)}
-        {field('Frames in a burst', pace?.burst_frames, 'burst_frames', 1, 1000)}
-        {field('Frames in all', pace?.frames, 'frames', 1, 100000)}
+        {field('A picture every, seconds', pace?.every_s, 'every_s')}
+        {field('Frames in a burst', pace?.burst_frames, 'burst_frames')}
+        {field('Frames in all', pace?.frames, 'frames')}
       </Grid>
       {plan.pace.length > 0 ? (
         <Facts name="Pace and stamina" facts={plan.pace} />

@@ -5,6 +5,7 @@ import { Facts } from '../../ui/Facts';
 import { Grid, Panel } from '../../ui/Panel';
 import { TickBox } from '../../ui/Ticks';
 import { TypedField } from '../../ui/TypedField';
+import { rangeOf, type Ranged } from '../../api/ranges';
 
 const kinds = [
   { id: 'free', label: 'Whatever the light gives' },
@@ -35,8 +36,7 @@ export function Depths({ plan }: { plan: Plan }) {
   const number = (
     name: string,
     value: number,
-    least: number,
-    most: number,
+    range: Ranged,
     to: (value: number) => Depth,
     as: 'number' | 'length' = 'number',
     hint?: string,
@@ -46,9 +46,7 @@ export function Depths({ plan }: { plan: Plan }) {
       as={as}
       value={value}
       keptAs={`${kept}/${name}`}
-      least={least}
-      most={most}
-      allowed={as === 'length' ? `from ${least} to ${most} m` : `from ${least} to ${most}`}
+      {...rangeOf(range)}
       hint={hint}
       onValue={(u) => put(name, to(u.value))}
     />
@@ -68,12 +66,13 @@ export function Depths({ plan }: { plan: Plan }) {
         />
         {typeof depth === 'object' && 'rows' in depth && (
           <>
-            {number('Rows', depth.rows.rows, 1, 20, (rows) => ({ rows: { ...depth.rows, rows: Math.round(rows) } }))}
+            {number('Rows', depth.rows.rows, 'Depth.rows.rows', (rows) => ({
+              rows: { ...depth.rows, rows: Math.round(rows) },
+            }))}
             {number(
               'From row to row',
               depth.rows.apart_m,
-              0.1,
-              5,
+              'Depth.rows.apart_m',
               (apart_m) => ({ rows: { ...depth.rows, apart_m } }),
               'length',
             )}
@@ -81,19 +80,18 @@ export function Depths({ plan }: { plan: Plan }) {
         )}
         {typeof depth === 'object' &&
           'deep' in depth &&
-          number('How deep', depth.deep.depth_m, 0.001, 100, (depth_m) => ({ deep: { depth_m } }), 'length')}
+          number('How deep', depth.deep.depth_m, 'Depth.deep.depth_m', (depth_m) => ({ deep: { depth_m } }), 'length')}
         {typeof depth === 'object' && 'close_up' in depth && (
           <>
             {number(
               'Magnification',
               depth.close_up.magnification,
-              0.05,
-              10,
+              'Depth.close_up.magnification',
               (magnification) => ({ close_up: { ...depth.close_up, magnification } }),
               'number',
               '1 is life size.',
             )}
-            {number('Depth of the subject, mm', depth.close_up.depth_mm, 0.01, 200, (depth_mm) => ({
+            {number('Depth of the subject, mm', depth.close_up.depth_mm, 'Depth.close_up.depth_mm', (depth_mm) => ({
               close_up: { ...depth.close_up, depth_mm },
             }))}
             <TickBox
@@ -102,7 +100,7 @@ export function Depths({ plan }: { plan: Plan }) {
               onChange={(stacked) => put('Stack', { close_up: { ...depth.close_up, stacked } })}
             />
             {depth.close_up.stacked &&
-              number('Overlap of frames, as a part', depth.close_up.overlap, 0, 0.9, (overlap) => ({
+              number('Overlap of frames, as a part', depth.close_up.overlap, 'Depth.close_up.overlap', (overlap) => ({
                 close_up: { ...depth.close_up, overlap },
               }))}
           </>
@@ -128,8 +126,7 @@ export function Depths({ plan }: { plan: Plan }) {
             as="number"
             value={print}
             keptAs={`${kept}/print`}
-            least={5}
-            most={500}
+            {...rangeOf('Circle.print.long_side_cm')}
             onValue={(u) => change('Print', (one) => ({ ...one, circle: { print: { long_side_cm: u.value } } }))}
           />
         )}

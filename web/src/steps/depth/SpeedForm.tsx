@@ -6,6 +6,7 @@ import { Facts } from '../../ui/Facts';
 import { Grid, Panel } from '../../ui/Panel';
 import { Segments } from '../../ui/Segments';
 import { TypedField } from '../../ui/TypedField';
+import { rangeOf } from '../../api/ranges';
 
 const usual: Speed = { tripod: false, school: 'one_over_focal', movement: 'held_pose', blur_px: 3 };
 
@@ -61,8 +62,7 @@ export function SpeedForm({ plan }: { plan: Plan }) {
             as="number"
             value={own}
             keptAs={`${kept}/own`}
-            least={0}
-            most={100}
+            {...rangeOf('Movement.speed.metres_per_s')}
             onValue={(u) => put('Speed', { movement: { speed: { metres_per_s: u.value } } })}
           />
         )}
@@ -71,8 +71,7 @@ export function SpeedForm({ plan }: { plan: Plan }) {
           as="number"
           value={speed.blur_px}
           keptAs={`${kept}/blur`}
-          least={0.5}
-          most={100}
+          {...rangeOf('Speed.blur_px')}
           onValue={(u) => put('Blur allowed', { blur_px: u.value })}
         />
         <TypedField

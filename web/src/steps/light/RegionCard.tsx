@@ -21,6 +21,7 @@ import { Segments } from '../../ui/Segments';
 import { TextField } from '../../ui/TextField';
 import { TypedField } from '../../ui/TypedField';
 import { PointingDrawing } from './Pointing';
+import { rangeOf } from '../../api/ranges';
 
 const Earlier = styled.ul`
   font-size: 13px;
@@ -114,8 +115,7 @@ export function RegionCard({ region, plan }: { region: Region; plan: Plan }) {
         placeholder="12.6, 8000 lx, 1/250 f/8"
         keptAs={`${kept}/reading`}
         {...(ev ? { step: 1 / 3 } : {})}
-        least={-10}
-        most={24}
+        {...rangeOf('EvReading.ev100')}
         onValue={(understood) =>
           last
             ? editLast(`Reading of ${region.name}`, { reading: readingOf(understood), simulated: false })
@@ -158,9 +158,7 @@ export function RegionCard({ region, plan }: { region: Region; plan: Plan }) {
               value={camera.compensation_stops ?? 0}
               keptAs={`${kept}/compensation`}
               step={1 / 3}
-              least={-6}
-              most={6}
-              allowed="from −6 to +6 stops"
+              {...rangeOf('CameraSaid.compensation_stops')}
               onValue={({ value }) =>
                 editLast(`Compensation of ${region.name}`, {
                   reading: { camera: { ...camera, compensation_stops: value } },
@@ -174,9 +172,7 @@ export function RegionCard({ region, plan }: { region: Region; plan: Plan }) {
             value={last.surface_stops ?? 0}
             keptAs={`${kept}/surface`}
             step={1 / 3}
-            least={-6}
-            most={4}
-            allowed="from −6 to +4 stops"
+            {...rangeOf('Taken.surface_stops')}
             onValue={({ value }) => editLast(`Surface of ${region.name}`, { surface_stops: value })}
           />
         </>
@@ -195,8 +191,7 @@ export function RegionCard({ region, plan }: { region: Region; plan: Plan }) {
           shown=""
           placeholder="12.6, 8000 lx, 1/250 f/8"
           keptAs={`${kept}/again`}
-          least={-10}
-          most={24}
+          {...rangeOf('EvReading.ev100')}
           // Half a reading is one too ("1" of "12.6"): it counts when it is finished.
           whenFinished
           onValue={(understood) => add(fresh(understood))}

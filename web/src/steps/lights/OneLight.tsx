@@ -12,6 +12,7 @@ import { Segments } from '../../ui/Segments';
 import { TickBox, Ticks } from '../../ui/Ticks';
 import { TypedField } from '../../ui/TypedField';
 import { Reaches } from './Reaches';
+import { rangeOf, type Ranged } from '../../api/ranges';
 
 const none = 'nothing-on-it';
 
@@ -49,16 +50,14 @@ export function OneLight({ light, plan }: { light: Light; plan: Plan }) {
   const wish = light.wish ?? 'key';
   const kind = (typeof wish === 'string' ? wish : Object.keys(wish)[0]) as WishKind;
   const lit = setup.regions.find((region) => region.role === 'lit_side');
-  const wished = (name: string, value: number, least: number, most: number, to: (value: number) => LightWish) => (
+  const wished = (name: string, value: number, range: Ranged, to: (value: number) => LightWish) => (
     <TypedField
       name={name}
       as="stops"
       value={value}
       keptAs={`${kept}/wish/${kind}`}
       step={1 / 3}
-      least={least}
-      most={most}
-      allowed={`from ${least} to ${most} stops`.replaceAll('-', '−')}
+      {...rangeOf(range)}
       onValue={(u) => edit('wish', (one) => ({ ...one, wish: to(u.value) }))}
     />
   );
@@ -94,13 +93,17 @@ export function OneLight({ light, plan }: { light: Light; plan: Plan }) {
         )}
         {typeof wish === 'object' &&
           'fill' in wish &&
-          wished('Lit side over it, stops', wish.fill.ratio_stops, 0, 6, (ratio_stops) => ({ fill: { ratio_stops } }))}
+          wished('Lit side over it, stops', wish.fill.ratio_stops, 'LightWish.fill.ratio_stops', (ratio_stops) => ({
+            fill: { ratio_stops },
+          }))}
         {typeof wish === 'object' &&
           'rim' in wish &&
-          wished('Over the lit side, stops', wish.rim.over_stops, -3, 4, (over_stops) => ({ rim: { over_stops } }))}
+          wished('Over the lit side, stops', wish.rim.over_stops, 'LightWish.rim.over_stops', (over_stops) => ({
+            rim: { over_stops },
+          }))}
         {typeof wish === 'object' &&
           'place' in wish &&
-          wished('Its region at, stops', wish.place.stops, -6, 3, (stops) => ({ place: { stops } }))}
+          wished('Its region at, stops', wish.place.stops, 'LightWish.place.stops', (stops) => ({ place: { stops } }))}
         <div>
           <Choice
             name="Unit"
@@ -118,8 +121,7 @@ export function OneLight({ light, plan }: { light: Light; plan: Plan }) {
           value={light.units ?? 1}
           keptAs={`${kept}/units`}
           step={1}
-          least={1}
-          most={6}
+          {...rangeOf('Light.units')}
           onValue={(u) => edit('Units', (one) => ({ ...one, units: Math.round(u.value) }))}
         />
         <div>
@@ -153,9 +155,7 @@ export function OneLight({ light, plan }: { light: Light; plan: Plan }) {
           placeholder={card?.distance ? `${card.distance}, by Tolva` : 'left to Tolva'}
           keptAs={`${kept}/distance`}
           {...(light.distance_m ? { step: 0.05 } : {})}
-          least={0.1}
-          most={50}
-          allowed="from 0.1 to 50 m"
+          {...rangeOf('Light.distance_m')}
           onValue={(understood) =>
             edit('Distance', (one) => ({ ...one, distance_m: Math.round(understood.value * 1000) / 1000 }))
           }
@@ -168,8 +168,8 @@ export function OneLight({ light, plan }: { light: Light; plan: Plan }) {
           placeholder={continuous ? 'full' : 'left to Tolva'}
           keptAs={`${kept}/power`}
           {...(light.power_stops !== null && light.power_stops !== undefined ? { step: 1 / 3 } : {})}
-          least={flash?.power.lowest_stops ?? -12}
-          most={0}
+          {...rangeOf('Light.power_stops')}
+          {...(flash ? { least: flash.power.lowest_stops, allowed: undefined } : {})}
           hint="0 is full, −1 half, −2 a quarter."
           onValue={(understood) => edit('Power', (one) => ({ ...one, power_stops: understood.value }))}
           action={free('power_stops', 'Power')}
@@ -181,8 +181,7 @@ export function OneLight({ light, plan }: { light: Light; plan: Plan }) {
             value={light.zoom_mm}
             placeholder="its widest"
             keptAs={`${kept}/zoom`}
-            least={8}
-            most={400}
+            {...rangeOf('Light.zoom_mm')}
             onValue={(u) => edit('Zoom', (one) => ({ ...one, zoom_mm: u.value }))}
           />
         )}
@@ -192,9 +191,7 @@ export function OneLight({ light, plan }: { light: Light; plan: Plan }) {
           value={light.turned_deg ?? 0}
           keptAs={`${kept}/turned`}
           step={5}
-          least={0}
-          most={85}
-          allowed="from 0 to 85 degrees"
+          {...rangeOf('Light.turned_deg')}
           onValue={(u) => edit('Turned', (one) => ({ ...one, turned_deg: u.value }))}
         />
         <Choice
@@ -288,9 +285,7 @@ function BounceFields({ light, kept, edit }: BounceProps) {
             as="length"
             value={bounce.away_m}
             keptAs={`${kept}/bounce/away`}
-            least={0.3}
-            most={20}
-            allowed="from 0.3 to 20 m"
+            {...rangeOf('Bounce.away_m')}
             onValue={(u) => edit('Bounce', (one) => ({ ...one, bounce: { ...bounce, away_m: u.value } }))}
           />
           <Choice
@@ -304,8 +299,7 @@ function BounceFields({ light, kept, edit }: BounceProps) {
             as="number"
             value={bounce.reflectance}
             keptAs={`${kept}/bounce/reflectance`}
-            least={0.02}
-            most={0.95}
+            {...rangeOf('Bounce.reflectance')}
             hint="0.8 white paint, 0.5 pale wood, 0.2 dark."
             onValue={(u) => edit('Bounce', (one) => ({ ...one, bounce: { ...bounce, reflectance: u.value } }))}
           />

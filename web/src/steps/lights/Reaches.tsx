@@ -2,6 +2,7 @@ import type { Light } from '../../api/client';
 import { useSetup } from '../../jobs/JobContext';
 import { Grid } from '../../ui/Panel';
 import { TypedField } from '../../ui/TypedField';
+import { rangeOf } from '../../api/ranges';
 
 type Props = { light: Light; kept: string; edit: (what: string, to: (light: Light) => Light) => void };
 
@@ -32,9 +33,7 @@ export function Reaches({ light, kept, edit }: Props) {
               placeholder="not at all"
               keptAs={`${kept}/reach/${region.id}`}
               {...(reach ? { step: 1 / 3 } : {})}
-              least={-12}
-              most={4}
-              allowed="from −12 to +4 stops"
+              {...rangeOf('Reach.stops')}
               hint="Against its own region: an estimate until measured."
               onValue={(understood) => put(understood.value)}
               action={reach && { name: 'not at all', run: () => put(undefined) }}

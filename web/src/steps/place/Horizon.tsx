@@ -9,6 +9,7 @@ import { Segments } from '../../ui/Segments';
 import { TextField } from '../../ui/TextField';
 import { TypedField } from '../../ui/TypedField';
 import { useScene } from './useScene';
+import { rangeOf } from '../../api/ranges';
 
 const One = styled.div`
   display: grid;
@@ -52,9 +53,7 @@ export const Horizon = memo(function Horizon() {
             as="number"
             value={one[field]}
             keptAs={`${id}/horizon/${index}/${field}`}
-            least={0}
-            most={360}
-            allowed="from 0 to 360 degrees, clockwise from true north"
+            {...rangeOf(`Obstacle.${field}`)}
             onValue={({ value }) => set(index, { [field]: value })}
           />
         );
@@ -88,9 +87,7 @@ export const Horizon = memo(function Horizon() {
                   as="length"
                   value={height.size.height_m}
                   keptAs={`${id}/horizon/${index}/high`}
-                  least={0.1}
-                  most={5000}
-                  allowed="from 0.1 to 5000 m"
+                  {...rangeOf('SizeHeight.height_m')}
                   onValue={({ value }) => set(index, { height: { size: { ...height.size, height_m: value } } })}
                 />
                 <TypedField
@@ -98,9 +95,7 @@ export const Horizon = memo(function Horizon() {
                   as="length"
                   value={height.size.distance_m}
                   keptAs={`${id}/horizon/${index}/far`}
-                  least={0.1}
-                  most={100000}
-                  allowed="from 0.1 m to 100 km"
+                  {...rangeOf('SizeHeight.distance_m')}
                   onValue={({ value }) => set(index, { height: { size: { ...height.size, distance_m: value } } })}
                 />
               </>
@@ -110,9 +105,7 @@ export const Horizon = memo(function Horizon() {
                 as="number"
                 value={height.angle.altitude_deg}
                 keptAs={`${id}/horizon/${index}/angle`}
-                least={0}
-                most={89}
-                allowed="from 0 to 89 degrees"
+                {...rangeOf('AngleHeight.altitude_deg')}
                 onValue={({ value }) => set(index, { height: { angle: { altitude_deg: value } } })}
               />
             )}

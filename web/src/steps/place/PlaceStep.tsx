@@ -16,6 +16,7 @@ import { SurroundingsForm } from './SurroundingsForm';
 import { useScene } from './useScene';
 import { WeatherForm } from './WeatherForm';
 import { WhenFields } from './WhenFields';
+import { rangeOf } from '../../api/ranges';
 
 const Columns = styled.div`
   display: grid;
@@ -167,9 +168,7 @@ const SiteForm = memo(function SiteForm() {
           as="coordinate"
           value={site.latitude_deg}
           keptAs={`${id}/latitude`}
-          least={-90}
-          most={90}
-          allowed="from −90 to 90 degrees"
+          {...rangeOf('Site.latitude_deg')}
           onValue={({ value }) => goTo({ ...site, latitude_deg: value })}
         />
         <TypedField
@@ -177,9 +176,7 @@ const SiteForm = memo(function SiteForm() {
           as="coordinate"
           value={site.longitude_deg}
           keptAs={`${id}/longitude`}
-          least={-180}
-          most={180}
-          allowed="from −180 to 180 degrees"
+          {...rangeOf('Site.longitude_deg')}
           onValue={({ value }) => goTo({ ...site, longitude_deg: value })}
         />
         <TypedField
@@ -187,9 +184,7 @@ const SiteForm = memo(function SiteForm() {
           as="number"
           value={site.elevation_m ?? 0}
           keptAs={`${id}/elevation`}
-          least={-500}
-          most={9000}
-          allowed="from −500 to 9000 m"
+          {...rangeOf('Site.elevation_m')}
           onValue={({ value }) => put('Altitude', { site: { ...site, elevation_m: value } })}
         />
         <TypedField
@@ -197,10 +192,8 @@ const SiteForm = memo(function SiteForm() {
           as="number"
           value={scene.facing_deg}
           keptAs={`${id}/facing`}
-          least={0}
-          most={360}
+          {...rangeOf('Scene.facing_deg')}
           step={5}
-          allowed="from 0 to 360 degrees, clockwise from true north"
           onValue={({ value }) => put('Subject turned', { facing_deg: value })}
         />
       </Grid>

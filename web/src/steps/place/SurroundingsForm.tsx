@@ -8,6 +8,7 @@ import { Hint } from '../../ui/field';
 import { Segments } from '../../ui/Segments';
 import { TypedField } from '../../ui/TypedField';
 import { useScene } from './useScene';
+import { rangeOf } from '../../api/ranges';
 
 const Stack = styled.div`
   display: flex;
@@ -63,9 +64,7 @@ export const SurroundingsForm = memo(function SurroundingsForm({ sky }: { sky: s
           value={shade.sky_percent}
           keptAs={`${id}/sky`}
           step={10}
-          least={0}
-          most={100}
-          allowed="from 0 to 100 percent"
+          {...rangeOf('OpenShade.sky_percent')}
           hint="Open shade has at least half of the sky overhead."
           onValue={({ value }) => set({ open_shade: { sky_percent: value } })}
         />
@@ -108,9 +107,7 @@ export const SurroundingsForm = memo(function SurroundingsForm({ sky }: { sky: s
             value={behind.sunlit_percent}
             keptAs={`${id}/sunlit`}
             step={5}
-            least={0}
-            most={100}
-            allowed="from 0 to 100 percent"
+            {...rangeOf('Behind.sunlit_percent')}
             hint="Up to 15 to 20 %: a shaded subject counts as in shade. More: as in sun."
             onValue={({ value }) => put('Behind', { behind: { ...behind, sunlit_percent: value } })}
           />

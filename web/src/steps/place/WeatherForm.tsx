@@ -7,6 +7,7 @@ import { Button } from '../../ui/Button';
 import { Notice } from '../../ui/Panel';
 import { TypedField } from '../../ui/TypedField';
 import { useScene } from './useScene';
+import { rangeOf } from '../../api/ranges';
 
 const Stack = styled.div`
   display: flex;
@@ -61,9 +62,7 @@ export const WeatherForm = memo(function WeatherForm() {
             value={'steady' in weather ? weather.steady.cloud_eighths : 0}
             keptAs={`${id}/cloud`}
             step={1}
-            least={0}
-            most={8}
-            allowed="from 0, clear, to 8, overcast"
+            {...rangeOf('SteadyCloud.cloud_eighths')}
             hint="0 clear, 4 partly cloudy, 8 overcast"
             onValue={({ value }) => put('Cloud', { weather: { steady: { cloud_eighths: value } } })}
           />

@@ -1,0 +1,106 @@
+//! What is declared of a value and what it is checked against: least and most, lengths and counts. The declarations stand
+//! in the `#[schema(…)]` attributes of the types; `#[derive(Ranged)]` makes the checks of them.
+
+use crate::problems::Checker;
+
+/// What is declared of one field.
+#[derive(Clone, Copy, Debug, PartialEq)]
+pub(crate) struct Range {
+    /// The least a number may be.
+    pub least: f64,
+    /// The most it may be.
+    pub most: f64,
+    /// The fewest characters or items.
+    pub fewest: usize,
+    /// The most characters or items.
+    pub greatest: usize,
+}
+
+impl Range {
+    /// Nothing is declared.
+    pub const ANY: Self = Self { least: f64::NEG_INFINITY, most: f64::INFINITY, fewest: 0, greatest: usize::MAX };
+}
+
+/// What can be held against what is declared of it.
+pub(crate) trait Ranged {
+    /// Notes what is wrong with a field's value, or inside it.
+    fn ranged(&self, c: &mut Checker, field: &'static str, range: &Range);
+}
+
+impl Ranged for f64 {
+    fn ranged(&self, c: &mut Checker, field: &'static str, range: &Range) {
+        // What is no number lies in no range, also where none is declared.
+        c.number(field, *self, &(range.least..=range.most), unit_of(field));
+    }
+}
+
+impl Ranged for u8 {
+    fn ranged(&self, c: &mut Checker, field: &'static str, range: &Range) {
+        f64::from(*self).ranged(c, field, range);
+    }
+}
+
+impl Ranged for u32 {
+    fn ranged(&self, c: &mut Checker, field: &'static str, range: &Range) {
+        f64::from(*self).ranged(c, field, range);
+    }
+}
+
+impl Ranged for bool {
+    fn ranged(&self, _: &mut Checker, _: &'static str, _: &Range) {}
+}
+
+impl Ranged for String {
+    fn ranged(&self, c: &mut Checker, field: &'static str, range: &Range) {
+        c.text(field, self, range.fewest, range.greatest);
+    }
+}
+
+impl<T: Ranged> Ranged for Option<T> {
+    fn ranged(&self, c: &mut Checker, field: &'static str, range: &Range) {
+        if let Some(value) = self {
+            value.ranged(c, field, range);
+        }
+    }
+}
+
+impl<T: Ranged> Ranged for Vec<T> {
+    fn ranged(&self, c: &mut Checker, field: &'static str, range: &Range) {
+        c.count_of(field, self.len(), range.fewest, range.greatest);
+        // The range of the list is none of its items'.
+        c.each(field, self, |c, item| item.ranged(c, "", &Range::ANY));
+    }
+}
+
+/// The unit of a field, which its name ends with; none for what has none.
+pub(crate) fn unit_of(field: &str) -> &'static str {
+    const UNITS: [(&str, &str); 22] = [
+        ("stops", "stops"),
+        ("_deg", "degrees"),
+        ("_percent", "%"),
+        ("_eighths", ""),
+        ("_mired", "mired"),
+        ("_mm", "mm"),
+        ("_cm", "cm"),
+        ("_m2", "m²"),
+        ("metres_per_s", "m/s"),
+        ("frames_per_s", "frames a second"),
+        ("_kg", "kg"),
+        ("_hz", "Hz"),
+        ("_px", "pixels"),
+        ("_ft", "ft"),
+        ("_lux", "lx"),
+        ("lux_at_1_m", "lx"),
+        ("_iso", ""),
+        ("_m", "m"),
+        ("_s", "s"),
+        ("_full", "pops"),
+        ("full_pops", "pops"),
+        ("kelvin", "K"),
+    ];
+    let counted = ["units", "frames", "rows", "channels", "groups", "burst_frames"];
+    if let Some(counted) = counted.iter().find(|counted| **counted == field) {
+        return if *counted == "burst_frames" { "frames" } else { counted };
+    }
+    UNITS.iter().find(|(ending, _)| field.ends_with(ending)).map_or("", |(_, unit)| unit)
+}
