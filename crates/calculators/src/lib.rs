@@ -1,5 +1,5 @@
 //! Calculators: single computations that anyone can check from outside. One JSON object in, one out; the same behind the API's
-//! `POST /api/sums/{name}`, the command line's `tolva sum NAME` and the page of quick sums.
+//! `POST /api/calculators/{name}`, the command line's `tolva sum NAME` and the page of quick sums.
 //!
 //! Each sum says what it is asked and what it gives, with names, units and ranges: what is sent is checked against
 //! that, and the page is made from it.
@@ -11,16 +11,16 @@ mod table;
 
 pub use problem::{Problem, Problems};
 pub use sun::{SunPosition, SunPositionAsked, SunTimesAsked, SunTimesFound, sun_position, sun_times};
-pub use table::{Asked, Given, SumOffer};
+pub use table::{Asked, CalculatorOffer, Given};
 
 use serde_json::{Map, Value};
 
 /// Every sum, in the order it is offered.
-pub fn offered() -> Vec<SumOffer> {
+pub fn offered() -> Vec<CalculatorOffer> {
     catalogue::all().map(table::Sum::offer).chain(sun_offers()).collect()
 }
 
-fn sun_offers() -> [SumOffer; 2] {
+fn sun_offers() -> [CalculatorOffer; 2] {
     let place = [
         Asked::number("latitude_deg", "Latitude, north is positive", "°", 60.17, (-90.0, 90.0)),
         Asked::number("longitude_deg", "Longitude, east is positive", "°", 24.94, (-180.0, 180.0)),
@@ -28,7 +28,7 @@ fn sun_offers() -> [SumOffer; 2] {
     let with = |first: Asked, more: Vec<Asked>| std::iter::once(first).chain(place.clone()).chain(more).collect();
     let height = Asked::number("elevation_m", "Over the sea", "m", 0.0, (-500.0, 9000.0)).or_left_out();
     [
-        SumOffer {
+        CalculatorOffer {
             name: "sun-position".to_owned(),
             title: "Where the sun stands".to_owned(),
             group: "Sun".to_owned(),
@@ -40,7 +40,7 @@ fn sun_offers() -> [SumOffer; 2] {
                 Given::new("azimuth_deg", "Bearing", "°"),
             ],
         },
-        SumOffer {
+        CalculatorOffer {
             name: "sun-times".to_owned(),
             title: "When the sun rises and sets".to_owned(),
             group: "Sun".to_owned(),

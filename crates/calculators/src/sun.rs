@@ -6,7 +6,7 @@ use utoipa::ToSchema;
 
 use crate::problem::Problems;
 use crate::table::Values;
-use tolva_core::ambient::Spot;
+use tolva_core::ambient::GeographicPoint;
 use tolva_core::time::LocalTime;
 
 /// What `sun-position` is asked.
@@ -65,7 +65,7 @@ pub struct SunTimesFound {
     pub sunset_utc: Option<String>,
 }
 
-fn spot(latitude_deg: f64, longitude_deg: f64, elevation_m: f64) -> Result<Spot, Problems> {
+fn spot(latitude_deg: f64, longitude_deg: f64, elevation_m: f64) -> Result<GeographicPoint, Problems> {
     let mut wrong = Vec::new();
     for (field, value, least, most, unit) in [
         ("latitude_deg", latitude_deg, -90.0, 90.0, "degrees"),
@@ -77,7 +77,11 @@ fn spot(latitude_deg: f64, longitude_deg: f64, elevation_m: f64) -> Result<Spot,
             wrong.extend(Problems::one(format!("/{field}"), message).0);
         }
     }
-    if wrong.is_empty() { Ok(Spot { latitude_deg, longitude_deg, elevation_m }) } else { Err(Problems(wrong)) }
+    if wrong.is_empty() {
+        Ok(GeographicPoint { latitude_deg, longitude_deg, elevation_m })
+    } else {
+        Err(Problems(wrong))
+    }
 }
 
 fn midnight(date: &str) -> Result<Timestamp, Problems> {

@@ -8,7 +8,7 @@ use crate::problem::{Problem, Problems};
 
 /// A sum as it is offered.
 #[derive(Clone, Debug, PartialEq, Serialize, Deserialize, ToSchema)]
-pub struct SumOffer {
+pub struct CalculatorOffer {
     /// Its name: `depth-of-field`.
     pub name: String,
     /// What it is called.
@@ -141,7 +141,7 @@ impl Values {
 }
 
 impl Sum {
-    pub fn offer(&self) -> SumOffer {
+    pub fn offer(&self) -> CalculatorOffer {
         let choice = self.choice.map(|(field, name, words)| Asked {
             choices: words.iter().map(|word| (*word).to_owned()).collect(),
             ..Asked::text(field, name, words.first().copied().unwrap_or_default())
@@ -150,7 +150,7 @@ impl Sum {
             optional: self.optional.contains(&number.0),
             ..Asked::number(number.0, number.1, number.2, number.3, (number.4, number.5))
         };
-        SumOffer {
+        CalculatorOffer {
             name: self.name.to_owned(),
             title: self.title.to_owned(),
             group: self.group.to_owned(),

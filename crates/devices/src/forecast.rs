@@ -2,7 +2,7 @@
 
 use jiff::{SignedDuration, Timestamp};
 use rand::Rng as _;
-use tolva_core::ambient::{CloudHour, ForecastCloud, Spot};
+use tolva_core::ambient::{CloudHour, ForecastCloud, GeographicPoint};
 
 use crate::{DeviceError, dice};
 
@@ -12,7 +12,7 @@ pub trait Forecast {
     ///
     /// # Errors
     /// The service does not answer, or not for so long ahead.
-    fn cloud(&self, over: Spot, from: Timestamp, hours: u16) -> Result<ForecastCloud, DeviceError>;
+    fn cloud(&self, over: GeographicPoint, from: Timestamp, hours: u16) -> Result<ForecastCloud, DeviceError>;
 }
 
 /// A stand-in: plausible cloud that drifts from hour to hour, the same for the same place, day and seed.
@@ -26,7 +26,7 @@ pub struct SimulatedForecast {
 const MOST_HOURS: u16 = 384;
 
 impl Forecast for SimulatedForecast {
-    fn cloud(&self, over: Spot, from: Timestamp, hours: u16) -> Result<ForecastCloud, DeviceError> {
+    fn cloud(&self, over: GeographicPoint, from: Timestamp, hours: u16) -> Result<ForecastCloud, DeviceError> {
         if !(1..=MOST_HOURS).contains(&hours) {
             let message = format!("{hours} hours are not allowed: a forecast goes from 1 to {MOST_HOURS} hours ahead");
             return Err(DeviceError::Asked(message));
@@ -51,7 +51,7 @@ impl Forecast for SimulatedForecast {
 mod tests {
     use super::*;
 
-    const QUAY: Spot = Spot { latitude_deg: 60.47, longitude_deg: 26.95, elevation_m: 0.0 };
+    const QUAY: GeographicPoint = GeographicPoint { latitude_deg: 60.47, longitude_deg: 26.95, elevation_m: 0.0 };
 
     fn from(utc: &str) -> Timestamp {
         utc.parse().expect("an instant")

@@ -1,7 +1,7 @@
 //! Light meters.
 
 use rand_distr::{Distribution as _, Normal};
-use tolva_core::exposure::{EvReading, How, Reading, Taken};
+use tolva_core::exposure::{EvReading, MeterReading, MeteringMethod, Reading};
 use tolva_planner::lighting::Prepared;
 use tolva_planner::setup::Region;
 
@@ -13,7 +13,7 @@ pub trait Meter {
     ///
     /// # Errors
     /// The meter does not answer.
-    fn read(&self, setup: &Prepared<'_>, region: &Region) -> Result<Taken, DeviceError>;
+    fn read(&self, setup: &Prepared<'_>, region: &Region) -> Result<MeterReading, DeviceError>;
 }
 
 /// A stand-in for a real set: its light differs from the model as a real place does, the meter has an error of its own,
@@ -39,7 +39,7 @@ impl SimulatedMeter {
 }
 
 impl Meter for SimulatedMeter {
-    fn read(&self, setup: &Prepared<'_>, region: &Region) -> Result<Taken, DeviceError> {
+    fn read(&self, setup: &Prepared<'_>, region: &Region) -> Result<MeterReading, DeviceError> {
         let Some(model) = setup.modelled(&region.id) else {
             return Err(DeviceError::Asked(format!("there is no region “{}” in this setup", region.id)));
         };
@@ -53,11 +53,11 @@ impl Meter for SimulatedMeter {
             + self.off(&["meter"], METER)
             + self.off(&["reading", &place, &region.id, &hour], READING);
         let ev100 = ((model.0 + off) * 10.0).round() / 10.0;
-        Ok(Taken {
-            how: How::IncidentDome,
+        Ok(MeterReading {
+            method: MeteringMethod::IncidentDome,
             at: scene.map(|scene| scene.at.clone()),
             simulated: true,
-            ..Taken::of(Reading::Ev(EvReading { ev100: ev100.clamp(-10.0, 24.0) }))
+            ..MeterReading::of(Reading::Ev(EvReading { ev100: ev100.clamp(-10.0, 24.0) }))
         })
     }
 }
@@ -84,7 +84,7 @@ mod tests {
         let (setup, kit) = setup(time, latitude);
         let checked = Prepared::new(&setup, &kit).expect("good");
         let taken = meter.read(&checked, &setup.regions[1]).expect("a reading");
-        assert!(taken.simulated && taken.at.is_some() && taken.how == How::IncidentDome);
+        assert!(taken.simulated && taken.at.is_some() && taken.method == MeteringMethod::IncidentDome);
         taken.ev100().0 - checked.modelled("lit").expect("a model").0
     }
 

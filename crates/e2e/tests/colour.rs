@@ -103,8 +103,11 @@ async fn a_light_is_said_to_have_a_colour() {
     b.xpath("//label[normalize-space()='Cool half']").await.click().await.expect("a film");
     b.shows("main", "Read by a colour meter, through film").await;
     b.saved().await;
-    let behind = tolva.job(&id).await["setups"][2]["regions"][0]["ambient"].clone();
-    assert_eq!((&behind["colour"]["meter"]["kelvin"], &behind["film_ids"][0]), (&3000.0.into(), &"cool-half".into()));
+    let background = tolva.job(&id).await["setups"][2]["regions"][0]["ambient"].clone();
+    assert_eq!(
+        (&background["colour"]["meter"]["kelvin"], &background["film_ids"][0]),
+        (&3000.0.into(), &"cool-half".into())
+    );
     b.close().await;
 }
 

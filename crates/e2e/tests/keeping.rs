@@ -9,8 +9,8 @@ async fn everything_is_as_it_was_left() {
     let id = tolva.job_id("Ropeworks open day").await;
     let page = tolva.url(&format!("jobs/{id}/setups/doorway/blend"));
     b.go(&page).await;
-    let behind = b.field("Behind, stops", 0).await;
-    b.fill(&behind, "−2").await;
+    let background = b.field("Behind, stops", 0).await;
+    b.fill(&background, "−2").await;
     b.shows("[aria-label='Answer']", "Behind at −2").await;
     b.saved().await;
     tolva.kill();
@@ -239,6 +239,6 @@ async fn an_edit_from_before_an_upgrade_is_not_lost() {
     b.saved().await;
     let job = tolva.job(&id).await;
     assert_eq!(job["setups"][0]["regions"][0]["ambient"]["readings"][0]["reading"]["ev"]["ev100"], 13.4);
-    assert_eq!(job["format_version"], 3);
+    assert_eq!(job["format_version"], 4);
     b.close().await;
 }

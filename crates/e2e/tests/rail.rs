@@ -18,9 +18,9 @@ async fn a_mark_is_nudged_by_thirds_and_by_stops() {
     let tolva = Tolva::with_demo_data();
     let b = Browser::open().await;
     open(&b, &tolva).await;
-    let behind = slider("Behind, together");
-    b.has(&behind, "aria-valuetext", "−1⅓ stops").await;
-    b.script(&format!("document.querySelector(\"{behind}\").focus()")).await;
+    let background = slider("Behind, together");
+    b.has(&background, "aria-valuetext", "−1⅓ stops").await;
+    b.script(&format!("document.querySelector(\"{background}\").focus()")).await;
     b.press(Key::Right).await;
     b.shows("[aria-label='Answer']", "Behind at −1,").await;
     b.chord(Key::Shift, Key::Right).await;
@@ -29,8 +29,8 @@ async fn a_mark_is_nudged_by_thirds_and_by_stops() {
     let id = tolva.job_id("Ropeworks open day").await;
     settle(|| async {
         let job = tolva.job(&id).await;
-        let behind = job["setups"][0]["blend"]["lift"]["behind_stops"].as_f64();
-        if behind.is_some_and(|b| b.abs() < 0.01) { Ok(()) } else { Err(format!("behind is {behind:?}")) }
+        let background = job["setups"][0]["blend"]["lift"]["background_stops"].as_f64();
+        if background.is_some_and(|b| b.abs() < 0.01) { Ok(()) } else { Err(format!("behind is {background:?}")) }
     })
     .await;
     // The focus stays on the mark that was moved.
@@ -80,8 +80,8 @@ async fn marks_change_the_wish_they_belong_to() {
         if fill.is_some_and(|f| (f + 4.0 / 3.0).abs() < 0.01) { Ok(()) } else { Err(format!("fill is {fill:?}")) }
     })
     .await;
-    let behind = slider("Behind, together");
-    b.script(&format!("document.querySelector(\"{behind}\").focus()")).await;
+    let background = slider("Behind, together");
+    b.script(&format!("document.querySelector(\"{background}\").focus()")).await;
     b.press(Key::Left).await;
     b.shows("nav", "Lift").await;
     b.close().await;

@@ -89,7 +89,7 @@ async fn automatic_flash_and_no_flash() {
     b.shows("[aria-label='Flash A']", "stops, automatic").await;
     b.shows("[aria-label='Flash A']", "By hand instead").await;
     b.shows("[aria-label='Answer']", "Clothes move it").await;
-    stored(&tolva, &id, "/setups/0/lights/0/control", "automatic").await;
+    stored(&tolva, &id, "/setups/0/lights/0/control", "ttl").await;
 
     b.button("Remove this light").await.click().await.expect("removed");
     b.shows("[aria-label='Answer']", "This blend needs a flash, and the setup has none").await;
@@ -109,11 +109,11 @@ async fn where_the_flash_reaches() {
     let shadow = b.field("On face, shadow side, stops", 0).await;
     b.fill(&shadow, "0").await;
     b.shows("[aria-label='Flash A']", "+1 → 0 stops").await;
-    let behind = b.field("On behind, stops", 0).await;
-    b.fill(&behind, "-4").await;
+    let background = b.field("On behind, stops", 0).await;
+    b.fill(&background, "-4").await;
     b.css("[role=slider][aria-label^='Behind, flash A'], [aria-label^='Behind, flash A']").await;
     b.button("On behind, stops: not at all").await.click().await.expect("not at all");
-    stored(&tolva, &id, "/setups/0/lights/0/reaches/1", Value::Null).await;
+    stored(&tolva, &id, "/setups/0/lights/0/spill/1", Value::Null).await;
     b.close().await;
 }
 

@@ -30,7 +30,7 @@ pub enum Blend {
         subject_stops: f64,
         /// Where what lies behind is to be.
         #[schema(minimum = -6, maximum = 3)]
-        behind_stops: f64,
+        background_stops: f64,
     },
     /// The ambient on the subject is held well under, and the flash is the key.
     Overpower {
@@ -45,7 +45,7 @@ pub enum Blend {
     Silhouette {
         /// Where what lies behind is to be.
         #[schema(minimum = -6, maximum = 3)]
-        behind_stops: f64,
+        background_stops: f64,
     },
     /// No flash: the ambient puts the lit side in its place.
     AmbientOnly {

@@ -104,8 +104,8 @@ mod tests {
             ("Fixed.iso", range::ISO),
             ("EvReading.ev100", reading::EV),
             ("LuxReading.illuminance_lux", reading::LUX),
-            ("Taken.surface_stops", reading::SURFACE),
-            ("CameraSaid.compensation_stops", reading::COMPENSATION),
+            ("MeterReading.surface_stops", reading::SURFACE),
+            ("CameraReading.compensation_stops", reading::COMPENSATION),
             ("Flash.kelvin", KELVIN),
             ("Flash.tint_duv", TINT),
         ] {

@@ -2,14 +2,15 @@
 //! once. A field that is added to one of them and not here does not compile.
 
 use crate::{
-    Ambient, AngleHeight, Artificial, AutomaticSchool, BareSurface, Behind, BehindWhat, Blend, Bounce, BounceOff,
-    Camera, CameraSaid, Circle, CloudHour, ContinuousOutput, Control, Depth, DiscSurface, Duration, Duty, EvReading,
-    ExposureSchool, FallingOrder, Filter, Fixed, Flash, FlashOutput, ForecastCloud, Gel, GuideNumberFeet,
-    GuideNumberMetres, GuideNumberZoom, HandheldSchool, How, IncidentReceptor, IsoRange, Kit, Lens, Light, LightWish,
-    LocalTime, LuxReading, MeasuredOutput, Modifier, ModifierSurface, Movement, NamedLight, Obstacle, ObstacleHeight,
-    OpenShade, Pace, PowerRange, PowerStep, Preference, Preset, Reach, Reading, RectangleSurface, Region, Role,
-    SaidColour, Scene, Sensor, Setup, ShutterRange, Site, SizeHeight, Speed, Stand, SteadyCloud, Step, SurfaceColour,
-    Surroundings, Sync, Taken, Trigger, TypicalLight, Weather, WhiteBalance, Why, ZoomGuideNumber,
+    Ambient, AngleHeight, Artificial, AutomaticConvention, Background, BackgroundKind, BalanceReason, BareSurface,
+    Blend, Bounce, BounceOff, Camera, CameraReading, CircleOfConfusion, CloudHour, ContinuousOutput, Control, Depth,
+    DiscSurface, Duration, Duty, EvReading, ExposureConvention, FallingOrder, Filter, Fixed, Flash, FlashOutput,
+    ForecastCloud, Gel, GuideNumberFeet, GuideNumberMetres, GuideNumberZoom, HandheldRule, IncidentReceptor, IsoRange,
+    Kit, Lens, Light, LightWish, LocalTime, LuxReading, MeasuredOutput, MeterReading, MeteringMethod, Modifier,
+    ModifierSurface, Movement, NamedLight, Obstacle, ObstacleHeight, OpenShade, Pace, PowerRange, PowerStep,
+    Preference, Preset, Reading, RectangleSurface, Region, Role, Scene, Sensor, Setup, ShutterRange, Site, SizeHeight,
+    Speed, Spill, Stand, StatedColour, SteadyCloud, Step, SurfaceColour, Surroundings, Sync, Trigger, TypicalLight,
+    Weather, WhiteBalance, ZoomGuideNumber,
 };
 
 /// What becomes another type that means the same.
@@ -85,21 +86,21 @@ macro_rules! twin {
     };
 }
 
-twin!(tolva_planner::setup: struct Setup { id, name, notes, scene, regions, blend, camera_id, lens_id, focal_length_mm, camera_distance_m, fixed, filter_ids, sync, depth, circle, speed, pace, exposure, automatic, white_balance, preferences, falling_order, lights });
+twin!(tolva_planner::setup: struct Setup { id, name, notes, scene, regions, blend, camera_id, lens_id, focal_length_mm, camera_distance_m, fixed, filter_ids, sync, depth, circle_of_confusion, speed, pace, exposure, automatic_exposure, white_balance, preferences, falling_order, lights });
 twin!(tolva_planner::setup: enum Sync { Ordinary, HighSpeed, Electronic });
 twin!(tolva_planner::setup: enum Depth { Free, OneHead, Rows { rows, apart_m }, Deep { depth_m }, CloseUp { magnification, depth_mm, stacked, overlap } });
 twin!(tolva_planner::setup: struct Speed { slowest_shutter_s, tripod, school, movement, blur_px });
 twin!(tolva_planner::setup: struct Pace { every_s, burst_frames, frames });
 twin!(tolva_planner::setup: struct Region { id, name, role, ambient });
 twin!(tolva_planner::setup: struct Fixed { shutter_s, f_number, iso });
-twin!(tolva_planner::setup: enum Control { Manual, Automatic });
+twin!(tolva_planner::setup: enum Control { Manual, Ttl });
 twin!(tolva_planner::setup: enum LightWish { Key, Fill { ratio_stops }, Rim { over_stops }, Place { stops } });
-twin!(tolva_planner::setup: struct Light { id, flash_id, units, modifier_id, gel_ids, stand_id, group, zoom_mm, bounce, turned_deg, on_camera, wish, aimed_at, control, distance_m, power_stops, reaches });
-twin!(tolva_planner::setup: struct Reach { region_id, stops });
-twin!(tolva_planner::setup: enum Blend { Fill { ambient_stops, fill_stops }, HalfAndHalf { subject_stops }, Lift { subject_stops, behind_stops }, Overpower { subject_stops, ambient_stops }, Silhouette { behind_stops }, AmbientOnly { subject_stops } });
+twin!(tolva_planner::setup: struct Light { id, flash_id, units, modifier_id, gel_ids, stand_id, group, zoom_mm, bounce, feather_deg, on_camera, wish, aimed_at, control, distance_m, power_stops, spill });
+twin!(tolva_planner::setup: struct Spill { region_id, stops });
+twin!(tolva_planner::setup: enum Blend { Fill { ambient_stops, fill_stops }, HalfAndHalf { subject_stops }, Lift { subject_stops, background_stops }, Overpower { subject_stops, ambient_stops }, Silhouette { background_stops }, AmbientOnly { subject_stops } });
 
-twin!(tolva_planner::setup: enum AutomaticSchool { Nothing, Shutter, Aperture, Iso });
-twin!(tolva_planner::setup: enum ExposureSchool { TrustTheMeter, ProtectHighlights, AddALittle });
+twin!(tolva_planner::setup: enum AutomaticConvention { Nothing, Shutter, Aperture, Iso });
+twin!(tolva_planner::setup: enum ExposureConvention { TrustTheMeter, ProtectHighlights, AddALittle });
 twin!(tolva_planner::setup: enum FallingOrder { ShutterFirst, IsoFirst, ApertureFirst });
 twin!(tolva_planner::setup: enum Preference { LowIso, Depth, Pace, LowPower, NoFilter });
 
@@ -112,7 +113,7 @@ twin!(tolva_planner::setup: struct Trigger { id, name, channels, groups });
 twin!(tolva_planner::setup: struct Camera { id, name, sensor, shutter, aperture_step, iso, sync_rated_s, sync_safe_s, sync_electronic_s, slow_sync_floor_s, stabilisation_stops, frames_per_s });
 twin!(tolva_planner::setup: struct ShutterRange { slowest_s, fastest_s, step });
 twin!(tolva_planner::setup: struct IsoRange { base_iso, highest_iso, step });
-twin!(tolva_planner::setup: struct Flash { id, name, output, power, recycle_full_s, pops_full, duty, high_speed_loss_stops, automatic, kelvin, tint_duv, rendering, durations });
+twin!(tolva_planner::setup: struct Flash { id, name, output, power, recycle_full_s, pops_full, duty, high_speed_loss_stops, ttl, kelvin, tint_duv, rendering, durations });
 twin!(tolva_planner::setup: struct Duty { full_pops, rest_s });
 twin!(tolva_planner::setup: enum FlashOutput { GuideNumberMetres(of), GuideNumberFeet(of), GuideNumberZoom(of), Measured(of), Continuous(of) });
 twin!(tolva_planner::setup: struct GuideNumberZoom { table });
@@ -128,7 +129,7 @@ twin!(tolva_planner::setup: struct DiscSurface { diameter_m });
 twin!(tolva_planner::setup: struct RectangleSurface { width_m, height_m });
 
 twin!(tolva_core::time: struct LocalTime { date, time, second_time });
-twin!(tolva_core::ambient: struct Scene { site, at, facing_deg, horizon, weather, surroundings, behind });
+twin!(tolva_core::ambient: struct Scene { site, at, facing_deg, horizon, weather, surroundings, background });
 twin!(tolva_core::ambient: struct Site { name, latitude_deg, longitude_deg, elevation_m, time_zone });
 twin!(tolva_core::ambient: struct Obstacle { name, from_deg, to_deg, height });
 twin!(tolva_core::ambient: enum ObstacleHeight { Angle(of), Size(of) });
@@ -141,25 +142,25 @@ twin!(tolva_core::ambient: struct CloudHour { utc, cloud_eighths });
 twin!(tolva_core::ambient: enum Surroundings { OpenGround, Snow, Sand, Water, OpenShade(of), Trees, Awning, DarkStreet, Artificial(of) });
 twin!(tolva_core::ambient: struct OpenShade { sky_percent });
 twin!(tolva_core::ambient: struct Artificial { light, mains_hz });
-twin!(tolva_core::ambient: struct Behind { what, sunlit_percent });
-twin!(tolva_core::ambient: enum BehindWhat { Upright, Ground, Sky });
-twin!(tolva_core::ambient: enum Role { Behind, LitSide, ShadowSide, Part });
+twin!(tolva_core::ambient: struct Background { what, sunlit_percent });
+twin!(tolva_core::ambient: enum BackgroundKind { Upright, Ground, Sky });
+twin!(tolva_core::ambient: enum Role { Background, LitSide, ShadowSide, Part });
 twin!(tolva_core::ambient: enum TypicalLight { Home, Workplace, SportsHall, Stage, ShopFronts, FloodlitBuilding, Street, Candles });
 
-twin!(tolva_core::exposure: enum How { Unsaid, IncidentDome, IncidentFlat, Luxmeter, SpotGrey, SpotWhite, SpotPalm, SpotSkinPale, SpotSkinMedium, SpotSkinDark, Camera });
+twin!(tolva_core::exposure: enum MeteringMethod { Unsaid, IncidentDome, IncidentFlat, Luxmeter, SpotGrey, SpotWhite, SpotPalm, SpotSkinPale, SpotSkinMedium, SpotSkinDark, Camera });
 twin!(tolva_core::exposure: enum IncidentReceptor { Flat, Dome });
 twin!(tolva_core::exposure: struct Ambient { guess_ev100, readings, colour, film_ids });
-twin!(tolva_core::exposure: struct Taken { reading, how, surface_stops, at, place, simulated });
+twin!(tolva_core::exposure: struct MeterReading { reading, method, surface_stops, at, place, simulated });
 twin!(tolva_core::exposure: enum Reading { Ev(of), Lux(of), Camera(of) });
 twin!(tolva_core::exposure: struct EvReading { ev100 });
 twin!(tolva_core::exposure: struct LuxReading { illuminance_lux, receptor });
-twin!(tolva_core::exposure: struct CameraSaid { shutter_s, f_number, iso, compensation_stops });
+twin!(tolva_core::exposure: struct CameraReading { shutter_s, f_number, iso, compensation_stops });
 
-twin!(tolva_core::colour: enum WhiteBalance { Flash, Ambient, Between, Measured, Preset(of), Kelvin { kelvin, tint_duv, why } });
-twin!(tolva_core::colour: enum Why { ByHand, Fixed, Warm, Cool, Night, Look });
+twin!(tolva_core::colour: enum WhiteBalance { Flash, Ambient, Between, Measured, Preset(of), Kelvin { kelvin, tint_duv, reason } });
+twin!(tolva_core::colour: enum BalanceReason { ByHand, Fixed, Warm, Cool, Night, Look });
 twin!(tolva_core::colour: enum Preset { Tungsten, Fluorescent, Daylight, Flash, Cloudy, Shade });
 twin!(tolva_core::colour: enum NamedLight { Candle, SodiumLamp, HouseLamp, Halogen, Fluorescent, WarmLed, WhiteLed, Daylight, Cloud, OpenShade, Leaves, BlueHour });
-twin!(tolva_core::colour: enum SaidColour { FromPlace, Named(of), Kelvin { kelvin, tint_duv }, Meter { kelvin, duv }, GreyPatch { red, green, blue, kelvin, tint_duv } });
+twin!(tolva_core::colour: enum StatedColour { FromPlace, Named(of), Kelvin { kelvin, tint_duv }, Meter { kelvin, duv }, GreyPatch { red, green, blue, kelvin, tint_duv } });
 
 twin!(tolva_core::flash: struct Duration { power_stops, t01_s });
 twin!(tolva_core::flash: struct ZoomGuideNumber { zoom_mm, guide_number_m });
@@ -168,10 +169,10 @@ twin!(tolva_core::modifier: enum BounceOff { Ceiling, SideWall, BackWall });
 twin!(tolva_core::modifier: struct Bounce { off, away_m, reflectance, colour });
 twin!(tolva_core::modifier: enum SurfaceColour { White, Cream, Wood, Brick, Green, Blue });
 
-twin!(tolva_core::optics: enum Circle { SensorDiagonal, TwoPixels, Print { long_side_cm } });
+twin!(tolva_core::optics: enum CircleOfConfusion { SensorDiagonal, TwoPixels, Print { long_side_cm } });
 twin!(tolva_core::optics: struct Sensor { width_mm, height_mm, width_px });
 twin!(tolva_core::optics: enum Movement { Still, HeldPose, Posing, Children, Walking, Dancing, Running, Wing, Speed { metres_per_s } });
-twin!(tolva_core::optics: enum HandheldSchool { OneOverFocal, OneOverTwiceFocal, Stabilised, DenseSensor });
+twin!(tolva_core::optics: enum HandheldRule { OneOverFocal, OneOverTwiceFocal, Stabilised, DenseSensor });
 
 twin!(tolva_core::scale: enum Step { Third, Half, Whole });
 twin!(tolva_core::scale: enum PowerStep { Tenth, Third, Half, Whole });

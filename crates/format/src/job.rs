@@ -18,8 +18,8 @@ pub struct Job {
     /// Always `tolva-job`.
     #[schema(example = "tolva-job")]
     pub format: String,
-    /// The version of the format: 3.
-    #[schema(minimum = 3, maximum = 3)]
+    /// The version of the format: 4.
+    #[schema(minimum = 4, maximum = 4)]
     pub format_version: u32,
     /// What the job is called. 1 to 120 characters.
     #[schema(min_length = 1, max_length = 120)]

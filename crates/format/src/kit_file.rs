@@ -5,6 +5,7 @@ use serde_json::{Map, Value, json};
 use utoipa::ToSchema;
 
 use super::check::kit as check_kit;
+use super::migrate::names_of_the_field_in_a_kit;
 use super::problems::Checker;
 use super::{FORMAT_VERSION, Kit, Problems, read_json};
 
@@ -54,7 +55,16 @@ impl KitFile {
     /// # Errors
     /// What is wrong, with a JSON pointer to each wrong field.
     pub fn from_json(json: &[u8]) -> Result<Self, Problems> {
-        let file: Self = read_json(json)?;
+        let mut document: Value = read_json(json)?;
+        let older =
+            document["format_version"].as_u64().filter(|version| (3..u64::from(FORMAT_VERSION)).contains(version));
+        let file: Self = if older.is_some() {
+            names_of_the_field_in_a_kit(document.get_mut("kit"));
+            document["format_version"] = json!(FORMAT_VERSION);
+            read_json(document.to_string().as_bytes())?
+        } else {
+            read_json(json)?
+        };
         if file.format != FORMAT || file.format_version != FORMAT_VERSION {
             let message = format!(
                 "“{}”, version {}, is not a kit Tolva reads: it must be “{FORMAT}”, version {FORMAT_VERSION}",
@@ -123,6 +133,7 @@ impl KitFile {
             };
             put(&mut things[at], &field.split('/').collect::<Vec<_>>(), value).map_err(wrong)?;
         }
+        names_of_the_field_in_a_kit(Some(&mut kit));
         let file = Self::new(read_json::<Kit>(kit.to_string().as_bytes()).map_err(|p| p.within("/kit"))?);
         file.kit.check()?;
         Ok(file)
@@ -184,6 +195,17 @@ mod tests {
         let table = file.to_csv();
         assert!(table.starts_with("kind,id,field,value\n"), "{table}");
         assert!(table.contains("flashes,small,output/guide_number_zoom/table/1/guide_number_m,36"));
+        assert_eq!(KitFile::from_csv(table.as_bytes()).expect("a table"), file);
+    }
+
+    /// A kit as version 3 wrote it, in both forms.
+    #[test]
+    fn a_kit_of_version_3_is_read() {
+        let file = KitFile::new(Kit::starter());
+        let before = file.to_json().replace("\"ttl\"", "\"automatic\"").replace("version\": 4", "version\": 3");
+        assert!(before.contains("\"automatic\"") && before.contains("\"format_version\": 3"));
+        assert_eq!(KitFile::from_json(before.as_bytes()).expect("JSON"), file);
+        let table = file.to_csv().replace(",ttl,", ",automatic,");
         assert_eq!(KitFile::from_csv(table.as_bytes()).expect("a table"), file);
     }
 

@@ -19,10 +19,10 @@ mod convert;
 mod job;
 mod kit;
 mod kit_file;
+mod kit_merge;
 mod leaf;
 mod migrate;
 mod new;
-mod owned;
 mod problems;
 mod ranged;
 mod read;
@@ -40,19 +40,21 @@ pub use kit::{
     RectangleSurface, ShutterRange, Stand, Trigger,
 };
 pub use kit_file::KitFile;
+pub use kit_merge::OwnedKit;
 pub use leaf::{
-    Ambient, AutomaticSchool, Bounce, BounceOff, CameraSaid, Circle, Duration, EvReading, ExposureSchool, FallingOrder,
-    HandheldSchool, How, IncidentReceptor, LuxReading, Movement, NamedLight, PowerStep, Preference, Preset, Reading,
-    SaidColour, Sensor, Step, SurfaceColour, Taken, WhiteBalance, Why, ZoomGuideNumber,
+    Ambient, AutomaticConvention, BalanceReason, Bounce, BounceOff, CameraReading, CircleOfConfusion, Duration,
+    EvReading, ExposureConvention, FallingOrder, HandheldRule, IncidentReceptor, LuxReading, MeterReading,
+    MeteringMethod, Movement, NamedLight, PowerStep, Preference, Preset, Reading, Sensor, StatedColour, Step,
+    SurfaceColour, WhiteBalance, ZoomGuideNumber,
 };
-pub use owned::Owned;
+pub use migrate::renew_part_of_a_setup;
 pub use problems::{Problem, ProblemCode, Problems};
 pub use read::read_json;
 pub use scene::{
-    AngleHeight, Artificial, Behind, BehindWhat, CloudHour, ForecastCloud, LocalTime, Obstacle, ObstacleHeight,
+    AngleHeight, Artificial, Background, BackgroundKind, CloudHour, ForecastCloud, LocalTime, Obstacle, ObstacleHeight,
     OpenShade, Role, Scene, Site, SizeHeight, SteadyCloud, Surroundings, TypicalLight, Weather,
 };
-pub use setup::{Control, Depth, Fixed, Light, LightWish, Pace, Reach, Region, Setup, Speed, Sync};
+pub use setup::{Control, Depth, Fixed, Light, LightWish, Pace, Region, Setup, Speed, Spill, Sync};
 pub use version::{FORMAT, FORMAT_VERSION};
 
 #[cfg(test)]

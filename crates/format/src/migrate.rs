@@ -20,6 +20,11 @@ pub(super) fn up(version: u32, json: &[u8]) -> Result<Vec<u8>, Problems> {
         kit_grows(&mut document);
         setups_grow(&mut document);
     }
+    if version < 4 {
+        let setups = list(document.get_mut("setups"));
+        setups.for_each(names_of_the_field_in_a_setup);
+        names_of_the_field_in_a_kit(document.get_mut("kit"));
+    }
     document["format_version"] = json!(FORMAT_VERSION);
     Ok(document.to_string().into_bytes())
 }
@@ -117,6 +122,68 @@ fn setups_grow(document: &mut Value) {
     }
 }
 
+/// Version 4 calls things by the field's names.
+fn names_of_the_field_in_a_setup(setup: &mut Map<String, Value>) {
+    rename(setup, "circle", "circle_of_confusion");
+    rename(setup, "automatic", "automatic_exposure");
+    blend_of_version_4(setup.get_mut("blend"));
+    let reason = setup.get_mut("white_balance").and_then(|balance| balance.get_mut("kelvin"));
+    rename_in(reason, "why", "reason");
+    rename_in(setup.get_mut("scene"), "behind", "background");
+    for region in list(setup.get_mut("regions")) {
+        revalue(region, "role", "behind", "background");
+        let readings = region.get_mut("ambient").and_then(|ambient| ambient.get_mut("readings"));
+        list(readings).for_each(|reading| rename(reading, "how", "method"));
+    }
+    for light in list(setup.get_mut("lights")) {
+        revalue(light, "control", "automatic", "ttl");
+        rename(light, "turned_deg", "feather_deg");
+        rename(light, "reaches", "spill");
+    }
+}
+
+/// A part of a setup as version 3 wrote it, such as what a new one begins with: brought to this version.
+pub fn renew_part_of_a_setup(part: &mut Value) {
+    if let Some(part) = part.as_object_mut() {
+        names_of_the_field_in_a_setup(part);
+        revalue(part, "control", "automatic", "ttl");
+    }
+}
+
+/// The same for a blend.
+fn blend_of_version_4(blend: Option<&mut Value>) {
+    for numbers in blend.and_then(Value::as_object_mut).into_iter().flat_map(Map::values_mut) {
+        rename_in(Some(numbers), "behind_stops", "background_stops");
+    }
+}
+
+/// The same for a kit.
+pub(super) fn names_of_the_field_in_a_kit(kit: Option<&mut Value>) {
+    let flashes = kit.and_then(|kit| kit.get_mut("flashes"));
+    list(flashes).for_each(|flash| rename(flash, "automatic", "ttl"));
+}
+
+fn rename_in(object: Option<&mut Value>, from: &str, to: &str) {
+    if let Some(object) = object.and_then(Value::as_object_mut) {
+        rename(object, from, to);
+    }
+}
+
+/// A field under another name, in the same place.
+fn rename(object: &mut Map<String, Value>, from: &str, to: &str) {
+    if object.contains_key(from) && !object.contains_key(to) {
+        let fields = std::mem::take(object).into_iter();
+        *object = fields.map(|(field, value)| (if field == from { to.to_owned() } else { field }, value)).collect();
+    }
+}
+
+/// A word under another name.
+fn revalue(object: &mut Map<String, Value>, field: &str, from: &str, to: &str) {
+    if let Some(value) = object.get_mut(field).filter(|value| *value == from) {
+        *value = json!(to);
+    }
+}
+
 /// The lens a camera of version 2 carried.
 fn lens_of(camera_id: &Value) -> String {
     let id: String = camera_id.as_str().unwrap_or_default().chars().take(55).collect();
@@ -182,6 +249,27 @@ mod tests {
         assert_eq!(doorway.lens_id, format!("{}-lens", doorway.camera_id));
         assert_eq!(set(doorway, &job.kit), ("1/200, f/9, ISO 100".to_owned(), Some(-3.0)));
         assert_eq!(Job::from_json(job.to_json().as_bytes()).expect("again"), job);
+    }
+
+    /// The demo data as Tolva wrote it while its format was version 3: it means what it meant.
+    #[rstest]
+    #[case(include_str!("../tests/data/version-3/bindery-evening.json"))]
+    #[case(include_str!("../tests/data/version-3/foundry-band.json"))]
+    #[case(include_str!("../tests/data/version-3/harvest-supper.json"))]
+    #[case(include_str!("../tests/data/version-3/ropeworks-open-day.json"))]
+    fn a_job_of_version_3_is_read_and_means_the_same(#[case] before: &str) {
+        let job = Job::from_json(before.as_bytes()).expect("a job");
+        assert_eq!(job.format_version, FORMAT_VERSION);
+        let before: Value = serde_json::from_str(before).expect("JSON");
+        assert_eq!(Job::from_json(job.to_json().as_bytes()).expect("again"), job);
+        for (index, setup) in job.setups.iter().enumerate() {
+            let old = &before["setups"][index];
+            assert_eq!(setup.lights.len(), old["lights"].as_array().map_or(0, Vec::len));
+            for (light, old) in setup.lights.iter().zip(old["lights"].as_array().into_iter().flatten()) {
+                assert!((light.feather_deg - old["turned_deg"].as_f64().unwrap_or_default()).abs() < 1e-12);
+                assert_eq!(light.spill.len(), old["reaches"].as_array().map_or(0, Vec::len));
+            }
+        }
     }
 
     #[test]

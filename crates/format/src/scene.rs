@@ -39,7 +39,7 @@ pub struct Scene {
     /// What is around the subject.
     pub surroundings: Surroundings,
     /// What lies behind it.
-    pub behind: Behind,
+    pub background: Background,
 }
 
 /// A place on the ground.
@@ -207,9 +207,9 @@ pub struct Artificial {
 /// What lies behind the subject, as the camera sees it.
 #[derive(Clone, Copy, Debug, PartialEq, Serialize, Deserialize, Ranged, ToSchema)]
 #[serde(deny_unknown_fields)]
-pub struct Behind {
+pub struct Background {
     /// What it is.
-    pub what: BehindWhat,
+    pub what: BackgroundKind,
     /// How much of the frame behind the subject is sunlit when the sun is out, in percent.
     #[schema(minimum = 0, maximum = 100)]
     pub sunlit_percent: f64,
@@ -218,7 +218,7 @@ pub struct Behind {
 /// What lies behind the subject.
 #[derive(Clone, Copy, Debug, PartialEq, Eq, Serialize, Deserialize, Ranged, ToSchema)]
 #[serde(rename_all = "snake_case")]
-pub enum BehindWhat {
+pub enum BackgroundKind {
     /// Things that stand: houses, trees, people.
     Upright,
     /// The ground or the floor, running back.
@@ -232,7 +232,7 @@ pub enum BehindWhat {
 #[serde(rename_all = "snake_case")]
 pub enum Role {
     /// What lies behind the subject.
-    Behind,
+    Background,
     /// The side of the subject the ambient lights more.
     LitSide,
     /// The side it lights less.

@@ -6,8 +6,8 @@ use utoipa::ToSchema;
 
 use crate::blend::Blend;
 use crate::leaf::{
-    Ambient, AutomaticSchool, Bounce, Circle, ExposureSchool, FallingOrder, HandheldSchool, Movement, Preference,
-    WhiteBalance,
+    Ambient, AutomaticConvention, Bounce, CircleOfConfusion, ExposureConvention, FallingOrder, HandheldRule, Movement,
+    Preference, WhiteBalance,
 };
 use crate::scene::{Role, Scene};
 
@@ -58,7 +58,7 @@ pub struct Setup {
     pub depth: Depth,
     /// What counts as sharp.
     #[serde(default)]
-    pub circle: Circle,
+    pub circle_of_confusion: CircleOfConfusion,
     /// What keeps the camera still, and what moves before it.
     #[serde(default)]
     pub speed: Speed,
@@ -67,10 +67,10 @@ pub struct Setup {
     pub pace: Option<Pace>,
     /// How an exposure is judged.
     #[serde(default)]
-    pub exposure: ExposureSchool,
+    pub exposure: ExposureConvention,
     /// What the camera may set by itself.
     #[serde(default)]
-    pub automatic: AutomaticSchool,
+    pub automatic_exposure: AutomaticConvention,
     /// What the camera is balanced for.
     #[serde(default)]
     pub white_balance: WhiteBalance,
@@ -150,7 +150,7 @@ pub struct Speed {
     /// Whether the camera stands on a tripod.
     pub tripod: bool,
     /// The rule for the hand.
-    pub school: HandheldSchool,
+    pub school: HandheldRule,
     /// What the subject does.
     pub movement: Movement,
     /// How many pixels of blur are allowed, 0.5 to 100.
@@ -164,7 +164,7 @@ impl Default for Speed {
         Self {
             slowest_shutter_s: None,
             tripod: false,
-            school: HandheldSchool::default(),
+            school: HandheldRule::default(),
             movement: Movement::HeldPose,
             blur_px: 3.0,
         }
@@ -228,7 +228,7 @@ pub enum Control {
     #[default]
     Manual,
     /// The camera meters the flash; the compensation is set by hand.
-    Automatic,
+    Ttl,
 }
 
 /// What a light is there for.
@@ -295,7 +295,7 @@ pub struct Light {
     /// How far it is turned away from what it is aimed at, in degrees: 0 to 85.
     #[serde(default)]
     #[schema(minimum = 0, maximum = 85)]
-    pub turned_deg: f64,
+    pub feather_deg: f64,
     /// Whether it sits on the camera.
     #[serde(default)]
     pub on_camera: bool,
@@ -319,7 +319,7 @@ pub struct Light {
     /// What it gives other regions than the one it is aimed at. A region that is not named gets nothing.
     #[serde(default)]
     #[schema(max_items = 12)]
-    pub reaches: Vec<Reach>,
+    pub spill: Vec<Spill>,
 }
 
 fn one() -> u8 {
@@ -329,7 +329,7 @@ fn one() -> u8 {
 /// What a light gives a region it is not aimed at.
 #[derive(Clone, Debug, PartialEq, Serialize, Deserialize, Ranged, ToSchema)]
 #[serde(deny_unknown_fields)]
-pub struct Reach {
+pub struct Spill {
     /// The region.
     pub region_id: String,
     /// Against what its own region gets, in stops: 0 where it gets as much, −2 where it gets a quarter. An estimate

@@ -51,18 +51,18 @@ fn a_document_is_read_back_as_it_was_written() {
 #[case("/date", json!("2026-02-30"), "/date", "2026-08-29")]
 #[case("/date", json!("soon"), "/date", "soon")]
 #[case("/format", json!("other"), "/format", "tolva-job")]
-#[case("/format_version", json!(4), "/format_version", "version 4 is not known")]
+#[case("/format_version", json!(5), "/format_version", "version 5 is not known")]
 #[case("/colour", json!(1), "/colour", "unknown field `colour`")]
 #[case("/setups/0/lights/0/distance_m", json!(0), "/setups/0/lights/0/distance_m", "0 is not allowed here: it must be from 0.1 to 50 m")]
 #[case("/setups/0/lights/0/distance_m", json!("near"), "/setups/0/lights/0/distance_m", "expected f64")]
 #[case("/setups/0/lights/0/flash_id", json!("sun"), "/setups/0/lights/0/flash_id", "there is small, medium, large")]
 #[case("/setups/0/lights/0/colour", json!(1), "/setups/0/lights/0/colour", "unknown field")]
 #[case("/setups/0/lights/0/power_stops", json!(-9), "/setups/0/lights/0/power_stops", "below the lowest power")]
-#[case("/setups/0/blend", json!({"lift": {"subject_stops": 9, "behind_stops": 0}}), "/setups/0/blend/lift/subject_stops", "from -6 to 3 stops")]
+#[case("/setups/0/blend", json!({"lift": {"subject_stops": 9, "background_stops": 0}}), "/setups/0/blend/lift/subject_stops", "from -6 to 3 stops")]
 #[case("/setups/0/blend", json!({"glow": {}}), "/setups/0/blend", "unknown variant `glow`")]
 #[case("/setups/0/regions/1/ambient/readings", json!([{"reading": {"lux": {"illuminance_lux": -5}}}]), "/setups/0/regions/1/ambient/readings/0/reading/lux/illuminance_lux", "0.001 to 200000 lx")]
 #[case("/setups/0/regions/1/ambient/readings", json!([{"reading": {"ev": {"ev100": 9}}, "at": {"date": "2026-08-29", "time": "late"}}]), "/setups/0/regions/1/ambient/readings/0/at/time", "19:46")]
-#[case("/setups/0/regions/1/role", json!("behind"), "/setups/0/regions", "lit_side")]
+#[case("/setups/0/regions/1/role", json!("background"), "/setups/0/regions", "lit_side")]
 #[case("/setups/0/regions/1/id", json!("behind"), "/setups/0/regions/1/id", "twice")]
 #[case("/setups/0/fixed", json!({"iso": 0}), "/setups/0/fixed/iso", "3 to 10000000")]
 #[case("/setups/0/camera_id", json!("none"), "/setups/0/camera_id", "full-frame, small-sensor")]
@@ -82,7 +82,7 @@ fn a_document_is_read_back_as_it_was_written() {
 #[case("/setups/0/depth", json!({"rows": {"rows": 0, "apart_m": 1}}), "/setups/0/depth/rows/rows", "from 1 to 20 rows")]
 #[case("/setups/0/pace", json!({"every_s": 0, "burst_frames": 1, "frames": 1}), "/setups/0/pace/every_s", "from 0.1 to 3600 s")]
 #[case("/setups/0/speed/blur_px", json!(0), "/setups/0/speed/blur_px", "from 0.5 to 100 pixels")]
-#[case("/setups/0/lights/0/turned_deg", json!(120), "/setups/0/lights/0/turned_deg", "from 0 to 85 degrees")]
+#[case("/setups/0/lights/0/feather_deg", json!(120), "/setups/0/lights/0/feather_deg", "from 0 to 85 degrees")]
 #[case("/setups/0/lights/0/units", json!(0), "/setups/0/lights/0/units", "from 1 to 6 units")]
 #[case("/setups/0/lights/0/aimed_at", json!("moon"), "/setups/0/lights/0/aimed_at", "there is behind, lit, shadow")]
 #[case("/setups/0/lights/0/wish", json!({"fill": {"ratio_stops": 9}}), "/setups/0/lights/0/wish/fill/ratio_stops", "from 0 to 6 stops")]
@@ -189,7 +189,7 @@ proptest! {
             2 => setup.fixed.shutter_s = Some(value),
             3 => setup.lights[0].distance_m = Some(value),
             4 => setup.regions[0].ambient.guess_ev100 = value,
-            _ => setup.lights[0].reaches[0].stops = value,
+            _ => setup.lights[0].spill[0].stops = value,
         }
         match check(&job.setups[0], &job.kit) {
             Ok(()) => prop_assert_eq!(planned(&job.setups[0], &job.kit).regions.len(), 3),
@@ -230,7 +230,7 @@ fn placed() -> Value {
 #[case("surroundings", json!({"open_shade": {"sky_percent": 130}}), "surroundings/open_shade/sky_percent", "from 0 to 100 %")]
 #[case("surroundings", json!({"artificial": {"light": "home", "mains_hz": 400}}), "surroundings/artificial/mains_hz", "from 50 to 60 Hz")]
 #[case("surroundings", json!("desert"), "surroundings", "unknown variant `desert`")]
-#[case("behind/sunlit_percent", json!(-1), "behind/sunlit_percent", "from 0 to 100 %")]
+#[case("background/sunlit_percent", json!(-1), "background/sunlit_percent", "from 0 to 100 %")]
 #[case("horizon", json!([{"from_deg": -10, "to_deg": 20, "height": {"angle": {"altitude_deg": 5}}}]), "horizon/0/from_deg", "from 0 to 360 degrees")]
 #[case("horizon", json!([{"from_deg": 10, "to_deg": 20, "height": {"angle": {"altitude_deg": 95}}}]), "horizon/0/height/angle/altitude_deg", "from 0 to 89 degrees")]
 #[case("horizon", json!([{"from_deg": 10, "to_deg": 20, "height": {"size": {"height_m": 5, "distance_m": 0}}}]), "horizon/0/height/size/distance_m", "from 0.1 to 100000 m")]

@@ -2,14 +2,14 @@
 //! sourced here is common practice.
 
 use tolva_core::ambient::{LensAndSun, SUNLIT_STILL_SHADE, SunSide, Surroundings, flicker_shows, sun_side};
-use tolva_core::colour::{Kelvin, NamedLight, SaidColour, Shift};
+use tolva_core::colour::{Kelvin, NamedLight, Shift, StatedColour};
 use tolva_core::scale::{Setting, Shutter, Stops};
 
 use crate::automatic::exposure_spread;
 use crate::colour::{InColour, gels_to};
-use crate::lighting::{Known, Prepared, PreparedScene};
+use crate::lighting::{AmbientSource, Prepared, PreparedScene};
 use crate::plan::Plan;
-use crate::setup::{AutomaticSchool, Control, Kit, Sync};
+use crate::setup::{AutomaticConvention, Control, Kit, Sync};
 use crate::solver::Outcome;
 use tolva_core::ambient::Role;
 
@@ -178,7 +178,7 @@ pub fn cautions(setup: &Prepared<'_>, plan: &Plan, colour: &InColour, kit: &Kit)
     let mut all = of_readings(setup);
     all.extend(of_shutter(setup, outcome));
     all.extend(of_lights(setup, outcome));
-    if setup.setup.automatic != AutomaticSchool::Nothing {
+    if setup.setup.automatic_exposure != AutomaticConvention::Nothing {
         all.push(Caution::AutomaticExposure(exposure_spread()));
     }
     if setup.density.0 >= DARK_FINDER {
@@ -195,12 +195,12 @@ pub fn cautions(setup: &Prepared<'_>, plan: &Plan, colour: &InColour, kit: &Kit)
 }
 
 fn of_readings(setup: &Prepared<'_>) -> Vec<Caution> {
-    let which = |of: &dyn Fn(Known) -> bool| -> Vec<usize> {
+    let which = |of: &dyn Fn(AmbientSource) -> bool| -> Vec<usize> {
         (0..setup.known.len()).filter(|region| of(setup.known[*region])).collect()
     };
-    let guessed = which(&|known| known == Known::Guess);
-    let modelled = which(&|known| known == Known::Model);
-    let moved = which(&|known| matches!(known, Known::Read { moved, .. } if moved.0.abs() > READ_AGAIN));
+    let guessed = which(&|known| known == AmbientSource::Guess);
+    let modelled = which(&|known| known == AmbientSource::Model);
+    let moved = which(&|known| matches!(known, AmbientSource::Read { moved, .. } if moved.0.abs() > READ_AGAIN));
     let told = [
         (!guessed.is_empty()).then_some(Caution::NotRead { regions: guessed, modelled: false }),
         (!modelled.is_empty()).then_some(Caution::NotRead { regions: modelled, modelled: true }),
@@ -230,7 +230,7 @@ fn of_lights(setup: &Prepared<'_>, outcome: &Outcome) -> Vec<Caution> {
     if on.iter().any(|(_, light, at)| at.distance.0 < NEAR_EYES_M && light.bounced.is_none()) {
         all.push(Caution::NearEyes);
     }
-    let mut automatic = on.iter().filter(|(_, light, _)| light.light.control == Control::Automatic).peekable();
+    let mut automatic = on.iter().filter(|(_, light, _)| light.light.control == Control::Ttl).peekable();
     if automatic.peek().is_some() {
         all.push(Caution::AutomaticFlash(exposure_spread()));
         let floor = Setting::<Shutter>::of(setup.camera.slow_sync_floor_s);
@@ -238,7 +238,7 @@ fn of_lights(setup: &Prepared<'_>, outcome: &Outcome) -> Vec<Caution> {
             all.push(Caution::SlowSyncFloor(floor));
         }
     }
-    all.extend(automatic.find(|(_, light, _)| !light.flash.automatic).map(|(index, ..)| Caution::NotMetered(*index)));
+    all.extend(automatic.find(|(_, light, _)| !light.flash.ttl).map(|(index, ..)| Caution::NotMetered(*index)));
     if on.iter().any(|(_, light, _)| light.light.on_camera && light.bounced.is_none()) {
         all.push(Caution::FlashOnCamera);
     }
@@ -270,7 +270,7 @@ fn of_scene(scene: &PreparedScene<'_>, shutter: Setting<Shutter>, lens_mm: f64) 
         }
         _ => {}
     }
-    let sunlit_percent = scene.scene.behind.sunlit_percent;
+    let sunlit_percent = scene.scene.background.sunlit_percent;
     if scene.light.subject_in_shade() && SUNLIT_STILL_SHADE.contains(&sunlit_percent) {
         all.push(Caution::OnTheEdge(sunlit_percent));
     }
@@ -283,7 +283,7 @@ fn of_scene(scene: &PreparedScene<'_>, shutter: Setting<Shutter>, lens_mm: f64) 
 /// Several lights on one face that no single balance can mend.
 fn mixed(setup: &Prepared<'_>, colour: &InColour) -> Option<Caution> {
     let mixes = &colour.colours.mixes;
-    let faces = (0..mixes.len()).filter(|region| setup.setup.regions[*region].role != Role::Behind);
+    let faces = (0..mixes.len()).filter(|region| setup.setup.regions[*region].role != Role::Background);
     let worst = faces
         .filter_map(|region| {
             let strong = || mixes[region].parts.iter().filter(|part| part.share >= SHOWS).map(|part| part.light);
@@ -305,7 +305,7 @@ fn ungelled(setup: &Prepared<'_>, outcome: &Outcome, colour: &InColour, kit: &Ki
     let key = outcome.key(setup)?;
     let colours = &colour.colours;
     let (light, flash) = (&setup.lights[key], colours.flashes[key]);
-    let rooms = [colours.ambient_on(setup.lit), colours.ambient_on(setup.behind)];
+    let rooms = [colours.ambient_on(setup.lit), colours.ambient_on(setup.background)];
     let room = rooms.into_iter().max_by(|a, b| a.mired().0.total_cmp(&b.mired().0))?;
     let apart_mired = room.mired().0 - flash.mired().0;
     if !light.gels.is_empty() || room.kelvin() > LAMP || apart_mired < MIXED_MIRED {
@@ -328,7 +328,7 @@ fn bounced(setup: &Prepared<'_>, outcome: &Outcome) -> Option<Caution> {
 fn of_lamps(setup: &Prepared<'_>, outcome: &Outcome) -> Vec<Caution> {
     let mut all = Vec::new();
     let named: Vec<NamedLight> = (setup.setup.regions.iter())
-        .filter_map(|region| if let SaidColour::Named(named) = region.ambient.colour { Some(named) } else { None })
+        .filter_map(|region| if let StatedColour::Named(named) = region.ambient.colour { Some(named) } else { None })
         .collect();
     let of_regions = named.iter().filter_map(|named| named.rendering().map(|ra| (Lamps::Named(*named), ra)));
     let of_kit = setup

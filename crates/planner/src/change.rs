@@ -63,7 +63,7 @@ pub enum Change {
         /// Its letter.
         light_id: String,
         /// How far from what it is aimed at, in degrees.
-        turned_deg: f64,
+        feather_deg: f64,
     },
     /// The light is turned straight at what it is aimed at.
     RemoveBounce {
@@ -181,14 +181,14 @@ impl Change {
             Self::AddNeutralGel { light_id, gel_ids } => {
                 light(setup, light_id, &|light| light.gel_ids.extend(gel_ids.iter().cloned()));
             }
-            Self::FeatherLight { light_id, turned_deg } => {
-                light(setup, light_id, &|light| light.turned_deg = *turned_deg);
+            Self::FeatherLight { light_id, feather_deg } => {
+                light(setup, light_id, &|light| light.feather_deg = *feather_deg);
             }
             Self::RemoveBounce { light_id } => light(setup, light_id, &|light| light.bounce = None),
             Self::AddFlash => setup.lights.extend(another_flash(setup, kit)),
             Self::PlaceBackground { stops } => {
-                if let Blend::Lift { behind_stops, .. } = &mut setup.blend {
-                    *behind_stops = *stops;
+                if let Blend::Lift { background_stops, .. } = &mut setup.blend {
+                    *background_stops = *stops;
                 }
                 setup.blend = setup.blend.clamped();
             }
@@ -240,6 +240,6 @@ fn another_flash(setup: &Setup, kit: &Kit) -> Option<crate::setup::Light> {
     while setup.lights.iter().any(|other| other.id == light.id) {
         light.id.push('2');
     }
-    light.reaches.retain(|reach| setup.regions.iter().any(|region| region.id == reach.region_id));
+    light.spill.retain(|reach| setup.regions.iter().any(|region| region.id == reach.region_id));
     Some(light)
 }

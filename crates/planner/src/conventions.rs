@@ -2,14 +2,14 @@
 
 use tolva_core::colour::{Preset, WhiteBalance};
 use tolva_core::exposure::CameraSettings;
-use tolva_core::optics::HandheldSchool;
+use tolva_core::optics::HandheldRule;
 use tolva_core::scale::Power;
 
 use crate::colour::{Balance, Colours, balance_code, every_balance};
 use crate::lighting::Prepared;
 use crate::plan::Plan;
 use crate::refused::Refused;
-use crate::setup::{AutomaticSchool, Blend, Control, Depth, ExposureSchool, Kit, Setup};
+use crate::setup::{AutomaticConvention, Blend, Control, Depth, ExposureConvention, Kit, Setup};
 use crate::shortfall::Shortfall;
 
 /// A matter on which practitioners differ.
@@ -64,13 +64,13 @@ pub enum Convention {
     /// How the flashes are controlled.
     Control(Control),
     /// The rule for the hand.
-    Handheld(HandheldSchool),
+    Handheld(HandheldRule),
     /// What the camera is balanced for.
     WhiteBalance(WhiteBalance),
     /// How an exposure is judged.
-    Exposure(ExposureSchool),
+    Exposure(ExposureConvention),
     /// What the camera may set by itself.
-    Automatic(AutomaticSchool),
+    Automatic(AutomaticConvention),
     /// Whatever aperture the light gives.
     FreeAperture,
     /// Wide, for one head.
@@ -90,19 +90,19 @@ impl Convention {
             Self::Lift => "lift",
             Self::Overpower => "overpower",
             Self::Control(Control::Manual) => "manual",
-            Self::Control(Control::Automatic) => "automatic",
-            Self::Handheld(HandheldSchool::OneOverFocal) => "one_over_focal",
-            Self::Handheld(HandheldSchool::OneOverTwiceFocal) => "one_over_twice_focal",
-            Self::Handheld(HandheldSchool::Stabilised) => "stabilised",
-            Self::Handheld(HandheldSchool::DenseSensor) => "dense_sensor",
+            Self::Control(Control::Ttl) => "automatic",
+            Self::Handheld(HandheldRule::OneOverFocal) => "one_over_focal",
+            Self::Handheld(HandheldRule::OneOverTwiceFocal) => "one_over_twice_focal",
+            Self::Handheld(HandheldRule::Stabilised) => "stabilised",
+            Self::Handheld(HandheldRule::DenseSensor) => "dense_sensor",
             Self::WhiteBalance(balance) => balance_code(balance),
-            Self::Exposure(ExposureSchool::TrustTheMeter) => "trust_the_meter",
-            Self::Exposure(ExposureSchool::ProtectHighlights) => "protect_highlights",
-            Self::Exposure(ExposureSchool::AddALittle) => "add_a_little",
-            Self::Automatic(AutomaticSchool::Nothing) => "nothing_automatic",
-            Self::Automatic(AutomaticSchool::Shutter) => "automatic_shutter",
-            Self::Automatic(AutomaticSchool::Aperture) => "automatic_aperture",
-            Self::Automatic(AutomaticSchool::Iso) => "automatic_iso",
+            Self::Exposure(ExposureConvention::TrustTheMeter) => "trust_the_meter",
+            Self::Exposure(ExposureConvention::ProtectHighlights) => "protect_highlights",
+            Self::Exposure(ExposureConvention::AddALittle) => "add_a_little",
+            Self::Automatic(AutomaticConvention::Nothing) => "nothing_automatic",
+            Self::Automatic(AutomaticConvention::Shutter) => "automatic_shutter",
+            Self::Automatic(AutomaticConvention::Aperture) => "automatic_aperture",
+            Self::Automatic(AutomaticConvention::Iso) => "automatic_iso",
             Self::FreeAperture => "free_aperture",
             Self::OneHead => "one_head",
             Self::Group => "group",
@@ -156,8 +156,10 @@ pub fn conventions(setup: &Setup, kit: &Kit) -> Result<Vec<ConventionOption>, Re
         controls(setup),
         hands(setup),
         balances(setup),
-        ExposureSchool::OFFERED.map(|one| (Convention::Exposure(one), with(setup, |s| s.exposure = one))).into(),
-        AutomaticSchool::OFFERED.map(|one| (Convention::Automatic(one), with(setup, |s| s.automatic = one))).into(),
+        ExposureConvention::OFFERED.map(|one| (Convention::Exposure(one), with(setup, |s| s.exposure = one))).into(),
+        AutomaticConvention::OFFERED
+            .map(|one| (Convention::Automatic(one), with(setup, |s| s.automatic_exposure = one)))
+            .into(),
         apertures(setup),
     ];
     Ok(every.into_iter().flatten().filter_map(|(convention, other)| option(convention, other, kit)).collect())
@@ -189,7 +191,7 @@ fn blends(setup: &Setup) -> Vec<(Convention, Setup)> {
     };
     let lift = match setup.blend {
         lift @ Blend::Lift { .. } => lift,
-        _ => Blend::Lift { subject_stops, behind_stops: -1.0 },
+        _ => Blend::Lift { subject_stops, background_stops: -1.0 },
     };
     let over = match setup.blend {
         over @ Blend::Overpower { .. } => over,
@@ -220,11 +222,11 @@ fn controls(setup: &Setup) -> Vec<(Convention, Setup)> {
         let other = with(setup, |s| s.lights.iter_mut().for_each(|light| light.control = control));
         (Convention::Control(control), other)
     };
-    vec![all(Control::Manual), all(Control::Automatic)]
+    vec![all(Control::Manual), all(Control::Ttl)]
 }
 
 fn hands(setup: &Setup) -> Vec<(Convention, Setup)> {
-    let one = |school: HandheldSchool| {
+    let one = |school: HandheldRule| {
         let other = with(setup, |s| {
             s.speed.school = school;
             s.speed.slowest_shutter_s = None;
@@ -232,7 +234,7 @@ fn hands(setup: &Setup) -> Vec<(Convention, Setup)> {
         });
         (Convention::Handheld(school), other)
     };
-    HandheldSchool::OFFERED.map(one).into()
+    HandheldRule::OFFERED.map(one).into()
 }
 
 fn balances(setup: &Setup) -> Vec<(Convention, Setup)> {

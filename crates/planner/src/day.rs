@@ -35,7 +35,7 @@ pub struct Day {
     /// The shadow side, EV at ISO 100.
     pub shadow_ev100: Vec<f64>,
     /// Behind, EV at ISO 100.
-    pub behind_ev100: Vec<f64>,
+    pub background_ev100: Vec<f64>,
     /// What happens to the sun, in order.
     pub transitions: Vec<SunTransition>,
     /// The phases of light, from midnight to midnight.
@@ -91,15 +91,16 @@ pub fn day(setup: &Setup, kit: &Kit, step_min: f64) -> Result<Day, Refused> {
         let of = |now: &LightNow| region.map_or(now.of(role), |region| prepared.light[region].all(Some(now))).0;
         lights.iter().map(|now| (of(now) * 100.0).round() / 100.0).collect()
     };
-    let (lit, shadow, behind) = (ev(Role::LitSide), ev(Role::ShadowSide), ev(Role::Behind));
+    let (lit, shadow, background) = (ev(Role::LitSide), ev(Role::ShadowSide), ev(Role::Background));
     let stretches = |of: &dyn Fn(f64, f64, f64) -> bool| {
-        let is: Vec<bool> = (0..minute.len()).map(|at| of(lit[at], shadow[at], behind[at])).collect();
+        let is: Vec<bool> = (0..minute.len()).map(|at| of(lit[at], shadow[at], background[at])).collect();
         let stretches = runs(&is).into_iter().map(|(from, to)| (minute[from], minute[to]));
         stretches.filter(|(from, to)| to > from).collect()
     };
-    let close =
-        stretches(&|lit, shadow, behind| lit.max(shadow).max(behind) - lit.min(shadow).min(behind) <= CLOSE_STOPS);
-    let silhouette = stretches(&|lit, shadow, behind| behind - lit.max(shadow) >= SILHOUETTE_STOPS);
+    let close = stretches(&|lit, shadow, background| {
+        lit.max(shadow).max(background) - lit.min(shadow).min(background) <= CLOSE_STOPS
+    });
+    let silhouette = stretches(&|lit, shadow, background| background - lit.max(shadow) >= SILHOUETTE_STOPS);
     let (transitions, phases) = sun_transitions(light, &track, (begin, end), &instants);
     let readings = setup.regions.iter().enumerate().flat_map(|(index, region)| {
         region.ambient.readings.iter().filter_map(move |taken| {
@@ -117,7 +118,7 @@ pub fn day(setup: &Setup, kit: &Kit, step_min: f64) -> Result<Day, Refused> {
         lights,
         lit_ev100: lit,
         shadow_ev100: shadow,
-        behind_ev100: behind,
+        background_ev100: background,
         transitions,
         phases,
         close,
@@ -141,7 +142,9 @@ fn runs(is: &[bool]) -> Vec<(usize, usize)> {
 mod tests {
     use super::*;
     use rstest::rstest;
-    use tolva_core::ambient::{AngleHeight, BehindWhat, LightPhase, Obstacle, ObstacleHeight, Scene, Site, SunEvent};
+    use tolva_core::ambient::{
+        AngleHeight, BackgroundKind, LightPhase, Obstacle, ObstacleHeight, Scene, Site, SunEvent,
+    };
     use tolva_core::time::{LocalTime, clock};
 
     fn scene(latitude_deg: f64, longitude_deg: f64, time_zone: &str, date: &str) -> Scene {
@@ -192,7 +195,7 @@ mod tests {
         let sun = light.spot.sun(goes.at);
         assert!((sun.apparent_altitude_deg - 8.0).abs() < 0.01, "{goes:?} {sun:?}");
         let turn = tolva_core::ambient::Ahead::of(&light, light.at).next_turn().expect("it ends");
-        assert_eq!((turn.behind.as_deref(), goes.behind.as_deref()), (Some("Hill"), Some("Hill")));
+        assert_eq!((turn.hidden_by.as_deref(), goes.hidden_by.as_deref()), (Some("Hill"), Some("Hill")));
         assert!((turn.at.duration_since(goes.at)).abs() < after(1.0), "{turn:?} {goes:?}");
     }
 
@@ -209,7 +212,7 @@ mod tests {
     #[test]
     fn back_to_a_low_sun_the_sky_makes_a_silhouette() {
         let mut scene = by_the_sea();
-        scene.behind.what = BehindWhat::Sky;
+        scene.background.what = BackgroundKind::Sky;
         let day = of(scene);
         assert!(day.silhouette.iter().any(|(_, to)| *to > 20.0 * 60.0 + 40.0), "{:?}", day.silhouette);
         assert!(day.close.iter().all(|(from, to)| from < to));

@@ -32,7 +32,7 @@ impl Sharp {
         let position = |f_number: f64| Stops(2.0 * f_number.log2());
         // Close up the light sees a smaller opening than is set.
         let extension = setup.close_up.map_or(1.0, |close| close.effective_f_number(1.0));
-        let ceiling = position(diffraction_f_number(setup.circle) / extension);
+        let ceiling = position(diffraction_f_number(setup.circle_of_confusion) / extension);
         let sharp = Self { least: None, target: None, ceiling, focus: near, span: None };
         let span = match setup.setup.depth {
             Depth::Free => return sharp,
@@ -41,8 +41,9 @@ impl Sharp {
             }
             Depth::CloseUp { depth_mm, stacked, .. } => {
                 let focus = setup.close_up.map_or(near, tolva_core::optics::CloseUp::working_distance);
-                let wanted =
-                    setup.close_up.map_or(8.0, |close| close.f_number_for(Millimetres(depth_mm), setup.circle));
+                let wanted = setup
+                    .close_up
+                    .map_or(8.0, |close| close.f_number_for(Millimetres(depth_mm), setup.circle_of_confusion));
                 // A stack is taken where the lens is sharpest: short of the ceiling.
                 let (least, target) = if stacked { (None, Some(ceiling)) } else { (Some(position(wanted)), None) };
                 return Self { least, target, focus, ..sharp };
@@ -51,7 +52,7 @@ impl Sharp {
             Depth::Deep { depth_m } => depth_m,
         };
         let far = Metres(near.0 + span);
-        let group = group_depth(Millimetres(setup.setup.focal_length_mm), near, far, setup.circle);
+        let group = group_depth(Millimetres(setup.setup.focal_length_mm), near, far, setup.circle_of_confusion);
         // With a short lens near its subject the thin lens gives no answer: nothing is deep enough.
         let f_number = if group.f_number > 0.0 { group.f_number.max(1.0) } else { 128.0 };
         Self { least: Some(position(f_number)), focus: group.focus, span: Some((near, far)), ..sharp }

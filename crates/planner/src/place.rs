@@ -5,7 +5,7 @@ use tolva_core::scale::Stops;
 
 use crate::lighting::{Prepared, PreparedLight};
 use crate::refused::Refused;
-use crate::setup::{Blend, Kit, LightWish, Reach, Setup};
+use crate::setup::{Blend, Kit, LightWish, Setup, Spill};
 use crate::solver::Outcome;
 
 /// Which mark of a region is moved.
@@ -67,7 +67,7 @@ pub fn moves(setup: &Prepared<'_>, region: usize, grip: Grip, light: Option<&Pre
             _ => Moves::Subject,
         }),
         (Grip::Together, _) if aimed_here(setup, region).is_some() => Some(Moves::Region),
-        (Grip::Ambient, _) | (Grip::Together, Role::Behind) => Some(Moves::Ambient),
+        (Grip::Ambient, _) | (Grip::Together, Role::Background) => Some(Moves::Ambient),
         (Grip::Together, Role::ShadowSide | Role::Part) => None,
     }
 }
@@ -127,13 +127,13 @@ pub fn place(setup: &Setup, kit: &Kit, placing: &Placing) -> Result<Setup, Refus
     let lit = &outcome.regions[checked.lit];
     let lit_together = lit.together.to_third().0;
     placed.blend = match (role, placing.grip) {
-        (Role::Behind, Grip::Ambient | Grip::Together) => match setup.blend {
-            Blend::Lift { subject_stops, .. } => Blend::Lift { subject_stops, behind_stops: to.0 },
-            Blend::Silhouette { .. } => Blend::Silhouette { behind_stops: to.0 },
+        (Role::Background, Grip::Ambient | Grip::Together) => match setup.blend {
+            Blend::Lift { subject_stops, .. } => Blend::Lift { subject_stops, background_stops: to.0 },
+            Blend::Silhouette { .. } => Blend::Silhouette { background_stops: to.0 },
             Blend::AmbientOnly { subject_stops } => {
                 Blend::AmbientOnly { subject_stops: (Stops(subject_stops) + to - here.together).to_third().0 }
             }
-            _ => Blend::Lift { subject_stops: lit_together, behind_stops: to.0 },
+            _ => Blend::Lift { subject_stops: lit_together, background_stops: to.0 },
         },
         (Role::LitSide, Grip::Together) => lit_side_to(setup.blend, to, to - here.together),
         (_, Grip::Ambient) => ambient_by(setup.blend, to - here.ambient),
@@ -146,11 +146,11 @@ pub fn place(setup: &Setup, kit: &Kit, placing: &Placing) -> Result<Setup, Refus
 
 /// How much of a light reaches a region it is not aimed at.
 fn reach(setup: &mut Setup, light: usize, region_id: &str, stops: Stops) {
-    let reaches = &mut setup.lights[light].reaches;
+    let spill = &mut setup.lights[light].spill;
     let stops = stops.0.clamp(-12.0, 4.0);
-    match reaches.iter_mut().find(|reach| reach.region_id == region_id) {
+    match spill.iter_mut().find(|reach| reach.region_id == region_id) {
         Some(reach) => reach.stops = stops,
-        None => reaches.push(Reach { region_id: region_id.to_owned(), stops }),
+        None => spill.push(Spill { region_id: region_id.to_owned(), stops }),
     }
 }
 
@@ -173,15 +173,15 @@ pub fn wish_at(light: &PreparedLight<'_>, to: Stops, outcome: &Outcome, checked:
 /// The lit side's total is moved to a place.
 fn lit_side_to(blend: Blend, to: Stops, by: Stops) -> Blend {
     match blend {
-        Blend::Lift { behind_stops, .. } => Blend::Lift { subject_stops: to.0, behind_stops },
+        Blend::Lift { background_stops, .. } => Blend::Lift { subject_stops: to.0, background_stops },
         Blend::HalfAndHalf { .. } => Blend::HalfAndHalf { subject_stops: to.0 },
         Blend::Overpower { ambient_stops, .. } => Blend::Overpower { subject_stops: to.0, ambient_stops },
         Blend::AmbientOnly { .. } => Blend::AmbientOnly { subject_stops: to.0 },
         Blend::Fill { ambient_stops, fill_stops } => {
             Blend::Fill { ambient_stops: (Stops(ambient_stops) + by).to_third().0, fill_stops }
         }
-        Blend::Silhouette { behind_stops } => {
-            Blend::Silhouette { behind_stops: (Stops(behind_stops) + by).to_third().0 }
+        Blend::Silhouette { background_stops } => {
+            Blend::Silhouette { background_stops: (Stops(background_stops) + by).to_third().0 }
         }
     }
 }
@@ -190,13 +190,15 @@ fn lit_side_to(blend: Blend, to: Stops, by: Stops) -> Blend {
 fn ambient_by(blend: Blend, by: Stops) -> Blend {
     let moved = |stops: f64| (Stops(stops) + by).to_third().0;
     match blend {
-        Blend::Lift { subject_stops, behind_stops } => Blend::Lift { subject_stops, behind_stops: moved(behind_stops) },
+        Blend::Lift { subject_stops, background_stops } => {
+            Blend::Lift { subject_stops, background_stops: moved(background_stops) }
+        }
         Blend::Fill { ambient_stops, fill_stops } => Blend::Fill { ambient_stops: moved(ambient_stops), fill_stops },
         Blend::HalfAndHalf { subject_stops } => Blend::HalfAndHalf { subject_stops: moved(subject_stops) },
         Blend::Overpower { subject_stops, ambient_stops } => {
             Blend::Overpower { subject_stops, ambient_stops: moved(ambient_stops) }
         }
-        Blend::Silhouette { behind_stops } => Blend::Silhouette { behind_stops: moved(behind_stops) },
+        Blend::Silhouette { background_stops } => Blend::Silhouette { background_stops: moved(background_stops) },
         Blend::AmbientOnly { subject_stops } => Blend::AmbientOnly { subject_stops: moved(subject_stops) },
     }
 }
@@ -206,10 +208,10 @@ fn flash_to(blend: Blend, to: Stops, ambient: Stops, outcome: &Outcome, setup: &
     let subject_stops = ambient.and(to).to_third().0;
     match blend {
         Blend::Fill { ambient_stops, .. } => Blend::Fill { ambient_stops, fill_stops: (to - ambient).to_third().0 },
-        Blend::Lift { behind_stops, .. } => Blend::Lift { subject_stops, behind_stops },
+        Blend::Lift { background_stops, .. } => Blend::Lift { subject_stops, background_stops },
         Blend::Overpower { ambient_stops, .. } => Blend::Overpower { subject_stops, ambient_stops },
         Blend::HalfAndHalf { .. } => {
-            Blend::Lift { subject_stops, behind_stops: outcome.regions[setup.behind].ambient.to_third().0 }
+            Blend::Lift { subject_stops, background_stops: outcome.regions[setup.background].ambient.to_third().0 }
         }
         Blend::Silhouette { .. } | Blend::AmbientOnly { .. } => blend,
     }

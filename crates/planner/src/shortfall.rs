@@ -151,7 +151,7 @@ pub fn shortfalls(setup: &Prepared<'_>, outcome: &Outcome) -> Vec<Shortfall> {
     found.extend(sync_shortfall(setup, outcome));
     found.extend(depth_shortfall(setup, outcome));
     if let Blend::Silhouette { .. } = setup.setup.blend {
-        let over = outcome.regions[setup.lit].together - outcome.regions[setup.behind].together + Stops(3.0);
+        let over = outcome.regions[setup.lit].together - outcome.regions[setup.background].together + Stops(3.0);
         if over.0 > HALF_CLICK {
             found.push(Shortfall::new(Limit::NotASilhouette, over, Because::Silhouette));
         }
@@ -212,7 +212,7 @@ fn region_shortfall(setup: &Prepared<'_>, outcome: &Outcome, region: usize) -> O
             let told = || Shortfall::new(Limit::AmbientTooBright, over, Because::AmbientAlone).on(region, outcome);
             return (over.0 > HALF_CLICK).then(told);
         }
-        FlashWish::Wanted(_) if !setup.lights.iter().any(|light| light.reaches[region].0.is_finite()) => {
+        FlashWish::Wanted(_) if !setup.lights.iter().any(|light| light.spill[region].0.is_finite()) => {
             let because = if setup.lights.is_empty() { Because::NoFlashAtAll } else { Because::NoneAimedThere };
             return Some(Shortfall::new(Limit::NoFlash, Stops(1.0), because).on(region, outcome));
         }

@@ -144,7 +144,7 @@ impl<'a> Walk<'a> {
         let ambient = self.light[minute][region] - state.settings.ev100() - self.setup.filter;
         let lights = self.setup.lights.iter().zip(&state.flashes);
         lights.fold(ambient, |sum, (light, at)| match at {
-            Some(at) => sum.and(in_frame(self.setup, light, *at, state.settings) + light.reaches[region]),
+            Some(at) => sum.and(in_frame(self.setup, light, *at, state.settings) + light.spill[region]),
             None => sum,
         })
     }

@@ -1,7 +1,7 @@
 //! How certain a total is: the root of the sum of squares of what is not known, each part weighted by its share of
 //! the light. Figures from common practice, no source, except the distance, which is arithmetic: 5 % is 0.14 stop.
 
-use crate::lighting::{Known, Prepared, PreparedLight};
+use crate::lighting::{AmbientSource, Prepared, PreparedLight};
 use crate::setup::FlashOutput;
 use crate::solver::{Outcome, RegionOutcome};
 
@@ -50,11 +50,11 @@ pub struct UncertaintyTerm {
     pub left: f64,
 }
 
-fn of_ambient(known: Known) -> f64 {
+fn of_ambient(known: AmbientSource) -> f64 {
     match known {
-        Known::Guess => GUESS,
-        Known::Model => MODEL,
-        Known::Read { moved, .. } => READING.hypot(FOLLOWED * moved.0),
+        AmbientSource::Guess => GUESS,
+        AmbientSource::Model => MODEL,
+        AmbientSource::Read { moved, .. } => READING.hypot(FOLLOWED * moved.0),
     }
 }
 
@@ -78,7 +78,7 @@ fn of_light(light: &PreparedLight<'_>) -> (f64, f64) {
 pub fn uncertainty_terms(setup: &Prepared<'_>, outcome: &Outcome, region: usize) -> Vec<UncertaintyTerm> {
     let here: &RegionOutcome = &outcome.regions[region];
     let ambient = (1.0 - here.flash_share()) * of_ambient(setup.known[region]);
-    let again = matches!(setup.known[region], Known::Read { .. });
+    let again = matches!(setup.known[region], AmbientSource::Read { .. });
     let mut all = vec![
         UncertaintyTerm { stops: CAMERA, narrow: Narrow::TuneCamera, left: 0.3 },
         UncertaintyTerm {
@@ -150,9 +150,9 @@ mod tests {
 
     #[test]
     fn a_reading_grows_stale_as_the_light_moves() {
-        let sigma = |moved: f64| of_ambient(Known::Read { minutes: Some(20.0), moved: Stops(moved) });
-        assert!(sigma(0.0) < sigma(-1.0) && sigma(-1.0) < of_ambient(Known::Model));
-        assert!(of_ambient(Known::Model) < of_ambient(Known::Guess));
+        let sigma = |moved: f64| of_ambient(AmbientSource::Read { minutes: Some(20.0), moved: Stops(moved) });
+        assert!(sigma(0.0) < sigma(-1.0) && sigma(-1.0) < of_ambient(AmbientSource::Model));
+        assert!(of_ambient(AmbientSource::Model) < of_ambient(AmbientSource::Guess));
     }
 
     #[test]

@@ -11,7 +11,7 @@ use tolva_format::{Job, Problem, Problems, Setup, read_json};
 use tolva_planner::setup as domain;
 use tolva_store::{Store, StoreError};
 use tolva_wording::{
-    self as wording, ColourPlan, ColourWays, DayStrip, Here, Plan, Show, Timetable, colour_ways, day_of,
+    self as wording, ColourOptions, ColourPlan, DayTimeline, Plan, Show, SunReport, Timetable, colour_options, day_of,
 };
 
 use crate::edge::{known, refused, write};
@@ -285,15 +285,15 @@ struct OfSetup<T> {
 
 #[derive(Serialize)]
 struct LightFound {
-    here: Option<Here>,
-    day: DayStrip,
+    sun_report: Option<SunReport>,
+    day: DayTimeline,
 }
 
 #[derive(Serialize)]
 struct ColourFound {
     colour: ColourPlan,
     #[serde(flatten)]
-    ways: ColourWays,
+    ways: ColourOptions,
 }
 
 #[derive(Serialize)]
@@ -334,7 +334,7 @@ fn colour(of: &OfSetups) -> Result<serde_json::Value, CliError> {
         |setup, kit| {
             let found = ColourFound {
                 colour: plan(setup, kit)?.colour,
-                ways: colour_ways(setup, kit, Show::default(), &write).map_err(refused)?,
+                ways: colour_options(setup, kit, Show::default(), &write).map_err(refused)?,
             };
             Ok(found)
         },
@@ -347,7 +347,7 @@ const STEP_MIN: f64 = 5.0;
 
 fn light(of: &OfSetups) -> Result<serde_json::Value, CliError> {
     let (job, setups) = of_setups(of, has_scene, |setup, kit| {
-        Ok(LightFound { here: plan(setup, kit)?.here, day: day_of(setup, kit, STEP_MIN).map_err(refused)? })
+        Ok(LightFound { sun_report: plan(setup, kit)?.sun_report, day: day_of(setup, kit, STEP_MIN).map_err(refused)? })
     })?;
     Ok(serde_json::json!({ "job": job.name, "setups": setups }))
 }

@@ -112,7 +112,7 @@ fn light_and_falling_light_of_a_job_file() {
     let file = file.to_str().expect("a path");
     let light: Value = serde_json::from_slice(&tolva(&["light", file]).stdout).expect("JSON");
     assert_eq!(light["setups"].as_array().map(Vec::len), Some(5));
-    assert!(light["setups"][0]["here"]["says"].as_str().is_some_and(|says| says.starts_with("Sun 6.5° up")));
+    assert!(light["setups"][0]["sun_report"]["says"].as_str().is_some_and(|says| says.starts_with("Sun 6.5° up")));
     let falling: Value = serde_json::from_slice(&tolva(&["falling", file, "--setup", "doorway"]).stdout).expect("JSON");
     assert_eq!(falling["setups"][0]["falling"]["last"]["clock"], "20:55");
     let csv = text(&tolva(&["falling", file, "--setup", "doorway", "--csv"]).stdout);
@@ -144,7 +144,8 @@ fn colour_of_a_job_file() {
     let found: serde_json::Value = serde_json::from_slice(&done.stdout).expect("JSON");
     let setup = &found["setups"][0];
     assert_eq!((&setup["setup_id"], &setup["colour"]["balance"]["label"]), (&"jetty".into(), &"7500 K".into()));
-    let chosen: Vec<_> = setup["ways"].as_array().expect("ways").iter().filter(|way| way["chosen"] == true).collect();
+    let chosen: Vec<_> =
+        setup["conventions"].as_array().expect("ways").iter().filter(|way| way["chosen"] == true).collect();
     assert_eq!(chosen.len(), 1);
     assert_eq!(chosen[0]["name"], "Deliberately warm");
     let found = with_input(&["sum", "rendered-grey"], "{\"light_kelvin\": 2850, \"white_balance_kelvin\": 4990}\n");

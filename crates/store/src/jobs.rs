@@ -2,7 +2,7 @@
 
 use jiff::Timestamp;
 use sqlx::{Sqlite, Transaction};
-use tolva_format::{Job, Kit, KitFile, Owned, Problems, read_json};
+use tolva_format::{Job, Kit, KitFile, OwnedKit, Problems, read_json};
 use uuid::Uuid;
 
 use crate::Store;
@@ -182,10 +182,10 @@ impl Store {
     ///
     /// # Errors
     /// The database's.
-    pub async fn owned(&self) -> Result<Owned, StoreError> {
+    pub async fn owned(&self) -> Result<OwnedKit, StoreError> {
         let kit = self.kit().await?.document.kit;
         let left = self.left().await?.map_or_else(Kit::default, |left| left.document.0);
-        Ok(Owned { kit, left })
+        Ok(OwnedKit { kit, left })
     }
 
     async fn left(&self) -> Result<Option<Saved<Left>>, StoreError> {

@@ -4,13 +4,13 @@ use std::hint::black_box;
 
 use criterion::{Criterion, criterion_group, criterion_main};
 use tolva_core::ambient::Role;
-use tolva_core::colour::SaidColour;
+use tolva_core::colour::StatedColour;
 use tolva_planner::lighting::Prepared;
 use tolva_planner::options::options;
 use tolva_planner::place::{Grip, Placing, place};
 use tolva_planner::plan::Plan;
-use tolva_planner::setup::{Kit, Light, LightWish, Reach, Region, Setup};
-use tolva_wording::{Document, Show, alternatives, colour_ways, plan};
+use tolva_planner::setup::{Kit, Light, LightWish, Region, Setup, Spill};
+use tolva_wording::{Document, Show, alternatives, colour_options, plan};
 
 fn write(setup: &Setup) -> Document {
     Document::of(&tolva_format::Setup::from(setup.clone()))
@@ -23,7 +23,7 @@ fn several(kit: &Kit) -> Setup {
     let (hair, row) = (part("hair"), part("row"));
     setup.regions.extend([hair, row]);
     for region in &mut setup.regions {
-        region.ambient.colour = SaidColour::Kelvin { kelvin: 3000.0, tint_duv: 0.0 };
+        region.ambient.colour = StatedColour::Kelvin { kelvin: 3000.0, tint_duv: 0.0 };
     }
     let lights = [
         ("B", LightWish::Fill { ratio_stops: 1.0 }, "shadow"),
@@ -33,7 +33,7 @@ fn several(kit: &Kit) -> Setup {
     setup.lights.extend(lights.map(|(id, wish, aim)| Light {
         wish,
         aimed_at: Some(aim.to_owned()),
-        reaches: vec![Reach { region_id: "behind".to_owned(), stops: -3.0 }],
+        spill: vec![Spill { region_id: "behind".to_owned(), stops: -3.0 }],
         ..Light::new(id, "small")
     }));
     setup
@@ -71,10 +71,10 @@ fn solve(c: &mut Criterion) {
     });
 
     c.bench_function("colour: all schools of white balance", |b| {
-        b.iter(|| colour_ways(black_box(&setup), &kit, Show::default(), &write));
+        b.iter(|| colour_options(black_box(&setup), &kit, Show::default(), &write));
     });
-    c.bench_function("colour: all schools, four lights, five regions", |b| {
-        b.iter(|| colour_ways(black_box(&several), &kit, Show::default(), &write));
+    c.bench_function("colour: all conventions_of, four lights, five regions", |b| {
+        b.iter(|| colour_options(black_box(&several), &kit, Show::default(), &write));
     });
 
     let placing = Placing { region_id: "behind".to_owned(), grip: Grip::Together, stops: -2.0, light_id: None };

@@ -1,6 +1,6 @@
 //! Casts and lights in words. The steps are common practice, no source.
 
-use tolva_core::colour::Light;
+use tolva_core::colour::Illuminant;
 
 /// Under so many mired no cast is seen.
 pub(crate) const CAST_SEEN_MIRED: f64 = 10.0;
@@ -45,7 +45,7 @@ pub fn cast_words(mired: f64, duv: f64) -> String {
 }
 
 /// A light, as said: `5600 K`, `5600 K, slightly green`.
-pub(crate) fn light_words(light: Light) -> String {
+pub(crate) fn light_words(light: Illuminant) -> String {
     let kelvin = light.kelvin().label();
     match tint_words(light.tint_duv()) {
         Some(tint) => format!("{kelvin}, {tint}"),

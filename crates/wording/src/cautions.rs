@@ -77,7 +77,7 @@ fn words(code: &Code, setup: &Prepared<'_>, settings: CameraSettings) -> (&'stat
             ),
         ),
         Code::AutomaticExposure(apart) => (
-            setup.setup.automatic.name(),
+            setup.setup.automatic_exposure.name(),
             format!(
                 "It moves {} from dark clothes to pale ones, and with flash the share of each light moves too.",
                 apart.amount()

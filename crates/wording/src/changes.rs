@@ -68,8 +68,8 @@ pub(crate) fn does(change: &Change, names: Names<'_>) -> String {
         Change::ChangeModifier { modifier_id, .. } => format!("Change to the {}", names.modifier(modifier_id)),
         Change::RemoveGels { light_id } => format!("Take the gels off {light_id}"),
         Change::AddNeutralGel { light_id, gel_ids } => format!("Put {} on {light_id}", names.gels(gel_ids)),
-        Change::FeatherLight { light_id, turned_deg } => {
-            format!("Feather {light_id}: turn it {turned_deg:.0}° away, so that its edge lights the subject")
+        Change::FeatherLight { light_id, feather_deg } => {
+            format!("Feather {light_id}: turn it {feather_deg:.0}° away, so that its edge lights the subject")
         }
         Change::RemoveBounce { light_id } => format!("Turn {light_id} straight at the subject"),
         Change::AddFlash => "Add a flash".to_owned(),

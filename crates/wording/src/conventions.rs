@@ -7,7 +7,7 @@ use tolva_planner::conventions::{Convention, ConventionOption, Matter, conventio
 use tolva_planner::refused::Refused;
 use tolva_planner::setup::{Control, Kit, Setup};
 
-use crate::colour::{balance_label, school_of};
+use crate::colour::{balance_label, convention_name};
 use crate::document::{Document, Write};
 use crate::names::Named;
 use crate::shortfalls::Whose;
@@ -16,18 +16,18 @@ use crate::words::lights_at;
 
 /// A matter on which practitioners disagree.
 #[derive(Clone, Debug, PartialEq, Serialize, ToSchema)]
-pub struct SchoolMatter {
+pub struct ConventionMatter {
     /// Its code: stable.
     pub code: &'static str,
     /// What it is: `Slowest shutter by hand`.
     pub matter: String,
-    /// The schools.
-    pub schools: Vec<School>,
+    /// The conventions.
+    pub conventions: Vec<ConventionWay>,
 }
 
-/// One school.
+/// One convention.
 #[derive(Clone, Debug, PartialEq, Serialize, ToSchema)]
-pub struct School {
+pub struct ConventionWay {
     /// Its code: stable.
     pub code: &'static str,
     /// What it is called.
@@ -38,7 +38,7 @@ pub struct School {
     pub settings: String,
     /// What is to be known of it; empty where the settings say it all.
     pub says: String,
-    /// The setup with this school.
+    /// The setup with this convention.
     pub setup: Document,
 }
 
@@ -46,36 +46,42 @@ pub struct School {
 ///
 /// # Errors
 /// A setup that cannot be planned.
-pub fn schools(setup: &Setup, kit: &Kit, show: Show, write: &Write<'_>) -> Result<Vec<SchoolMatter>, Refused> {
-    let mut all: Vec<(Matter, SchoolMatter)> = Vec::new();
+pub fn conventions_of(
+    setup: &Setup,
+    kit: &Kit,
+    show: Show,
+    write: &Write<'_>,
+) -> Result<Vec<ConventionMatter>, Refused> {
+    let mut all: Vec<(Matter, ConventionMatter)> = Vec::new();
     for option in conventions(setup, kit)? {
         let matter = option.convention.matter();
-        let one = school(&option, setup, kit, show, write);
+        let one = worded(&option, setup, kit, show, write);
         match all.last_mut() {
-            Some((last, of)) if *last == matter => of.schools.push(one),
+            Some((last, of)) if *last == matter => of.conventions.push(one),
             _ => all.push((
                 matter,
-                SchoolMatter { code: matter.code(), matter: called(matter).to_owned(), schools: vec![one] },
+                ConventionMatter { code: matter.code(), matter: called(matter).to_owned(), conventions: vec![one] },
             )),
         }
     }
     // A matter with nothing to choose keeps its place.
     if setup.lights.is_empty() {
         let control = Matter::FlashControl;
-        let nothing = SchoolMatter { code: control.code(), matter: called(control).to_owned(), schools: Vec::new() };
+        let nothing =
+            ConventionMatter { code: control.code(), matter: called(control).to_owned(), conventions: Vec::new() };
         all.insert(1.min(all.len()), (control, nothing));
     }
     Ok(all.into_iter().map(|(_, matter)| matter).collect())
 }
 
-fn school(option: &ConventionOption, setup: &Setup, kit: &Kit, show: Show, write: &Write<'_>) -> School {
+fn worded(option: &ConventionOption, setup: &Setup, kit: &Kit, show: Show, write: &Write<'_>) -> ConventionWay {
     let says = match &option.shortfall {
         Some(shortfall) => Whose { setup: &option.setup, kit, settings: option.settings }.says(shortfall),
         // Where the balance is the matter, it is what is set.
         None if option.setup.white_balance != setup.white_balance => balance_label(&option.balance),
         None => String::new(),
     };
-    School {
+    ConventionWay {
         code: option.convention.code(),
         name: name(option.convention).to_owned(),
         chosen: option.setup == *setup,
@@ -106,9 +112,9 @@ fn name(convention: Convention) -> &'static str {
         Convention::Lift => "What lies behind placed, the subject lifted",
         Convention::Overpower => "Ambient well under, flash as the key",
         Convention::Control(Control::Manual) => "Manual power",
-        Convention::Control(Control::Automatic) => "Automatic with compensation",
+        Convention::Control(Control::Ttl) => "Automatic with compensation",
         Convention::Handheld(one) => one.name(),
-        Convention::WhiteBalance(one) => school_of(one),
+        Convention::WhiteBalance(one) => convention_name(one),
         Convention::Exposure(one) => one.name(),
         Convention::Automatic(one) => one.name(),
         Convention::FreeAperture => "Whatever the light gives",

@@ -14,7 +14,7 @@ use crate::leaf::{Role, SunEvent};
 
 /// A day's light. Minutes count from the midnight it begins with.
 #[derive(Clone, Debug, PartialEq, Serialize, Deserialize, ToSchema)]
-pub struct DayStrip {
+pub struct DayTimeline {
     /// The day, as `2026-08-29`.
     pub date: String,
     /// How long it is: 1440 minutes, but for days on which clocks change.
@@ -32,13 +32,13 @@ pub struct DayStrip {
     /// The shadow side, EV at ISO 100.
     pub shadow_ev100: Vec<f64>,
     /// Behind, EV at ISO 100.
-    pub behind_ev100: Vec<f64>,
+    pub background_ev100: Vec<f64>,
     /// When the sun and its light come and go, in order.
     pub events: Vec<DayEvent>,
     /// The kinds of light, from midnight to midnight.
-    pub spells: Vec<Spell>,
+    pub phases: Vec<LightPhaseStretch>,
     /// The readings taken on this day.
-    pub readings: Vec<ReadingOnStrip>,
+    pub readings: Vec<ReadingOnTimeline>,
     /// When all three lie within two stops of each other.
     pub close: Vec<Stretch>,
     /// When behind lies three stops or more over the subject: a silhouette without flash.
@@ -77,7 +77,7 @@ pub struct DayEvent {
 
 /// A stretch of one kind of light.
 #[derive(Clone, Debug, PartialEq, Serialize, Deserialize, ToSchema)]
-pub struct Spell {
+pub struct LightPhaseStretch {
     /// What it is called: `Low sun`.
     pub name: String,
     /// From, in minutes from midnight.
@@ -101,7 +101,7 @@ pub struct Stretch {
 
 /// A reading on the strip.
 #[derive(Clone, Debug, PartialEq, Serialize, Deserialize, ToSchema)]
-pub struct ReadingOnStrip {
+pub struct ReadingOnTimeline {
     /// The part of the picture.
     pub role: Role,
     /// When, in minutes from midnight.
@@ -135,12 +135,12 @@ pub(crate) fn standing(name: &str) -> &str {
 ///
 /// # Errors
 /// A step that is none, a setup without place and hour, or one that cannot be planned.
-pub fn day_of(setup: &Setup, kit: &Kit, step_min: f64) -> Result<DayStrip, Refused> {
+pub fn day_of(setup: &Setup, kit: &Kit, step_min: f64) -> Result<DayTimeline, Refused> {
     let date = setup.scene.as_ref().map_or_else(String::new, |scene| scene.at.date.clone());
     Ok(strip(date, day(setup, kit, step_min)?, setup))
 }
 
-fn strip(date: String, day: Day, setup: &Setup) -> DayStrip {
+fn strip(date: String, day: Day, setup: &Setup) -> DayTimeline {
     let hundredths = |value: f64| (value * 100.0).round() / 100.0;
     let minute = |at: Timestamp| minutes_between(day.begin, at);
     let at = |minute: f64| clock(&day.zone, day.begin + after(minute));
@@ -161,15 +161,15 @@ fn strip(date: String, day: Day, setup: &Setup) -> DayStrip {
             says: transition(one),
         })
         .collect();
-    let spells = day.phases.iter().map(|of| {
+    let phases = day.phases.iter().map(|of| {
         let Stretch { from_minute, to_minute, says } = stretch(&(minute(of.from), minute(of.to)));
         let says = format!("{says}, {}", span_label(to_minute - from_minute));
-        Spell { name: phase(of.phase).to_owned(), from_minute, to_minute, says }
+        LightPhaseStretch { name: phase(of.phase).to_owned(), from_minute, to_minute, says }
     });
     let readings = day.readings.iter().map(|reading| {
         let region = &setup.regions[reading.region];
         let made = if reading.simulated { "simulated at" } else { "at" };
-        ReadingOnStrip {
+        ReadingOnTimeline {
             role: region.role.into(),
             minute: minute(reading.at),
             ev100: reading.ev100,
@@ -178,13 +178,13 @@ fn strip(date: String, day: Day, setup: &Setup) -> DayStrip {
         }
     });
     let hours = (0..=8).map(|third| (f64::from(third) * 180.0).min(day.minutes));
-    DayStrip {
+    DayTimeline {
         date,
         minutes: day.minutes,
         altitude_deg: day.lights.iter().map(|now| hundredths(now.sun.apparent_altitude_deg)).collect(),
         azimuth_deg: day.lights.iter().map(|now| hundredths(now.sun.azimuth_deg)).collect(),
         cloud_eighths: day.lights.iter().map(|now| hundredths(now.cloud_eighths)).collect(),
-        spells: spells.collect(),
+        phases: phases.collect(),
         readings: readings.collect(),
         close: day.close.iter().map(stretch).collect(),
         silhouette: day.silhouette.iter().map(stretch).collect(),
@@ -195,13 +195,13 @@ fn strip(date: String, day: Day, setup: &Setup) -> DayStrip {
         minute: day.minute,
         lit_ev100: day.lit_ev100,
         shadow_ev100: day.shadow_ev100,
-        behind_ev100: day.behind_ev100,
+        background_ev100: day.background_ev100,
     }
 }
 
 /// What happens to the sun, in words.
 fn transition(one: &SunTransition) -> String {
-    let behind = standing(one.behind.as_deref().unwrap_or_default());
+    let hidden_by = standing(one.hidden_by.as_deref().unwrap_or_default());
     let words = match SunEvent::from(one.event) {
         SunEvent::AstronomicalDawn => "First trace of light",
         SunEvent::NauticalDawn => "Nautical dawn",
@@ -212,8 +212,8 @@ fn transition(one: &SunTransition) -> String {
         SunEvent::CivilDusk => "Civil dusk",
         SunEvent::NauticalDusk => "Nautical dusk",
         SunEvent::AstronomicalDusk => "Night begins",
-        SunEvent::ComesOut => return format!("Sun comes out from behind {behind}"),
-        SunEvent::GoesBehind => return format!("Sun goes behind {behind}"),
+        SunEvent::ComesOut => return format!("Sun comes out from behind {hidden_by}"),
+        SunEvent::GoesBehind => return format!("Sun goes behind {hidden_by}"),
     };
     words.to_owned()
 }

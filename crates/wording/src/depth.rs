@@ -20,7 +20,7 @@ pub fn facts(setup: &Prepared<'_>, settings: CameraSettings, length: LengthUnit)
     let n = settings.aperture.exact;
     let mut all = Vec::new();
     if let Some(close) = setup.close_up {
-        let (m, depth_mm) = (close.magnification, close.depth(n, setup.circle).0);
+        let (m, depth_mm) = (close.magnification, close.depth(n, setup.circle_of_confusion).0);
         all.push(
             Fact::new(
                 "from_the_lens",
@@ -51,7 +51,7 @@ pub fn facts(setup: &Prepared<'_>, settings: CameraSettings, length: LengthUnit)
             ));
         }
         if let Depth::CloseUp { depth_mm, stacked: true, overlap, .. } = setup.setup.depth {
-            let stack = close.stack(Millimetres(depth_mm), n, setup.circle, overlap);
+            let stack = close.stack(Millimetres(depth_mm), n, setup.circle_of_confusion, overlap);
             all.push(
                 Fact::new("stack", "Stack", format!("{} frames, {:.2} mm apart", stack.frames, stack.step.0))
                     .with("frames", f64::from(stack.frames))
@@ -59,7 +59,7 @@ pub fn facts(setup: &Prepared<'_>, settings: CameraSettings, length: LengthUnit)
             );
         }
     } else {
-        let found = depth_of_field(focal, n, sharp.focus, setup.circle);
+        let found = depth_of_field(focal, n, sharp.focus, setup.circle_of_confusion);
         let far = found.far.map_or_else(|| "the horizon".to_owned(), |far| far.label(length));
         all.push(
             Fact::new("focus", "Focus", format!("at {}", sharp.focus.label(length))).with("focus_m", sharp.focus.0),
@@ -96,11 +96,11 @@ pub fn facts(setup: &Prepared<'_>, settings: CameraSettings, length: LengthUnit)
                 f_label(sharp.ceiling),
                 settings.aperture.label(),
                 airy.0 * 1000.0,
-                setup.circle.0 * 1000.0
+                setup.circle_of_confusion.0 * 1000.0
             ),
         )
         .with("disc_mm", airy.0)
-        .with("circle_mm", setup.circle.0),
+        .with("circle_mm", setup.circle_of_confusion.0),
     );
     all
 }

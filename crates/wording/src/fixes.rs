@@ -2,26 +2,26 @@
 
 use std::collections::BTreeMap;
 
-use tolva_planner::fixes::{Fix, FixKind, Outside};
+use tolva_planner::fixes::{Fix as Code, FixKind, Outside};
 use tolva_planner::solved::Solved;
 
 use crate::changes::{Names, all_do, guide_number};
 use crate::document::Write;
 use crate::leaf;
-use crate::plan::Remedy;
+use crate::plan::Fix;
 use crate::shortfalls::Whose;
 use crate::words::lights_at;
 use tolva_core::scale::PowerNotation;
 
 /// A fix as it is sent.
-pub(crate) fn remedy(fix: Fix, names: Names<'_>, write: &Write<'_>) -> Remedy {
+pub(crate) fn fix(fix: Code, names: Names<'_>, write: &Write<'_>) -> Fix {
     match fix.what {
         FixKind::Changes(solved) => {
             let says = came_of(&solved, names);
             let Solved { changes, setup, .. } = *solved;
             let does = all_do(&changes, names);
             let changes = changes.into_iter().map(leaf::Change::from).collect();
-            Remedy {
+            Fix {
                 does,
                 says,
                 closes: fix.closes,
@@ -33,7 +33,7 @@ pub(crate) fn remedy(fix: Fix, names: Names<'_>, write: &Write<'_>) -> Remedy {
         }
         FixKind::Outside(outside) => {
             let (does, says) = done_outside(&outside, names);
-            Remedy {
+            Fix {
                 does,
                 says,
                 closes: fix.closes,

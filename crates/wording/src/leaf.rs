@@ -46,7 +46,7 @@ pub enum PowerNotation {
 #[serde(rename_all = "snake_case")]
 pub enum Role {
     /// What lies behind the subject.
-    Behind,
+    Background,
     /// The side of the subject the ambient lights more.
     LitSide,
     /// The side it lights less.
@@ -64,7 +64,7 @@ pub enum Control {
     #[default]
     Manual,
     /// The camera meters the flash; the compensation is set by hand.
-    Automatic,
+    Ttl,
 }
 
 /// How flash and shutter go together.
@@ -220,7 +220,7 @@ pub enum Change {
         /// Its letter.
         light_id: String,
         /// How far from what it is aimed at, in degrees.
-        turned_deg: f64,
+        feather_deg: f64,
     },
     /// The light is turned straight at what it is aimed at.
     RemoveBounce {
@@ -362,14 +362,14 @@ pub enum SunEvent {
 
 wire!(tolva_core::scale: enum LengthUnit { Metres, FeetAndInches });
 wire!(tolva_core::scale: enum PowerNotation { Fraction, Stops });
-wire!(tolva_core::ambient: enum Role { Behind, LitSide, ShadowSide, Part });
-wire!(tolva_planner::setup: enum Control { Manual, Automatic });
+wire!(tolva_core::ambient: enum Role { Background, LitSide, ShadowSide, Part });
+wire!(tolva_planner::setup: enum Control { Manual, Ttl });
 wire!(tolva_planner::setup: enum Sync { Ordinary, HighSpeed, Electronic });
 wire!(tolva_planner::setup: enum LightWish { Key, Fill { ratio_stops }, Rim { over_stops }, Place { stops } });
 wire!(tolva_planner::setup: enum FallingOrder { ShutterFirst, IsoFirst, ApertureFirst });
 wire!(tolva_planner::place: enum Grip { Ambient, Flash, Together });
 wire!(tolva_planner::options: enum AlternativeKind { AsItIs, AtSync, Filter, HighSpeed, Nearer, MoreLight, HigherIso, MoreDepth, LessDepth, Fix });
-wire!(tolva_planner::change: enum Change { MoveLight { light_id, distance_m, nearer }, FreeDistance { light_id }, FreePower { light_id }, ChangeUnit { light_id, flash_id }, ManyUnits { light_id, units }, ChangeModifier { light_id, modifier_id }, RemoveGels { light_id }, AddNeutralGel { light_id, gel_ids }, FeatherLight { light_id, turned_deg }, RemoveBounce { light_id }, AddFlash, PlaceBackground { stops }, PlaceSubject { stops }, PlaceAmbient { stops }, AcceptRegion { region_id, light_id, wish, stops }, AddFilters { filter_ids }, RemoveFilters, ChangeSync { sync }, FixAperture { f_number }, FixIso { iso }, FreeShutter, FreeAperture, FreeIso, AllowSlowerShutter { shutter_s }, StepBack { distance_m }, TakeStack, FreeDepth { f_number } });
+wire!(tolva_planner::change: enum Change { MoveLight { light_id, distance_m, nearer }, FreeDistance { light_id }, FreePower { light_id }, ChangeUnit { light_id, flash_id }, ManyUnits { light_id, units }, ChangeModifier { light_id, modifier_id }, RemoveGels { light_id }, AddNeutralGel { light_id, gel_ids }, FeatherLight { light_id, feather_deg }, RemoveBounce { light_id }, AddFlash, PlaceBackground { stops }, PlaceSubject { stops }, PlaceAmbient { stops }, AcceptRegion { region_id, light_id, wish, stops }, AddFilters { filter_ids }, RemoveFilters, ChangeSync { sync }, FixAperture { f_number }, FixIso { iso }, FreeShutter, FreeAperture, FreeIso, AllowSlowerShutter { shutter_s }, StepBack { distance_m }, TakeStack, FreeDepth { f_number } });
 wire!(tolva_planner::shortfall: enum Limit { FlashTooWeak, FlashTooStrong, NoFlash, AmbientTooBright, CameraTooBright, CameraTooDark, ShutterOverSync, NotASilhouette, TooShallow, NoHighSpeed, RegionOver, RegionUnder });
 wire!(tolva_core::ambient: enum SunEvent { AstronomicalDawn, NauticalDawn, CivilDawn, Sunrise, ComesOut, Transit, GoesBehind, Sunset, CivilDusk, NauticalDusk, AstronomicalDusk });
 

@@ -40,11 +40,11 @@ mod workings;
 
 pub use casts::cast_words;
 pub use colour::{
-    BalanceSaid, BalanceWay, ColourMark, ColourPlan, ColourWays, GelOffer, GelStep, LookLine, MarkKind, OneLook,
-    RegionColour, StripGrey, Swatch, colour_ways, one_look,
+    BalanceSaid, BalanceWay, ColourMark, ColourOptions, ColourPlan, GelOffer, GelStep, LookLine, MarkKind, OneLook,
+    RegionColour, StripGrey, Swatch, colour_options, one_look,
 };
-pub use conventions::{School, SchoolMatter, schools};
-pub use day::{DayEvent, DayStrip, HourMark, ReadingOnStrip, Spell, Stretch, day_of};
+pub use conventions::{ConventionMatter, ConventionWay, conventions_of};
+pub use day::{DayEvent, DayTimeline, HourMark, LightPhaseStretch, ReadingOnTimeline, Stretch, day_of};
 pub use document::{Document, Write};
 pub use leaf::{
     AlternativeKind, Change, Control, FallingOrder, Grip, LengthUnit, LightWish, Limit, PowerNotation, Role, SunEvent,
@@ -53,9 +53,9 @@ pub use leaf::{
 pub use names::{Meant, Named, instruction, number_name};
 pub use options::{Alternative, Alternatives, alternatives};
 pub use plan::{
-    Caution, DialCard, Dialled, FlashMark, Gap, LightCard, Mark, Plan, Ratio, RegionOnRail, Remedy, Working,
+    Caution, DialCard, Dialled, Fix, FlashMark, LightCard, Mark, Plan, Ratio, RegionOnRail, Shortfall, Working,
 };
 pub use present::plan;
 pub use shown::{Fact, Said, Show};
-pub use sun_report::Here;
+pub use sun_report::SunReport;
 pub use timetable::{FallingStep, LastMinute, RegionThen, Timetable, falling};

@@ -150,10 +150,10 @@ fn facts(
         };
         all.push(Fact::new("falloff", "Falloff", says).with("falloff_stops", lost.0));
     }
-    if light.light.turned_deg > 0.0 && light.bounced.is_none() {
+    if light.light.feather_deg > 0.0 && light.bounced.is_none() {
         all.push(
-            Fact::new("turned", "Turned", format!("{}° away", light.light.turned_deg))
-                .with("turned_deg", light.light.turned_deg),
+            Fact::new("turned", "Turned", format!("{}° away", light.light.feather_deg))
+                .with("feather_deg", light.light.feather_deg),
         );
     }
     if let Some(t01) = t01_s(&light.flash.durations, at.power) {

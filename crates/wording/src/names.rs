@@ -1,11 +1,11 @@
 //! What things are called on screen.
 
 use tolva_core::ambient::TypicalLight;
-use tolva_core::colour::{NamedLight, Preset, Sample, Why};
-use tolva_core::exposure::{How, Pointing};
+use tolva_core::colour::{BalanceReason, NamedLight, Preset, Sample};
+use tolva_core::exposure::{MeteringMethod, Pointing};
 use tolva_core::modifier::SurfaceColour;
-use tolva_core::optics::{HandheldSchool, Movement};
-use tolva_planner::setup::{AutomaticSchool, Blend, ExposureSchool, FallingOrder, LightWish, Preference};
+use tolva_core::optics::{HandheldRule, Movement};
+use tolva_planner::setup::{AutomaticConvention, Blend, ExposureConvention, FallingOrder, LightWish, Preference};
 
 /// What has a name on screen.
 pub trait Named {
@@ -19,7 +19,7 @@ pub trait Meant {
     fn meaning(self) -> &'static str;
 }
 
-impl Named for HandheldSchool {
+impl Named for HandheldRule {
     fn name(self) -> &'static str {
         match self {
             Self::OneOverFocal => "One over the focal length",
@@ -90,7 +90,7 @@ impl Named for NamedLight {
     }
 }
 
-impl Named for Why {
+impl Named for BalanceReason {
     fn name(self) -> &'static str {
         match self {
             Self::ByHand => "By hand",
@@ -131,7 +131,7 @@ impl Named for TypicalLight {
     }
 }
 
-impl Named for How {
+impl Named for MeteringMethod {
     fn name(self) -> &'static str {
         match self {
             Self::Unsaid => "Not said",
@@ -149,7 +149,7 @@ impl Named for How {
     }
 }
 
-impl Named for AutomaticSchool {
+impl Named for AutomaticConvention {
     fn name(self) -> &'static str {
         match self {
             Self::Nothing => "Nothing automatic",
@@ -172,7 +172,7 @@ impl Named for Preference {
     }
 }
 
-impl Named for ExposureSchool {
+impl Named for ExposureConvention {
     fn name(self) -> &'static str {
         match self {
             Self::TrustTheMeter => "Trust the meter",
@@ -240,17 +240,21 @@ impl Meant for Blend {
 }
 
 /// How to take it, in words. Common practice, no source.
-pub fn instruction(how: How, sun_shows: bool) -> String {
+pub fn instruction(how: MeteringMethod, sun_shows: bool) -> String {
     let place = match how.pointing(sun_shows) {
         Pointing::UnderTheSun => {
             "Hold it at face height, level, and point it at the horizon under the sun. Never look into the sun."
         }
         Pointing::TowardsTheCamera => "Hold it at the subject's face and point it at the camera.",
         Pointing::AtTheSurface => match how {
-            How::SpotGrey => "Hold the card at the face, turned as the face is, and read it from the camera.",
-            How::SpotWhite => "Read something white that lies in the same light, from the camera.",
-            How::SpotPalm => "Hold your palm in the subject's light, turned as the face is, and read it.",
-            How::Camera => "Fill the frame with what you read, and note the compensation that stood on the camera.",
+            MeteringMethod::SpotGrey => {
+                "Hold the card at the face, turned as the face is, and read it from the camera."
+            }
+            MeteringMethod::SpotWhite => "Read something white that lies in the same light, from the camera.",
+            MeteringMethod::SpotPalm => "Hold your palm in the subject's light, turned as the face is, and read it.",
+            MeteringMethod::Camera => {
+                "Fill the frame with what you read, and note the compensation that stood on the camera."
+            }
             _ => "Read the cheek from the camera: a spot, no larger than the cheek.",
         },
     };
@@ -262,7 +266,7 @@ pub fn number_name(blend: Blend, field: &str) -> &'static str {
     match (blend, field) {
         (Blend::Fill { .. } | Blend::Overpower { .. }, "ambient_stops") => "Ambient on the subject",
         (_, "fill_stops") => "Flash against the ambient",
-        (_, "behind_stops") => "Behind",
+        (_, "background_stops") => "Behind",
         _ => "Subject",
     }
 }
@@ -273,11 +277,11 @@ mod tests {
     use rstest::rstest;
 
     #[rstest]
-    #[case(How::IncidentDome, true, "horizon under the sun")]
-    #[case(How::IncidentDome, false, "at the camera")]
-    #[case(How::SpotGrey, true, "card")]
-    #[case(How::Camera, false, "compensation")]
-    fn how_to_hold_the_meter(#[case] how: How, #[case] sun: bool, #[case] says: &str) {
+    #[case(MeteringMethod::IncidentDome, true, "horizon under the sun")]
+    #[case(MeteringMethod::IncidentDome, false, "at the camera")]
+    #[case(MeteringMethod::SpotGrey, true, "card")]
+    #[case(MeteringMethod::Camera, false, "compensation")]
+    fn how_to_hold_the_meter(#[case] how: MeteringMethod, #[case] sun: bool, #[case] says: &str) {
         let words = instruction(how, sun);
         assert!(words.contains(says) && words.contains("Flash off") && words.contains("own shadow"), "{words}");
     }

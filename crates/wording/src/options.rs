@@ -4,10 +4,10 @@ use serde::Serialize;
 use utoipa::ToSchema;
 
 use tolva_core::scale::Stops;
-use tolva_planner::active_limit::active_limit;
+use tolva_planner::active_limit::active_limit as limit_of;
 use tolva_planner::change::Change as Code;
 use tolva_planner::lighting::Prepared;
-use tolva_planner::options::{AlternativeKind as Kind, Because, SolvedAlternative, because, options};
+use tolva_planner::options::{AlternativeKind as Kind, Because, SolvedAlternative, because, options as solved_options};
 use tolva_planner::plan::Plan;
 use tolva_planner::refused::Refused;
 use tolva_planner::setup::{Kit, Setup};
@@ -27,9 +27,9 @@ pub struct Alternatives {
     /// Why the first is first, in a sentence.
     pub why: String,
     /// The limit that binds the setup as it is; null where none does.
-    pub binds: Option<String>,
-    /// The ways.
-    pub ways: Vec<Alternative>,
+    pub active_limit: Option<String>,
+    /// The options.
+    pub options: Vec<Alternative>,
 }
 
 /// One alternative.
@@ -60,15 +60,20 @@ pub struct Alternative {
 pub fn alternatives(setup: &Setup, kit: &Kit, show: Show, write: &Write<'_>) -> Result<Alternatives, Refused> {
     let prepared = Prepared::new(setup, kit)?;
     let plan = Plan::of(&prepared);
-    let found = options(&prepared, &plan, kit);
-    let binds = active_limit(&prepared, &plan).map(|limit| in_words(limit, &prepared, &plan, kit));
-    Ok(worded(found, binds, Names { setup, kit, show }, write))
+    let found = solved_options(&prepared, &plan, kit);
+    let active_limit = limit_of(&prepared, &plan).map(|limit| in_words(limit, &prepared, &plan, kit));
+    Ok(worded(found, active_limit, Names { setup, kit, show }, write))
 }
 
-fn worded(found: Vec<SolvedAlternative>, binds: Option<String>, names: Names<'_>, write: &Write<'_>) -> Alternatives {
+fn worded(
+    found: Vec<SolvedAlternative>,
+    active_limit: Option<String>,
+    names: Names<'_>,
+    write: &Write<'_>,
+) -> Alternatives {
     let because = because(&found);
     let as_it_is = found.iter().find(|one| one.kind == Kind::AsItIs).map(|one| one.solved.measures);
-    let ways: Vec<Alternative> = found
+    let options: Vec<Alternative> = found
         .into_iter()
         .map(|SolvedAlternative { kind, solved }| {
             let kind = AlternativeKind::from(kind);
@@ -86,7 +91,7 @@ fn worded(found: Vec<SolvedAlternative>, binds: Option<String>, names: Names<'_>
             }
         })
         .collect();
-    Alternatives { why: why(&ways, because, names), binds, ways }
+    Alternatives { why: why(&options, because, names), active_limit, options }
 }
 
 /// What it is called: in a word where there is one, and always with what it lets go of.
@@ -124,8 +129,8 @@ fn name(kind: AlternativeKind, one: &Solved, names: Names<'_>) -> String {
     }
 }
 
-fn why(ways: &[Alternative], because: Because, names: Names<'_>) -> String {
-    let Some(first) = ways.first() else { return String::new() };
+fn why(options: &[Alternative], because: Because, names: Names<'_>) -> String {
+    let Some(first) = options.first() else { return String::new() };
     let because = match because {
         Because::OnlyOne => return format!("“{}”: there is no other way.", first.name),
         Because::Nearest => "it comes nearest to what is wished",

@@ -92,9 +92,12 @@ fn burst(
 /// The stack of a setup that takes one.
 fn stack(setup: &Prepared<'_>, outcome: &Outcome) -> Option<Stack> {
     match (setup.setup.depth, setup.close_up) {
-        (Depth::CloseUp { depth_mm, stacked: true, overlap, .. }, Some(close)) => {
-            Some(close.stack(Millimetres(depth_mm), outcome.settings.aperture.exact, setup.circle, overlap))
-        }
+        (Depth::CloseUp { depth_mm, stacked: true, overlap, .. }, Some(close)) => Some(close.stack(
+            Millimetres(depth_mm),
+            outcome.settings.aperture.exact,
+            setup.circle_of_confusion,
+            overlap,
+        )),
         _ => None,
     }
 }

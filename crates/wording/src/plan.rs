@@ -9,7 +9,7 @@ use crate::colour::ColourPlan;
 use crate::document::Document;
 use crate::leaf::{Change, Control, Grip, Limit, Role};
 use crate::shown::{Fact, Said};
-use crate::sun_report::Here;
+use crate::sun_report::SunReport;
 
 /// What Tolva computes from a setup.
 #[derive(Clone, Debug, PartialEq, Serialize, ToSchema)]
@@ -19,7 +19,7 @@ pub struct Plan {
     /// The answer in a sentence.
     pub says: String,
     /// Where the sun stands at the setup's hour, and what that does; null where no place and hour are given.
-    pub here: Option<Here>,
+    pub sun_report: Option<SunReport>,
     /// What to set.
     pub dial_card: DialCard,
     /// What each region gets.
@@ -37,13 +37,13 @@ pub struct Plan {
     /// How sure it is, and what would narrow it.
     pub certainty: Vec<Fact>,
     /// The limit that binds, in a sentence; null where nothing does.
-    pub binds: Option<String>,
+    pub active_limit: Option<String>,
     /// What is missing from the wish.
-    pub gaps: Vec<Gap>,
+    pub shortfalls: Vec<Shortfall>,
     /// White balance, and what becomes of the colours.
     pub colour: ColourPlan,
-    /// What would close the gaps, the best first.
-    pub remedies: Vec<Remedy>,
+    /// What would close the shortfalls, the best first.
+    pub fixes: Vec<Fix>,
     /// What to mind.
     pub cautions: Vec<Caution>,
     /// The arithmetic, in order.
@@ -191,7 +191,7 @@ pub struct Ratio {
 
 /// What is missing.
 #[derive(Clone, Debug, PartialEq, Serialize, ToSchema)]
-pub struct Gap {
+pub struct Shortfall {
     /// The limit that is run into.
     pub limit: Limit,
     /// How much is missing, in stops.
@@ -204,9 +204,9 @@ pub struct Gap {
     pub light_id: Option<String>,
 }
 
-/// A way to close a gap.
+/// A way to close a shortfall.
 #[derive(Clone, Debug, PartialEq, Serialize, ToSchema)]
-pub struct Remedy {
+pub struct Fix {
     /// What to do: `Bring A to 0.85 m`.
     pub does: String,
     /// What it gives or costs.

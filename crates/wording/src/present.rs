@@ -1,14 +1,14 @@
 //! A plan put into what is sent.
 
 use tolva_core::colour::FULL_WHITE;
-use tolva_core::exposure::{How, Taken};
+use tolva_core::exposure::{MeterReading, MeteringMethod};
 use tolva_core::scale::{Engraved, Setting, Stops};
 use tolva_core::time::span_label;
 use tolva_planner::active_limit::active_limit;
 use tolva_planner::cautions::cautions;
 use tolva_planner::colour::InColour;
 use tolva_planner::fixes::fixes;
-use tolva_planner::lighting::{Known, Prepared, PreparedLight};
+use tolva_planner::lighting::{AmbientSource, Prepared, PreparedLight};
 use tolva_planner::place::{Grip, Moves, moves};
 use tolva_planner::plan::Plan as Planned;
 use tolva_planner::refused::Refused;
@@ -20,13 +20,13 @@ use crate::cautions::caution;
 use crate::changes::Names;
 use crate::colour::{balance_label, colour_plan};
 use crate::document::Write;
-use crate::fixes::remedy;
+use crate::fixes::fix;
 use crate::light_card::light_cards;
 use crate::names::Named;
-use crate::plan::{DialCard, Dialled, FlashMark, Mark, Plan, Ratio, RegionOnRail, Remedy};
+use crate::plan::{DialCard, Dialled, Fix, FlashMark, Mark, Plan, Ratio, RegionOnRail};
 use crate::shortfalls::{Whose, active_limit as in_words};
 use crate::shown::{Fact, Show};
-use crate::sun_report::here;
+use crate::sun_report::sun_report;
 use crate::words::lower_first;
 use crate::workings::workings;
 use crate::{automatic, depth, pace, speed};
@@ -39,12 +39,12 @@ pub fn plan(setup: &Setup, kit: &Kit, show: Show, write: &Write<'_>) -> Result<P
     let prepared = Prepared::new(setup, kit)?;
     let planned = Planned::of(&prepared);
     let names = Names { setup, kit, show };
-    let fixes = fixes(&prepared, &planned, kit).into_iter();
-    let remedies = fixes.map(|fix| remedy(fix, names, write)).collect();
-    Ok(present(&prepared, &planned, remedies, kit, show))
+    let found = fixes(&prepared, &planned, kit).into_iter();
+    let fixes = found.map(|found| fix(found, names, write)).collect();
+    Ok(present(&prepared, &planned, fixes, kit, show))
 }
 
-fn present(setup: &Prepared<'_>, planned: &Planned, remedies: Vec<Remedy>, kit: &Kit, show: Show) -> Plan {
+fn present(setup: &Prepared<'_>, planned: &Planned, fixes: Vec<Fix>, kit: &Kit, show: Show) -> Plan {
     let outcome = &planned.outcome;
     let in_colour = InColour::of(setup, outcome);
     let terms: Vec<_> = (0..outcome.regions.len()).map(|region| uncertainty_terms(setup, outcome, region)).collect();
@@ -57,8 +57,8 @@ fn present(setup: &Prepared<'_>, planned: &Planned, remedies: Vec<Remedy>, kit: 
     let cautions = cautions(setup, planned, &in_colour, kit);
     Plan {
         possible: planned.possible(),
-        says: says(setup, planned, whose, &remedies),
-        here: setup.scene.as_ref().map(|scene| here(setup, scene, show.metres())),
+        says: says(setup, planned, whose, &fixes),
+        sun_report: setup.scene.as_ref().map(|scene| sun_report(setup, scene, show.metres())),
         dial_card: DialCard {
             shutter: dialled(settings.shutter, setup.setup.fixed.shutter_s, &setup.camera.name),
             aperture: dialled(settings.aperture, setup.setup.fixed.f_number, &setup.lens.name),
@@ -77,9 +77,9 @@ fn present(setup: &Prepared<'_>, planned: &Planned, remedies: Vec<Remedy>, kit: 
         pace: pace::facts(setup, outcome),
         automatic: automatic::facts(setup, outcome),
         certainty: certainty(setup, &terms),
-        binds: active_limit(setup, planned).map(|limit| in_words(limit, setup, planned, kit)),
-        gaps: planned.shortfalls.iter().map(|shortfall| whose.gap(shortfall)).collect(),
-        remedies,
+        active_limit: active_limit(setup, planned).map(|limit| in_words(limit, setup, planned, kit)),
+        shortfalls: planned.shortfalls.iter().map(|shortfall| whose.sent(shortfall)).collect(),
+        fixes,
         cautions: cautions.iter().map(|code| caution(code, setup, settings)).collect(),
         colour: colour_plan(setup, outcome, &in_colour),
         workings: workings(setup, outcome, show),
@@ -87,18 +87,17 @@ fn present(setup: &Prepared<'_>, planned: &Planned, remedies: Vec<Remedy>, kit: 
 }
 
 /// The answer in a sentence. Where the wish cannot be had, the first sentence says what to change.
-fn says(setup: &Prepared<'_>, planned: &Planned, whose: Whose<'_>, remedies: &[Remedy]) -> String {
+fn says(setup: &Prepared<'_>, planned: &Planned, whose: Whose<'_>, fixes: &[Fix]) -> String {
     let outcome = &planned.outcome;
     let region = |index: usize| {
         let name = &setup.setup.regions[index].name;
         format!("{name} at {}", outcome.regions[index].together.thirds())
     };
-    let ends = format!("{}, {}", region(setup.behind), region(setup.lit));
+    let ends = format!("{}, {}", region(setup.background), region(setup.lit));
     match planned.shortfalls.as_slice() {
         [] => format!("As wished: {ends}."),
         [first, ..] => {
-            let change =
-                remedies.iter().find(|remedy| remedy.closes).map_or_else(String::new, |r| format!("{}. ", r.does));
+            let change = fixes.iter().find(|fix| fix.closes).map_or_else(String::new, |r| format!("{}. ", r.does));
             format!("{change}Not as wished: {} The nearest: {ends}.", lower_first(&whose.says(first)))
         }
     }
@@ -167,7 +166,7 @@ fn rail(setup: &Prepared<'_>, outcome: &Outcome, terms: &[Vec<UncertaintyTerm>])
                 source: source(setup, index),
                 earlier: region.ambient.readings.iter().rev().skip(1).take(5).map(earlier).collect(),
                 ev: setup.ambient[index].label(),
-                estimated: !matches!(setup.known[index], Known::Read { .. }),
+                estimated: !matches!(setup.known[index], AmbientSource::Read { .. }),
                 ambient: mark(of.ambient, Grip::Ambient, None),
                 flashes: lights
                     .map(|(light, given)| FlashMark {
@@ -199,11 +198,11 @@ fn moved(moves: Moves) -> &'static str {
 }
 
 /// A reading that no longer counts, in a line.
-fn earlier(taken: &Taken) -> String {
+fn earlier(taken: &MeterReading) -> String {
     let mut parts: Vec<String> = taken.at.iter().map(|at| at.time.clone()).collect();
     parts.push(taken.reading.label());
-    if taken.how != How::Unsaid {
-        parts.push(taken.how.name().to_lowercase());
+    if taken.method != MeteringMethod::Unsaid {
+        parts.push(taken.method.name().to_lowercase());
     }
     if taken.simulated {
         parts.push("simulated".to_owned());
@@ -216,14 +215,14 @@ fn source(setup: &Prepared<'_>, region: usize) -> String {
     let simulated = setup.setup.regions[region].ambient.last().is_some_and(|taken| taken.simulated);
     let read = if simulated { "simulated reading" } else { "read" };
     match setup.known[region] {
-        Known::Guess => "estimate".to_owned(),
-        Known::Model if setup.scene.as_ref().is_some_and(|scene| scene.light.is_daylight()) => {
+        AmbientSource::Guess => "estimate".to_owned(),
+        AmbientSource::Model if setup.scene.as_ref().is_some_and(|scene| scene.light.is_daylight()) => {
             "estimate from sun and sky".to_owned()
         }
-        Known::Model => "handbook estimate".to_owned(),
-        Known::Read { minutes: None, .. } => read.to_owned(),
-        Known::Read { minutes: Some(minutes), .. } if minutes.abs() < 0.5 => format!("{read} at this hour"),
-        Known::Read { minutes: Some(minutes), moved } => {
+        AmbientSource::Model => "handbook estimate".to_owned(),
+        AmbientSource::Read { minutes: None, .. } => read.to_owned(),
+        AmbientSource::Read { minutes: Some(minutes), .. } if minutes.abs() < 0.5 => format!("{read} at this hour"),
+        AmbientSource::Read { minutes: Some(minutes), moved } => {
             let when = if minutes > 0.0 { "ago" } else { "later" };
             let moved = moved.to_third();
             let since = if moved.0 == 0.0 { String::new() } else { format!(", {} since", moved.as_given()) };

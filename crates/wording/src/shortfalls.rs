@@ -5,10 +5,10 @@ use tolva_planner::active_limit::ActiveLimit;
 use tolva_planner::lighting::Prepared;
 use tolva_planner::plan::Plan;
 use tolva_planner::setup::{FlashOutput, Kit, LightWish, Setup};
-use tolva_planner::shortfall::{Because, Held, Limit, Shortfall};
+use tolva_planner::shortfall::{Because, Held, Limit, Shortfall as Code};
 
 use crate::names::Named;
-use crate::plan::Gap;
+use crate::plan::Shortfall;
 
 /// Whose shortfalls they are.
 #[derive(Clone, Copy)]
@@ -19,12 +19,12 @@ pub(crate) struct Whose<'a> {
 }
 
 impl Whose<'_> {
-    fn region(&self, shortfall: &Shortfall) -> &str {
+    fn region(&self, shortfall: &Code) -> &str {
         shortfall.region.map_or("", |region| &self.setup.regions[region].name)
     }
 
     /// The light a shortfall is about, as a sentence begins with it: `The flash`, or where there are several `B, the rim,`.
-    fn light(&self, shortfall: &Shortfall) -> String {
+    fn light(&self, shortfall: &Code) -> String {
         let Some(light) = shortfall.light.map(|light| &self.setup.lights[light]) else { return "The flash".to_owned() };
         let is_flash = |id: &str| {
             let unit = self.kit.flashes.iter().find(|unit| unit.id == id);
@@ -37,7 +37,7 @@ impl Whose<'_> {
         }
     }
 
-    fn unit(&self, shortfall: &Shortfall) -> &str {
+    fn unit(&self, shortfall: &Code) -> &str {
         let light = shortfall.light.map(|light| &self.setup.lights[light]);
         let unit = light.and_then(|light| self.kit.flashes.iter().find(|unit| unit.id == light.flash_id));
         unit.map_or("The flash", |unit| &unit.name)
@@ -61,7 +61,7 @@ impl Whose<'_> {
     }
 
     /// A shortfall in a sentence.
-    pub fn says(&self, shortfall: &Shortfall) -> String {
+    pub fn says(&self, shortfall: &Code) -> String {
         let (region, amount) = (self.region(shortfall), shortfall.missing.amount());
         let shutter = self.settings.shutter.label();
         match (&shortfall.because, shortfall.limit) {
@@ -113,7 +113,7 @@ impl Whose<'_> {
         }
     }
 
-    fn light_cannot(&self, shortfall: &Shortfall, limit: Limit, why: &str) -> String {
+    fn light_cannot(&self, shortfall: &Code, limit: Limit, why: &str) -> String {
         let how = if limit == Limit::FlashTooWeak { "too weak" } else { "too strong" };
         let ends = shortfall.ends.map_or_else(String::new, tolva_core::scale::Stops::thirds);
         let (light, amount, region) = (self.light(shortfall), shortfall.missing.amount(), self.region(shortfall));
@@ -121,8 +121,8 @@ impl Whose<'_> {
     }
 
     /// A shortfall as it is sent.
-    pub fn gap(&self, shortfall: &Shortfall) -> Gap {
-        Gap {
+    pub fn sent(&self, shortfall: &Code) -> Shortfall {
+        Shortfall {
             limit: shortfall.limit.into(),
             missing_stops: shortfall.missing.0,
             missing: shortfall.missing.amount(),

@@ -1,7 +1,7 @@
 //! What keeps the shutter from being slower, in words.
 
 use tolva_core::exposure::CameraSettings;
-use tolva_core::optics::{HandheldSchool, Movement, SWAYING, blur_px};
+use tolva_core::optics::{HandheldRule, Movement, SWAYING, blur_px};
 use tolva_core::scale::{Setting, Shutter, Stops};
 use tolva_planner::lighting::{Floors, GHOST_SHARE, Prepared, REAR_CURTAIN_S, on_sensor};
 
@@ -32,10 +32,10 @@ pub fn facts(setup: &Prepared<'_>, settings: CameraSettings) -> Vec<Fact> {
         None => all.push(Fact::new("shake", "Shake", "none on a tripod")),
         Some(shake) => {
             let rule = match speed.school {
-                HandheldSchool::OneOverFocal => "one over the focal length",
-                HandheldSchool::OneOverTwiceFocal => "one over twice the focal length",
-                HandheldSchool::Stabilised => "the focal length and the stops of stabilisation",
-                HandheldSchool::DenseSensor => "the focal length on a dense sensor",
+                HandheldRule::OneOverFocal => "one over the focal length",
+                HandheldRule::OneOverTwiceFocal => "one over twice the focal length",
+                HandheldRule::Stabilised => "the focal length and the stops of stabilisation",
+                HandheldRule::DenseSensor => "the focal length on a dense sensor",
             };
             all.push(Fact::new("shake", "Shake", format!("{} by {rule}", one_over(shake))).with("floor_s", shake));
         }

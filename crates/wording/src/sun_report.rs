@@ -4,7 +4,7 @@ use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 
 use tolva_core::ambient::{
-    Ahead, LightNow, NextTurn, SunSide, bearing_apart, compass_point, shadow_length_m, sun_side,
+    Ahead, LightNow, NextTransition, SunSide, bearing_apart, compass_point, shadow_length_m, sun_side,
 };
 use tolva_core::scale::{LengthUnit, Metres, Stops};
 use tolva_core::time::{clock, day, minutes_between, span_label};
@@ -15,7 +15,7 @@ use crate::day::{phase, standing};
 
 /// The scene at its hour.
 #[derive(Clone, Debug, PartialEq, Serialize, Deserialize, ToSchema)]
-pub struct Here {
+pub struct SunReport {
     /// In a line: `Sun 9.4° up, sets 20:26, 1 h 06 min left`.
     pub says: String,
     /// Minutes from the midnight the day begins with.
@@ -37,7 +37,7 @@ pub struct Here {
     /// What refraction does to its height: `lifted 0.1° by refraction`; null well below the horizon.
     pub refraction: Option<String>,
     /// The kind of light it is, and how long it lasts: `Low sun until 20:26, 1 h 00 min left`.
-    pub spell: String,
+    pub phase: String,
     /// How its light reaches the subject: `From behind the camera, on the subject's left.`
     pub side: String,
     /// The shadow of a person of 1.8 m: `10.8 m long, falling east`; null where there is none.
@@ -57,7 +57,7 @@ pub struct Here {
 /// A person's height, for shadows.
 const PERSON_M: f64 = 1.8;
 
-pub(crate) fn here(setup: &Prepared<'_>, scene: &PreparedScene<'_>, length: LengthUnit) -> Here {
+pub(crate) fn sun_report(setup: &Prepared<'_>, scene: &PreparedScene<'_>, length: LengthUnit) -> SunReport {
     let (light, now) = (&scene.light, &scene.now);
     let sun = now.sun;
     let ahead = Ahead::of(light, light.at);
@@ -76,7 +76,7 @@ pub(crate) fn here(setup: &Prepared<'_>, scene: &PreparedScene<'_>, length: Leng
             format!("{} long, falling {falls}", Metres(long).label(length))
         }
     });
-    Here {
+    SunReport {
         says: line(scene, &up, ahead.next_turn()),
         minute: minutes_between(begin, light.at),
         utc: light.at.to_string(),
@@ -88,7 +88,7 @@ pub(crate) fn here(setup: &Prepared<'_>, scene: &PreparedScene<'_>, length: Leng
         sun: format!("{up}, bearing {bearing:.0}°, {}", compass_point(sun.azimuth_deg)),
         refraction: (sun.apparent_altitude_deg > sun.true_altitude_deg)
             .then(|| format!("lifted {:.2}° by refraction", sun.apparent_altitude_deg - sun.true_altitude_deg)),
-        spell: spell(&ahead),
+        phase: phase_of(&ahead),
         side: side(scene),
         shadow,
         changes: if light.is_daylight() { changes(&ahead, now) } else { Vec::new() },
@@ -100,7 +100,7 @@ pub(crate) fn here(setup: &Prepared<'_>, scene: &PreparedScene<'_>, length: Leng
 }
 
 /// The phase of light there is, and when it gives way to the next: `Low sun until 20:26, 1 h 00 min left`.
-fn spell(ahead: &Ahead<'_>) -> String {
+fn phase_of(ahead: &Ahead<'_>) -> String {
     let (now, ends) = ahead.phase();
     let name = phase(now);
     match ends {
@@ -124,18 +124,18 @@ fn zone_label(scene: &PreparedScene<'_>) -> String {
     format!("{}, UTC{sign}{hours}{minutes}", scene.scene.site.time_zone)
 }
 
-fn line(scene: &PreparedScene<'_>, up: &str, turn: Option<NextTurn>) -> String {
+fn line(scene: &PreparedScene<'_>, up: &str, turn: Option<NextTransition>) -> String {
     let light = &scene.light;
-    let left = |turn: &NextTurn| span_label(minutes_between(light.at, turn.at));
+    let left = |turn: &NextTransition| span_label(minutes_between(light.at, turn.at));
     match (scene.now.sun_shows, turn) {
         (true, Some(turn)) => {
             let ends =
-                turn.behind.as_ref().map_or_else(|| "sets".to_owned(), |name| format!("behind {}", standing(name)));
+                turn.hidden_by.as_ref().map_or_else(|| "sets".to_owned(), |name| format!("behind {}", standing(name)));
             format!("Sun {up}, {ends} {}, {} left", clock(&light.zone, turn.at), left(&turn))
         }
         (true, None) => format!("Sun {up}, does not set today"),
         (false, Some(turn)) => {
-            let comes = if turn.behind.is_some() { "comes out" } else { "rises" };
+            let comes = if turn.hidden_by.is_some() { "comes out" } else { "rises" };
             let hidden = if scene.now.sun.is_up() { ", hidden" } else { "" };
             format!("Sun {up}{hidden}, {comes} {}, in {}", clock(&light.zone, turn.at), left(&turn))
         }
@@ -158,7 +158,7 @@ fn side(scene: &PreparedScene<'_>) -> String {
     let stands = match sun_side(sun, facing) {
         SunSide::InFront => format!("The sun is before the subject, on its {hand}, behind the camera."),
         SunSide::Beside => format!("The sun is beside the subject, on its {hand}."),
-        SunSide::Behind => format!("The sun is behind the subject, over its {hand} shoulder, before the lens."),
+        SunSide::Background => format!("The sun is behind the subject, over its {hand} shoulder, before the lens."),
     };
     format!("{stands}{hidden}")
 }
@@ -176,7 +176,7 @@ fn changes(ahead: &Ahead<'_>, now: &LightNow) -> Vec<String> {
         "In 15 min: lit side {}, shadow side {}, behind {}.",
         by(later.lit - now.lit),
         by(later.shadow - now.shadow),
-        by(later.behind - now.behind)
+        by(later.background - now.background)
     ));
     all
 }
@@ -185,7 +185,7 @@ fn changes(ahead: &Ahead<'_>, now: &LightNow) -> Vec<String> {
 fn spread(setup: &Prepared<'_>) -> String {
     let all = setup.ambient.iter().map(|ev| ev.0);
     let most = Stops(all.clone().fold(f64::MIN, f64::max) - all.fold(f64::MAX, f64::min));
-    let over = setup.ambient[setup.behind] - setup.ambient[setup.lit];
+    let over = setup.ambient[setup.background] - setup.ambient[setup.lit];
     if over.0 >= SILHOUETTE_STOPS {
         format!("Behind lies {} over the subject: a silhouette without flash.", over.amount())
     } else if most.0 <= CLOSE_STOPS {

@@ -178,7 +178,7 @@ impl Words<'_> {
         let letter = &light.light.id;
         match at {
             None => format!("{letter} off"),
-            Some((distance, _)) if light.light.control == Control::Automatic => {
+            Some((distance, _)) if light.light.control == Control::Ttl => {
                 format!("{letter} automatic, {}", distance.label(self.show.metres()))
             }
             Some((distance, power)) => {
@@ -209,7 +209,7 @@ impl Words<'_> {
             match (from, to) {
                 (Some((near, p)), Some((far, q))) => {
                     let label = |power: Power| power.label(self.show.power());
-                    if light.light.control != Control::Automatic && (p.0 - q.0).0.abs() > 1e-6 {
+                    if light.light.control != Control::Ttl && (p.0 - q.0).0.abs() > 1e-6 {
                         all.push(format!("{letter} {} to {}", label(*p), label(*q)));
                     }
                     if (near.0 - far.0).abs() > 1e-6 {

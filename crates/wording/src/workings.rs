@@ -1,6 +1,6 @@
 //! The arithmetic of a plan, line by line, in the order in which it is done.
 
-use tolva_planner::lighting::{FlashWish, Known, Placed, Prepared, PreparedLight};
+use tolva_planner::lighting::{AmbientSource, FlashWish, Placed, Prepared, PreparedLight};
 use tolva_planner::setup::{Blend, FlashOutput};
 use tolva_planner::solver::{DialledLight, Outcome, flash_needed};
 
@@ -76,10 +76,10 @@ fn readings(lines: &mut Lines, setup: &Prepared<'_>) {
     let mut reflected = false;
     for ((region, ev), known) in setup.setup.regions.iter().zip(&setup.ambient).zip(&setup.known) {
         let taken = match (region.ambient.last(), known) {
-            (Some(taken), Known::Read { .. }) => taken,
+            (Some(taken), AmbientSource::Read { .. }) => taken,
             (_, known) => {
                 let says = format!("The light on “{}”", region.name);
-                let from = if *known == Known::Model { "from place and hour" } else { "a guess" };
+                let from = if *known == AmbientSource::Model { "from place and hour" } else { "a guess" };
                 lines.add("Estimate", says, from, ev.exact_label());
                 continue;
             }
@@ -95,7 +95,7 @@ fn readings(lines: &mut Lines, setup: &Prepared<'_>) {
         } else {
             format!("{how}, less the surface's {}", Stops(taken.surface_stops).decimals())
         };
-        if let Known::Read { moved, .. } = known
+        if let AmbientSource::Read { moved, .. } = known
             && moved.0.abs() > 0.005
         {
             let _ = write!(sum, ", and {} since by sun and sky", moved.decimals());
@@ -249,7 +249,7 @@ fn flash(
     } else {
         let turned = chosen.loss - chosen.modifier_loss - chosen.gel_loss;
         if turned.0 > 0.005 {
-            let sum = format!("n·log₂ cos {}°", chosen.light.turned_deg);
+            let sum = format!("n·log₂ cos {}°", chosen.light.feather_deg);
             lines.add(&about, "Turned away, so off its axis", sum, (-turned).decimals());
         }
         if chosen.modifier.is_some() {
@@ -270,7 +270,7 @@ fn flash(
     };
     let fixed = if chosen.power.is_some() { "Power as it was fixed" } else { "On the unit's dial" };
     lines.add(&about, format!("{fixed}, {notation}"), light.power.0.decimals(), light.power.label(show.power()));
-    for (region, (of, reach)) in setup.setup.regions.iter().zip(outcome.regions.iter().zip(&chosen.reaches)) {
+    for (region, (of, reach)) in setup.setup.regions.iter().zip(outcome.regions.iter().zip(&chosen.spill)) {
         let given = of.each[position];
         if given.0.is_finite() {
             let sum = if reach.0 == 0.0 {

@@ -21,6 +21,77 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/calculators": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Every sum, with what it is asked and what it gives. */
+        get: operations["list_sums"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/calculators/sun-position": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Where the sun stands (Solar Position Algorithm, NREL/TP-560-34302). */
+        post: operations["sum_sun_position"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/calculators/sun-times": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** When the sun rises, passes the meridian and sets, on the day whose transit falls on a UTC date. */
+        post: operations["sum_sun_times"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/calculators/{name}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Any other sum by its name: what it is asked and what it gives is listed by `GET /api/calculators`. All units stand in the
+         *     names of the fields.
+         */
+        post: operations["sum"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/colour": {
         parameters: {
             query?: never;
@@ -32,6 +103,23 @@ export interface paths {
         put?: never;
         /** Every school of white balance for a setup, with what becomes of its colours, and the gels that match its lights. */
         post: operations["colour"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/conventions": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** What each school would set. */
+        post: operations["conventions"];
         delete?: never;
         options?: never;
         head?: never;
@@ -489,23 +577,6 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/schools": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get?: never;
-        put?: never;
-        /** What each school would set. */
-        post: operations["schools"];
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
     "/api/solve": {
         parameters: {
             query?: never;
@@ -534,77 +605,6 @@ export interface paths {
         get: operations["start"];
         put?: never;
         post?: never;
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/sums": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        /** Every sum, with what it is asked and what it gives. */
-        get: operations["list_sums"];
-        put?: never;
-        post?: never;
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/sums/sun-position": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get?: never;
-        put?: never;
-        /** Where the sun stands (Solar Position Algorithm, NREL/TP-560-34302). */
-        post: operations["sum_sun_position"];
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/sums/sun-times": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get?: never;
-        put?: never;
-        /** When the sun rises, passes the meridian and sets, on the day whose transit falls on a UTC date. */
-        post: operations["sum_sun_times"];
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/sums/{name}": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get?: never;
-        put?: never;
-        /**
-         * Any other sum by its name: what it is asked and what it gives is listed by `GET /api/sums`. All units stand in the
-         *     names of the fields.
-         */
-        post: operations["sum"];
         delete?: never;
         options?: never;
         head?: never;
@@ -678,9 +678,9 @@ export interface components {
             /** @description Why the first is first, in a sentence. */
             why: string;
             /** @description The limit that binds the setup as it is; null where none does. */
-            binds?: string | null;
-            /** @description The ways. */
-            ways: components["schemas"]["Alternative"][];
+            active_limit?: string | null;
+            /** @description The options. */
+            options: components["schemas"]["Alternative"][];
         };
         /** @description The light that is there in one region, flash off. */
         Ambient: {
@@ -690,9 +690,9 @@ export interface components {
              */
             guess_ev100: number;
             /** @description The readings taken, in order: the last one counts. */
-            readings?: components["schemas"]["Taken"][];
+            readings?: components["schemas"]["MeterReading"][];
             /** @description Its colour. */
-            colour?: components["schemas"]["SaidColour"];
+            colour?: components["schemas"]["StatedColour"];
             /**
              * @description Film on the window it comes through, from the kit's gels: readings are taken to be from before it was put up. At
              *     most 4.
@@ -746,7 +746,27 @@ export interface components {
          * @description What may be automatic on the camera: schools.
          * @enum {string}
          */
-        AutomaticSchool: "nothing" | "shutter" | "aperture" | "iso";
+        AutomaticConvention: "nothing" | "shutter" | "aperture" | "iso";
+        /** @description What lies behind the subject, as the camera sees it. */
+        Background: {
+            /** @description What it is. */
+            what: components["schemas"]["BackgroundKind"];
+            /**
+             * Format: double
+             * @description How much of the frame behind the subject is sunlit when the sun is out, in percent.
+             */
+            sunlit_percent: number;
+        };
+        /**
+         * @description What lies behind the subject.
+         * @enum {string}
+         */
+        BackgroundKind: "upright" | "ground" | "sky";
+        /**
+         * @description Why a number of kelvin was chosen.
+         * @enum {string}
+         */
+        BalanceReason: "by_hand" | "fixed" | "warm" | "cool" | "night" | "look";
         /** @description The camera's white balance. */
         BalanceSaid: {
             /** @description As the camera says it: `5600 K`, `Shade`, `Measured`. */
@@ -768,14 +788,14 @@ export interface components {
              * @description Against the usual white of that temperature, in Duv.
              */
             tint_duv: number;
-            /** @description The school. */
-            school: string;
+            /** @description The convention. */
+            convention: string;
             /** @description What it does, in a sentence. */
             says: string;
             /** @description What a person who halves kelvin instead of mired would have set; null where it makes no difference. */
             by_kelvin?: string | null;
         };
-        /** @description One school. */
+        /** @description One convention. */
         BalanceWay: {
             /** @description Its code: stable. */
             code: string;
@@ -791,26 +811,11 @@ export interface components {
             settings?: string | null;
             /** @description What becomes of each region. */
             regions: components["schemas"]["RegionColour"][];
-            /** @description The setup with this school. */
+            /** @description The setup with this convention. */
             setup: components["schemas"]["Setup"];
         };
         /** @description A point. */
         BareSurface: Record<string, never>;
-        /** @description What lies behind the subject, as the camera sees it. */
-        Behind: {
-            /** @description What it is. */
-            what: components["schemas"]["BehindWhat"];
-            /**
-             * Format: double
-             * @description How much of the frame behind the subject is sunlit when the sun is out, in percent.
-             */
-            sunlit_percent: number;
-        };
-        /**
-         * @description What lies behind the subject.
-         * @enum {string}
-         */
-        BehindWhat: "upright" | "ground" | "sky";
         /** @description How flash and the light that is there go together. All stops are from mid grey unless they say otherwise. */
         Blend: {
             /** @description The ambient is placed, and the flash fills it from so many stops under. */
@@ -847,7 +852,7 @@ export interface components {
                  * Format: double
                  * @description Where what lies behind is to be.
                  */
-                behind_stops: number;
+                background_stops: number;
             };
         } | {
             /** @description The ambient on the subject is held well under, and the flash is the key. */
@@ -870,7 +875,7 @@ export interface components {
                  * Format: double
                  * @description Where what lies behind is to be.
                  */
-                behind_stops: number;
+                background_stops: number;
             };
         } | {
             /** @description No flash: the ambient puts the lit side in its place. */
@@ -939,6 +944,21 @@ export interface components {
          * @enum {string}
          */
         BounceOff: "ceiling" | "wall" | "back_wall";
+        /** @description A sum as it is offered. */
+        CalculatorOffer: {
+            /** @description Its name: `depth-of-field`. */
+            name: string;
+            /** @description What it is called. */
+            title: string;
+            /** @description What it belongs to: `Lens`. */
+            group: string;
+            /** @description What it works out, and by what. */
+            says: string;
+            /** @description What it is asked. */
+            asked: components["schemas"]["Asked"][];
+            /** @description What it gives. Each sum of numbers also gives its `workings`, line by line. */
+            given: components["schemas"]["Given"][];
+        };
         /** @description A camera: the settings it offers, its sensor, and the shutters it can sync flash at. */
         Camera: {
             /** @description Unique in the kit. */
@@ -986,7 +1006,7 @@ export interface components {
             frames_per_s: number;
         };
         /** @description What a meter or camera said: three dial settings, nominal or exact. */
-        CameraSaid: {
+        CameraReading: {
             /**
              * Format: double
              * @description In seconds; 1/250 is 0.004.
@@ -1088,7 +1108,7 @@ export interface components {
              * Format: double
              * @description How far from what it is aimed at, in degrees.
              */
-            turned_deg: number;
+            feather_deg: number;
             /** @enum {string} */
             code: "feather_light";
         } | {
@@ -1204,7 +1224,7 @@ export interface components {
             code: "free_depth";
         };
         /** @description What counts as sharp. */
-        Circle: "sensor_diagonal" | "two_pixels" | {
+        CircleOfConfusion: "sensor_diagonal" | "two_pixels" | {
             /** @description A print with so long a side, looked at from 25 cm, where the eye parts 0.2 mm (common practice, no source). */
             print: {
                 /**
@@ -1267,6 +1287,13 @@ export interface components {
             /** @description The gels over it, each with where it brings the light. */
             steps: components["schemas"]["GelStep"][];
         };
+        /** @description The conventions, and the gels. */
+        ColourOptions: {
+            /** @description The conventions of white balance, each as it would come out. */
+            conventions: components["schemas"]["BalanceWay"][];
+            /** @description For each light, the nearest gels of the kit to the ambient where it is aimed. */
+            gels: components["schemas"]["GelOffer"][];
+        };
         /** @description What a plan says of colour. */
         ColourPlan: {
             /** @description The camera's white balance. */
@@ -1279,13 +1306,6 @@ export interface components {
             regions: components["schemas"]["RegionColour"][];
             /** @description What the automatic setting would have done: a grey-world estimate, line by line. */
             automatic: components["schemas"]["Fact"][];
-        };
-        /** @description The schools, and the gels. */
-        ColourWays: {
-            /** @description The schools of white balance, each as it would come out. */
-            ways: components["schemas"]["BalanceWay"][];
-            /** @description For each light, the nearest gels of the kit to the ambient where it is aimed. */
-            gels: components["schemas"]["GelOffer"][];
         };
         /** @description Something put somewhere else on the colour line. */
         Colouring: {
@@ -1314,7 +1334,31 @@ export interface components {
          * @description How a flash is controlled.
          * @enum {string}
          */
-        Control: "manual" | "automatic";
+        Control: "manual" | "ttl";
+        /** @description A matter on which practitioners disagree. */
+        ConventionMatter: {
+            /** @description Its code: stable. */
+            code: string;
+            /** @description What it is: `Slowest shutter by hand`. */
+            matter: string;
+            /** @description The conventions. */
+            conventions: components["schemas"]["ConventionWay"][];
+        };
+        /** @description One convention. */
+        ConventionWay: {
+            /** @description Its code: stable. */
+            code: string;
+            /** @description What it is called. */
+            name: string;
+            /** @description Whether the setup follows it. */
+            chosen: boolean;
+            /** @description What it would set: `1/200, f/9, ISO 100, A at 1/8`. */
+            settings: string;
+            /** @description What is to be known of it; empty where the settings say it all. */
+            says: string;
+            /** @description The setup with this convention. */
+            setup: components["schemas"]["Setup"];
+        };
         /** @description Something that happens to the sun at an hour. */
         DayEvent: {
             /** @description What. */
@@ -1344,7 +1388,7 @@ export interface components {
             step_min: number;
         };
         /** @description A day's light. Minutes count from the midnight it begins with. */
-        DayStrip: {
+        DayTimeline: {
             /** @description The day, as `2026-08-29`. */
             date: string;
             /**
@@ -1365,13 +1409,13 @@ export interface components {
             /** @description The shadow side, EV at ISO 100. */
             shadow_ev100: number[];
             /** @description Behind, EV at ISO 100. */
-            behind_ev100: number[];
+            background_ev100: number[];
             /** @description When the sun and its light come and go, in order. */
             events: components["schemas"]["DayEvent"][];
             /** @description The kinds of light, from midnight to midnight. */
-            spells: components["schemas"]["Spell"][];
+            phases: components["schemas"]["LightPhaseStretch"][];
             /** @description The readings taken on this day. */
-            readings: components["schemas"]["ReadingOnStrip"][];
+            readings: components["schemas"]["ReadingOnTimeline"][];
             /** @description When all three lie within two stops of each other. */
             close: components["schemas"]["Stretch"][];
             /** @description When behind lies three stops or more over the subject: a silhouette without flash. */
@@ -1387,9 +1431,9 @@ export interface components {
         Defaults: {
             blend?: components["schemas"]["Blend"] | null;
             control?: components["schemas"]["Control"] | null;
-            school?: components["schemas"]["HandheldSchool"] | null;
-            exposure?: components["schemas"]["ExposureSchool"] | null;
-            automatic?: components["schemas"]["AutomaticSchool"] | null;
+            school?: components["schemas"]["HandheldRule"] | null;
+            exposure?: components["schemas"]["ExposureConvention"] | null;
+            automatic_exposure?: components["schemas"]["AutomaticConvention"] | null;
             depth?: components["schemas"]["Depth"] | null;
             white_balance?: components["schemas"]["WhiteBalance"] | null;
             /** @description What is kept first. */
@@ -1547,7 +1591,7 @@ export interface components {
          * @description How an exposure is judged. Common practice, no source.
          * @enum {string}
          */
-        ExposureSchool: "trust_the_meter" | "protect_highlights" | "add_a_little";
+        ExposureConvention: "trust_the_meter" | "protect_highlights" | "add_a_little";
         /** @description One line of an answer: what it is about, and what it is. */
         Fact: {
             /** @description Its code: stable. */
@@ -1620,6 +1664,24 @@ export interface components {
              */
             density_stops: number;
         };
+        /** @description A way to close a shortfall. */
+        Fix: {
+            /** @description What to do: `Bring A to 0.85 m`. */
+            does: string;
+            /** @description What it gives or costs. */
+            says: string;
+            /** @description Whether the wish can be had then. */
+            closes: boolean;
+            /** @description What it changes in the setup, in order; empty where it is something outside Tolva. */
+            changes: components["schemas"]["Change"][];
+            /** @description The code of what to do outside Tolva; null where it changes the setup. */
+            outside?: string | null;
+            /** @description The numbers of that, by name, with the unit in each name. */
+            numbers: {
+                [key: string]: number;
+            };
+            setup?: components["schemas"]["Setup"] | null;
+        };
         /** @description What the photographer has fixed on the camera. What is missing is left to Tolva. */
         Fixed: {
             /**
@@ -1665,7 +1727,7 @@ export interface components {
              */
             high_speed_loss_stops?: number | null;
             /** @description Whether the camera can meter it. */
-            automatic: boolean;
+            ttl: boolean;
             /**
              * Format: double
              * @description The colour of its light at full power, in kelvin.
@@ -1723,22 +1785,6 @@ export interface components {
             site: components["schemas"]["Site"];
             /** @description The day there. */
             date: string;
-        };
-        /** @description What is missing. */
-        Gap: {
-            /** @description The limit that is run into. */
-            limit: components["schemas"]["Limit"];
-            /**
-             * Format: double
-             * @description How much is missing, in stops.
-             */
-            missing_stops: number;
-            /** @description The same, as said: `1⅓ stops`. */
-            missing: string;
-            /** @description What it means, in a sentence. */
-            says: string;
-            /** @description The light it is about; null where it is about the camera. */
-            light_id?: string | null;
         };
         /** @description A gel. */
         Gel: {
@@ -1839,18 +1885,18 @@ export interface components {
             /** @description One line a zoom. 1 to 20. */
             table: components["schemas"]["ZoomGuideNumber"][];
         };
-        /** @description One rule for the slowest shutter by hand. */
-        HandheldOffer: {
-            /** @description Its name in the format. */
-            school: components["schemas"]["HandheldSchool"];
-            /** @description What it is called. */
-            name: string;
-        };
         /**
          * @description Which rule of thumb is kept for the slowest shutter by hand.
          * @enum {string}
          */
-        HandheldSchool: "one_over_focal" | "one_over_twice_focal" | "stabilised" | "dense_sensor";
+        HandheldRule: "one_over_focal" | "one_over_twice_focal" | "stabilised" | "dense_sensor";
+        /** @description One rule for the slowest shutter by hand. */
+        HandheldRuleOffer: {
+            /** @description Its name in the format. */
+            rule: components["schemas"]["HandheldRule"];
+            /** @description What it is called. */
+            name: string;
+        };
         /** @description What a unit reports. */
         Heard: {
             /** @description The unit. */
@@ -1872,54 +1918,6 @@ export interface components {
             /** @description Whether it flashed, where a frame was taken. */
             flashed: boolean;
         };
-        /** @description The scene at its hour. */
-        Here: {
-            /** @description In a line: `Sun 9.4° up, sets 20:26, 1 h 06 min left`. */
-            says: string;
-            /**
-             * Format: double
-             * @description Minutes from the midnight the day begins with.
-             */
-            minute: number;
-            /** @description The hour in UTC. */
-            utc: string;
-            /** @description The zone and what it is ahead of UTC by: `Europe/Helsinki, UTC+3`. */
-            zone: string;
-            /** @description Whether clocks show this hour twice. */
-            comes_twice: boolean;
-            /**
-             * Format: double
-             * @description The sun's height over the horizon as it is seen, in degrees.
-             */
-            sun_altitude_deg: number;
-            /**
-             * Format: double
-             * @description Its bearing.
-             */
-            sun_azimuth_deg: number;
-            /** @description Whether it shows over what stands in the way. */
-            sun_shows: boolean;
-            /** @description Where it stands: `9.4° up, bearing 284°, west`. */
-            sun: string;
-            /** @description What refraction does to its height: `lifted 0.1° by refraction`; null well below the horizon. */
-            refraction?: string | null;
-            /** @description The kind of light it is, and how long it lasts: `Low sun until 20:26, 1 h 00 min left`. */
-            spell: string;
-            /** @description How its light reaches the subject: `From behind the camera, on the subject's left.` */
-            side: string;
-            /** @description The shadow of a person of 1.8 m: `10.8 m long, falling east`; null where there is none. */
-            shadow?: string | null;
-            /** @description What a cloud before the sun takes, and what a quarter of an hour does. */
-            changes: string[];
-            /** @description How the three lie to each other: `All three within two stops.` */
-            spread: string;
-            /** @description How high something stands at each of 72 bearings, from north, in degrees. */
-            skyline_deg: number[];
-            /** @description The part of the sky left over the subject: `88 % of the sky`. */
-            sky: string;
-            /** @description Whether there is daylight here. */
-            daylight: boolean;
-        };
         /** @description An hour on the strip's axis. */
         HourMark: {
             /**
@@ -1929,27 +1927,6 @@ export interface components {
             minute: number;
             /** @description What clocks show: `18:00`. */
             clock: string;
-        };
-        /**
-         * @description How a reading was taken.
-         * @enum {string}
-         */
-        How: "unsaid" | "incident_dome" | "incident_flat" | "luxmeter" | "spot_grey" | "spot_white" | "spot_palm" | "spot_skin_pale" | "spot_skin_medium" | "spot_skin_dark" | "camera";
-        /** @description One way to take a reading. */
-        HowOffer: {
-            /** @description Its name in the format. */
-            how: components["schemas"]["How"];
-            /** @description What it is called. */
-            name: string;
-            /**
-             * Format: double
-             * @description How far its usual surface lies over mid grey, in stops.
-             */
-            surface_stops: number;
-            /** @description How to take it while the sun shows. */
-            in_sun: components["schemas"]["Instruction"];
-            /** @description How to take it otherwise. */
-            in_shade: components["schemas"]["Instruction"];
         };
         /**
          * @description What an incident meter collects its light with.
@@ -1987,7 +1964,7 @@ export interface components {
             format: string;
             /**
              * Format: int32
-             * @description The version of the format: 3.
+             * @description The version of the format: 4.
              */
             format_version: number;
             /** @description What the job is called. 1 to 120 characters. */
@@ -2188,7 +2165,7 @@ export interface components {
              * Format: double
              * @description How far it is turned away from what it is aimed at, in degrees: 0 to 85.
              */
-            turned_deg?: number;
+            feather_deg?: number;
             /** @description Whether it sits on the camera. */
             on_camera?: boolean;
             /** @description What it is there for. */
@@ -2208,7 +2185,7 @@ export interface components {
              */
             power_stops?: number | null;
             /** @description What it gives other regions than the one it is aimed at. A region that is not named gets nothing. */
-            reaches?: components["schemas"]["Reach"][];
+            spill?: components["schemas"]["Spill"][];
         };
         /** @description One flash on the dial card. */
         LightCard: {
@@ -2260,6 +2237,23 @@ export interface components {
             light: components["schemas"]["TypicalLight"];
             /** @description What it is called, with its exposure values: `Stage, EV 5 to 7`. */
             name: string;
+        };
+        /** @description A stretch of one kind of light. */
+        LightPhaseStretch: {
+            /** @description What it is called: `Low sun`. */
+            name: string;
+            /**
+             * Format: double
+             * @description From, in minutes from midnight.
+             */
+            from_minute: number;
+            /**
+             * Format: double
+             * @description To.
+             */
+            to_minute: number;
+            /** @description From and to on the clock, and how long: `20:08 to 20:52, 44 min`. */
+            says: string;
         };
         /** @description What a light is there for. */
         LightWish: "key" | {
@@ -2403,6 +2397,24 @@ export interface components {
             /** @description The modifier it was read through; none for a bare head. */
             modifier_id?: string | null;
         };
+        /** @description One reading, and how, where and when it was taken. */
+        MeterReading: {
+            /** @description What was read. */
+            reading: components["schemas"]["Reading"];
+            /** @description How. */
+            method?: components["schemas"]["MeteringMethod"];
+            /**
+             * Format: double
+             * @description How many stops brighter than mid grey the surface was that the reading was taken off: 0 for an incident
+             *     reading or a grey card, about 2.3 for white cloth, about 1 for pale skin (common practice, no source). −6 to 4.
+             */
+            surface_stops?: number;
+            at?: components["schemas"]["LocalTime"] | null;
+            /** @description Where, in words. May be empty. */
+            place?: string;
+            /** @description Whether a stand-in made it up and no meter took it. */
+            simulated?: boolean;
+        };
         /** @description What is to be read. */
         MeterRequest: {
             /** @description The setup, at the hour of the reading. */
@@ -2411,6 +2423,27 @@ export interface components {
             kit: components["schemas"]["Kit"];
             /** @description The region. */
             region_id: string;
+        };
+        /**
+         * @description How a reading was taken.
+         * @enum {string}
+         */
+        MeteringMethod: "unsaid" | "incident_dome" | "incident_flat" | "luxmeter" | "spot_grey" | "spot_white" | "spot_palm" | "spot_skin_pale" | "spot_skin_medium" | "spot_skin_dark" | "camera";
+        /** @description One way to take a reading. */
+        MeteringMethodOffer: {
+            /** @description Its name in the format. */
+            method: components["schemas"]["MeteringMethod"];
+            /** @description What it is called. */
+            name: string;
+            /**
+             * Format: double
+             * @description How far its usual surface lies over mid grey, in stops.
+             */
+            surface_stops: number;
+            /** @description How to take it while the sun shows. */
+            in_sun: components["schemas"]["Instruction"];
+            /** @description How to take it otherwise. */
+            in_shade: components["schemas"]["Instruction"];
         };
         /** @description A modifier: what shapes the flash. */
         Modifier: {
@@ -2618,7 +2651,7 @@ export interface components {
             possible: boolean;
             /** @description The answer in a sentence. */
             says: string;
-            here?: components["schemas"]["Here"] | null;
+            sun_report?: components["schemas"]["SunReport"] | null;
             /** @description What to set. */
             dial_card: components["schemas"]["DialCard"];
             /** @description What each region gets. */
@@ -2635,13 +2668,13 @@ export interface components {
             /** @description How sure it is, and what would narrow it. */
             certainty: components["schemas"]["Fact"][];
             /** @description The limit that binds, in a sentence; null where nothing does. */
-            binds?: string | null;
+            active_limit?: string | null;
             /** @description What is missing from the wish. */
-            gaps: components["schemas"]["Gap"][];
+            shortfalls: components["schemas"]["Shortfall"][];
             /** @description White balance, and what becomes of the colours. */
             colour: components["schemas"]["ColourPlan"];
-            /** @description What would close the gaps, the best first. */
-            remedies: components["schemas"]["Remedy"][];
+            /** @description What would close the shortfalls, the best first. */
+            fixes: components["schemas"]["Fix"][];
             /** @description What to mind. */
             cautions: components["schemas"]["Caution"][];
             /** @description The arithmetic, in order. */
@@ -2755,17 +2788,6 @@ export interface components {
             /** @description With the flash. */
             after: components["schemas"]["Said"];
         };
-        /** @description What a light gives a region it is not aimed at. */
-        Reach: {
-            /** @description The region. */
-            region_id: string;
-            /**
-             * Format: double
-             * @description Against what its own region gets, in stops: 0 where it gets as much, −2 where it gets a quarter. An estimate
-             *     until it is measured.
-             */
-            stops: number;
-        };
         /** @description One reading, in the form it was taken in. */
         Reading: {
             /** @description An exposure value at ISO 100. */
@@ -2775,10 +2797,10 @@ export interface components {
             lux: components["schemas"]["LuxReading"];
         } | {
             /** @description The settings a meter or camera gave. */
-            camera: components["schemas"]["CameraSaid"];
+            camera: components["schemas"]["CameraReading"];
         };
         /** @description A reading on the strip. */
-        ReadingOnStrip: {
+        ReadingOnTimeline: {
             /** @description The part of the picture. */
             role: components["schemas"]["Role"];
             /**
@@ -2900,29 +2922,11 @@ export interface components {
             /** @description Its light: `EV 11.2`. */
             ev: string;
         };
-        /** @description A way to close a gap. */
-        Remedy: {
-            /** @description What to do: `Bring A to 0.85 m`. */
-            does: string;
-            /** @description What it gives or costs. */
-            says: string;
-            /** @description Whether the wish can be had then. */
-            closes: boolean;
-            /** @description What it changes in the setup, in order; empty where it is something outside Tolva. */
-            changes: components["schemas"]["Change"][];
-            /** @description The code of what to do outside Tolva; null where it changes the setup. */
-            outside?: string | null;
-            /** @description The numbers of that, by name, with the unit in each name. */
-            numbers: {
-                [key: string]: number;
-            };
-            setup?: components["schemas"]["Setup"] | null;
-        };
         /**
          * @description What part a region has in the picture.
          * @enum {string}
          */
-        Role: "behind" | "lit_side" | "shadow_side" | "part";
+        Role: "background" | "lit_side" | "shadow_side" | "part";
         /** @description A number of stops as it is shown. */
         Said: {
             /**
@@ -2934,68 +2938,6 @@ export interface components {
             label: string;
             /** @description In hundredths: `−1.32`. */
             exact: string;
-        };
-        /** @description The colour of the light that is there. */
-        SaidColour: "from_place" | {
-            /** @description A typical light. */
-            named: components["schemas"]["NamedLight"];
-        } | {
-            /** @description By hand. */
-            kelvin: {
-                /**
-                 * Format: double
-                 * @description 1000 to 40 000 K.
-                 */
-                kelvin: number;
-                /**
-                 * Format: double
-                 * @description Against the usual white of that temperature, in Duv: positive is green. −0.05 to 0.05.
-                 */
-                tint_duv?: number;
-            };
-        } | {
-            /** @description What a colour meter said. */
-            meter: {
-                /**
-                 * Format: double
-                 * @description 1000 to 40 000 K.
-                 */
-                kelvin: number;
-                /**
-                 * Format: double
-                 * @description From the black body's locus, as meters give it. −0.05 to 0.05.
-                 */
-                duv?: number;
-            };
-        } | {
-            /** @description A grey patch in a frame. */
-            grey_patch: {
-                /**
-                 * Format: double
-                 * @description 8-bit sRGB, 0 to 255.
-                 */
-                red: number;
-                /**
-                 * Format: double
-                 * @description 8-bit sRGB, 0 to 255.
-                 */
-                green: number;
-                /**
-                 * Format: double
-                 * @description 8-bit sRGB, 0 to 255.
-                 */
-                blue: number;
-                /**
-                 * Format: double
-                 * @description The white balance it was taken at, 1000 to 40 000 K.
-                 */
-                kelvin: number;
-                /**
-                 * Format: double
-                 * @description The tint that stood on the camera, in Duv. −0.05 to 0.05.
-                 */
-                tint_duv?: number;
-            };
         };
         /** @description A change to save. */
         Save: {
@@ -3039,31 +2981,7 @@ export interface components {
             /** @description What is around the subject. */
             surroundings: components["schemas"]["Surroundings"];
             /** @description What lies behind it. */
-            behind: components["schemas"]["Behind"];
-        };
-        /** @description One school. */
-        School: {
-            /** @description Its code: stable. */
-            code: string;
-            /** @description What it is called. */
-            name: string;
-            /** @description Whether the setup follows it. */
-            chosen: boolean;
-            /** @description What it would set: `1/200, f/9, ISO 100, A at 1/8`. */
-            settings: string;
-            /** @description What is to be known of it; empty where the settings say it all. */
-            says: string;
-            /** @description The setup with this school. */
-            setup: components["schemas"]["Setup"];
-        };
-        /** @description A matter on which practitioners disagree. */
-        SchoolMatter: {
-            /** @description Its code: stable. */
-            code: string;
-            /** @description What it is: `Slowest shutter by hand`. */
-            matter: string;
-            /** @description The schools. */
-            schools: components["schemas"]["School"][];
+            background: components["schemas"]["Background"];
         };
         /** @description A sensor. */
         Sensor: {
@@ -3119,14 +3037,14 @@ export interface components {
             /** @description What is to be sharp. */
             depth?: components["schemas"]["Depth"];
             /** @description What counts as sharp. */
-            circle?: components["schemas"]["Circle"];
+            circle_of_confusion?: components["schemas"]["CircleOfConfusion"];
             /** @description What keeps the camera still, and what moves before it. */
             speed?: components["schemas"]["Speed"];
             pace?: components["schemas"]["Pace"] | null;
             /** @description How an exposure is judged. */
-            exposure?: components["schemas"]["ExposureSchool"];
+            exposure?: components["schemas"]["ExposureConvention"];
             /** @description What the camera may set by itself. */
-            automatic?: components["schemas"]["AutomaticSchool"];
+            automatic_exposure?: components["schemas"]["AutomaticConvention"];
             /** @description What the camera is balanced for. */
             white_balance?: components["schemas"]["WhiteBalance"];
             /** @description What is kept first where not everything can be had; left out, the person's own order. */
@@ -3144,6 +3062,22 @@ export interface components {
             kit: components["schemas"]["Kit"];
             /** @description How numbers are shown. */
             show?: components["schemas"]["Show"];
+        };
+        /** @description What is missing. */
+        Shortfall: {
+            /** @description The limit that is run into. */
+            limit: components["schemas"]["Limit"];
+            /**
+             * Format: double
+             * @description How much is missing, in stops.
+             */
+            missing_stops: number;
+            /** @description The same, as said: `1⅓ stops`. */
+            missing: string;
+            /** @description What it means, in a sentence. */
+            says: string;
+            /** @description The light it is about; null where it is about the camera. */
+            light_id?: string | null;
         };
         /** @description How a person wants numbers shown. */
         Show: {
@@ -3258,7 +3192,7 @@ export interface components {
             /** @description Whether the camera stands on a tripod. */
             tripod: boolean;
             /** @description The rule for the hand. */
-            school: components["schemas"]["HandheldSchool"];
+            school: components["schemas"]["HandheldRule"];
             /** @description What the subject does. */
             movement: components["schemas"]["Movement"];
             /**
@@ -3267,22 +3201,16 @@ export interface components {
              */
             blur_px: number;
         };
-        /** @description A stretch of one kind of light. */
-        Spell: {
-            /** @description What it is called: `Low sun`. */
-            name: string;
+        /** @description What a light gives a region it is not aimed at. */
+        Spill: {
+            /** @description The region. */
+            region_id: string;
             /**
              * Format: double
-             * @description From, in minutes from midnight.
+             * @description Against what its own region gets, in stops: 0 where it gets as much, −2 where it gets a quarter. An estimate
+             *     until it is measured.
              */
-            from_minute: number;
-            /**
-             * Format: double
-             * @description To.
-             */
-            to_minute: number;
-            /** @description From and to on the clock, and how long: `20:08 to 20:52, 44 min`. */
-            says: string;
+            stops: number;
         };
         /** @description A stand. */
         Stand: {
@@ -3314,7 +3242,7 @@ export interface components {
         /** @description What a front end needs once. */
         Start: {
             /** @description The wedge of greys over the rail. */
-            wedge: components["schemas"]["Grey"][];
+            step_wedge: components["schemas"]["Grey"][];
             /**
              * Format: double
              * @description Where white clips, in stops over mid grey.
@@ -3323,7 +3251,7 @@ export interface components {
             /** @description The blends, in the order they are offered. */
             blends: components["schemas"]["BlendOffer"][];
             /** @description The ways to take a reading. */
-            hows: components["schemas"]["HowOffer"][];
+            metering_methods: components["schemas"]["MeteringMethodOffer"][];
             /** @description Typical lights indoors and at night, the brightest first. */
             typical_lights: components["schemas"]["LightOffer"][];
             /** @description What may give way first as the light falls. */
@@ -3331,7 +3259,7 @@ export interface components {
             /** @description What the subject may do, the slowest first. */
             movements: components["schemas"]["MovementOffer"][];
             /** @description The rules for the slowest shutter by hand. */
-            handheld_schools: components["schemas"]["HandheldOffer"][];
+            handheld_rules: components["schemas"]["HandheldRuleOffer"][];
             /** @description What may be kept first, in the usual order. */
             preferences: components["schemas"]["PreferenceOffer"][];
             /** @description Lights everybody has a name for, the warmest first. */
@@ -3346,6 +3274,68 @@ export interface components {
             new_scene: components["schemas"]["Scene"];
             /** @description A new job, with the starter kit and one setup. */
             new_job: components["schemas"]["Job"];
+        };
+        /** @description The colour of the light that is there. */
+        StatedColour: "from_place" | {
+            /** @description A typical light. */
+            named: components["schemas"]["NamedLight"];
+        } | {
+            /** @description By hand. */
+            kelvin: {
+                /**
+                 * Format: double
+                 * @description 1000 to 40 000 K.
+                 */
+                kelvin: number;
+                /**
+                 * Format: double
+                 * @description Against the usual white of that temperature, in Duv: positive is green. −0.05 to 0.05.
+                 */
+                tint_duv?: number;
+            };
+        } | {
+            /** @description What a colour meter said. */
+            meter: {
+                /**
+                 * Format: double
+                 * @description 1000 to 40 000 K.
+                 */
+                kelvin: number;
+                /**
+                 * Format: double
+                 * @description From the black body's locus, as meters give it. −0.05 to 0.05.
+                 */
+                duv?: number;
+            };
+        } | {
+            /** @description A grey patch in a frame. */
+            grey_patch: {
+                /**
+                 * Format: double
+                 * @description 8-bit sRGB, 0 to 255.
+                 */
+                red: number;
+                /**
+                 * Format: double
+                 * @description 8-bit sRGB, 0 to 255.
+                 */
+                green: number;
+                /**
+                 * Format: double
+                 * @description 8-bit sRGB, 0 to 255.
+                 */
+                blue: number;
+                /**
+                 * Format: double
+                 * @description The white balance it was taken at, 1000 to 40 000 K.
+                 */
+                kelvin: number;
+                /**
+                 * Format: double
+                 * @description The tint that stood on the camera, in Duv. −0.05 to 0.05.
+                 */
+                tint_duv?: number;
+            };
         };
         /** @description One amount of cloud. */
         SteadyCloud: {
@@ -3384,21 +3374,6 @@ export interface components {
             mired: number;
             /** @description In sRGB: `#d3c9b8`. */
             hex: string;
-        };
-        /** @description A sum as it is offered. */
-        SumOffer: {
-            /** @description Its name: `depth-of-field`. */
-            name: string;
-            /** @description What it is called. */
-            title: string;
-            /** @description What it belongs to: `Lens`. */
-            group: string;
-            /** @description What it works out, and by what. */
-            says: string;
-            /** @description What it is asked. */
-            asked: components["schemas"]["Asked"][];
-            /** @description What it gives. Each sum of numbers also gives its `workings`, line by line. */
-            given: components["schemas"]["Given"][];
         };
         /**
          * @description What happens to the sun.
@@ -3446,6 +3421,54 @@ export interface components {
              * @description Over the sea, in metres.
              */
             elevation_m?: number;
+        };
+        /** @description The scene at its hour. */
+        SunReport: {
+            /** @description In a line: `Sun 9.4° up, sets 20:26, 1 h 06 min left`. */
+            says: string;
+            /**
+             * Format: double
+             * @description Minutes from the midnight the day begins with.
+             */
+            minute: number;
+            /** @description The hour in UTC. */
+            utc: string;
+            /** @description The zone and what it is ahead of UTC by: `Europe/Helsinki, UTC+3`. */
+            zone: string;
+            /** @description Whether clocks show this hour twice. */
+            comes_twice: boolean;
+            /**
+             * Format: double
+             * @description The sun's height over the horizon as it is seen, in degrees.
+             */
+            sun_altitude_deg: number;
+            /**
+             * Format: double
+             * @description Its bearing.
+             */
+            sun_azimuth_deg: number;
+            /** @description Whether it shows over what stands in the way. */
+            sun_shows: boolean;
+            /** @description Where it stands: `9.4° up, bearing 284°, west`. */
+            sun: string;
+            /** @description What refraction does to its height: `lifted 0.1° by refraction`; null well below the horizon. */
+            refraction?: string | null;
+            /** @description The kind of light it is, and how long it lasts: `Low sun until 20:26, 1 h 00 min left`. */
+            phase: string;
+            /** @description How its light reaches the subject: `From behind the camera, on the subject's left.` */
+            side: string;
+            /** @description The shadow of a person of 1.8 m: `10.8 m long, falling east`; null where there is none. */
+            shadow?: string | null;
+            /** @description What a cloud before the sun takes, and what a quarter of an hour does. */
+            changes: string[];
+            /** @description How the three lie to each other: `All three within two stops.` */
+            spread: string;
+            /** @description How high something stands at each of 72 bearings, from north, in degrees. */
+            skyline_deg: number[];
+            /** @description The part of the sky left over the subject: `88 % of the sky`. */
+            sky: string;
+            /** @description Whether there is daylight here. */
+            daylight: boolean;
         };
         /** @description What `sun-times` is asked. */
         SunTimesAsked: {
@@ -3508,24 +3531,6 @@ export interface components {
          * @enum {string}
          */
         Sync: "ordinary" | "high_speed" | "electronic";
-        /** @description One reading, and how, where and when it was taken. */
-        Taken: {
-            /** @description What was read. */
-            reading: components["schemas"]["Reading"];
-            /** @description How. */
-            how?: components["schemas"]["How"];
-            /**
-             * Format: double
-             * @description How many stops brighter than mid grey the surface was that the reading was taken off: 0 for an incident
-             *     reading or a grey card, about 2.3 for white cloth, about 1 for pale skin (common practice, no source). −6 to 4.
-             */
-            surface_stops?: number;
-            at?: components["schemas"]["LocalTime"] | null;
-            /** @description Where, in words. May be empty. */
-            place?: string;
-            /** @description Whether a stand-in made it up and no meter took it. */
-            simulated?: boolean;
-        };
         /**
          * @description The theme.
          * @enum {string}
@@ -3638,14 +3643,9 @@ export interface components {
                  */
                 tint_duv?: number;
                 /** @description What it is there for. */
-                why?: components["schemas"]["Why"];
+                reason?: components["schemas"]["BalanceReason"];
             };
         };
-        /**
-         * @description Why a number of kelvin was chosen.
-         * @enum {string}
-         */
-        Why: "by_hand" | "fixed" | "warm" | "cool" | "night" | "look";
         /** @description One line of the workings. */
         Working: {
             /** @description What is worked out: `Camera`. */
@@ -3712,6 +3712,136 @@ export interface operations {
             };
         };
     };
+    list_sums: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description The sums */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CalculatorOffer"][];
+                };
+            };
+        };
+    };
+    sum_sun_position: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SunPositionAsked"];
+            };
+        };
+        responses: {
+            /** @description The sum */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SunPosition"];
+                };
+            };
+            /** @description A field is wrong */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+        };
+    };
+    sum_sun_times: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SunTimesAsked"];
+            };
+        };
+        responses: {
+            /** @description The sum */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SunTimesFound"];
+                };
+            };
+            /** @description A field is wrong */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+        };
+    };
+    sum: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                name: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": unknown;
+            };
+        };
+        responses: {
+            /** @description The sum, with its workings */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": unknown;
+                };
+            };
+            /** @description No such sum: says which there are */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description A field is wrong */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+        };
+    };
     colour: {
         parameters: {
             query?: never;
@@ -3731,7 +3861,40 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["ColourWays"];
+                    "application/json": components["schemas"]["ColourOptions"];
+                };
+            };
+            /** @description A field is wrong */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+        };
+    };
+    conventions: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SetupRequest"];
+            };
+        };
+        responses: {
+            /** @description The matters and their schools */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ConventionMatter"][];
                 };
             };
             /** @description A field is wrong */
@@ -3764,7 +3927,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["DayStrip"];
+                    "application/json": components["schemas"]["DayTimeline"];
                 };
             };
             /** @description A field is wrong */
@@ -4485,7 +4648,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Taken"];
+                    "application/json": components["schemas"]["MeterReading"];
                 };
             };
             /** @description A field is wrong */
@@ -4736,39 +4899,6 @@ export interface operations {
             };
         };
     };
-    schools: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                "application/json": components["schemas"]["SetupRequest"];
-            };
-        };
-        responses: {
-            /** @description The matters and their schools */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["SchoolMatter"][];
-                };
-            };
-            /** @description A field is wrong */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemDocument"];
-                };
-            };
-        };
-    };
     solve: {
         parameters: {
             query?: never;
@@ -4818,136 +4948,6 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Start"];
-                };
-            };
-        };
-    };
-    list_sums: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            /** @description The sums */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["SumOffer"][];
-                };
-            };
-        };
-    };
-    sum_sun_position: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                "application/json": components["schemas"]["SunPositionAsked"];
-            };
-        };
-        responses: {
-            /** @description The sum */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["SunPosition"];
-                };
-            };
-            /** @description A field is wrong */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemDocument"];
-                };
-            };
-        };
-    };
-    sum_sun_times: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                "application/json": components["schemas"]["SunTimesAsked"];
-            };
-        };
-        responses: {
-            /** @description The sum */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["SunTimesFound"];
-                };
-            };
-            /** @description A field is wrong */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemDocument"];
-                };
-            };
-        };
-    };
-    sum: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                name: string;
-            };
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                "application/json": unknown;
-            };
-        };
-        responses: {
-            /** @description The sum, with its workings */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": unknown;
-                };
-            };
-            /** @description No such sum: says which there are */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemDocument"];
-                };
-            };
-            /** @description A field is wrong */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemDocument"];
                 };
             };
         };

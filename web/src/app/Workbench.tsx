@@ -146,7 +146,7 @@ const SunBox = styled.p`
 
 /** Where the sun stands at the hour of the setup. */
 function SunNow() {
-  const says = useSetup().plan?.here?.says;
+  const says = useSetup().plan?.sun_report?.says;
   return says ? <SunBox>{says}</SunBox> : null;
 }
 

@@ -109,7 +109,7 @@ export function JobPage() {
         ...(remembered.depth ? { depth: remembered.depth } : {}),
         ...(remembered.exposure ? { exposure: remembered.exposure } : {}),
         ...(remembered.white_balance ? { white_balance: remembered.white_balance } : {}),
-        ...(remembered.automatic ? { automatic: remembered.automatic } : {}),
+        ...(remembered.automatic_exposure ? { automatic_exposure: remembered.automatic_exposure } : {}),
         ...(remembered.preferences ? { preferences: remembered.preferences } : {}),
         ...(remembered.school && template.speed ? { speed: { ...template.speed, school: remembered.school } } : {}),
         // The next picture is most likely taken where the last one is.

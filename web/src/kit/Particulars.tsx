@@ -125,8 +125,8 @@ export function FlashOutput(props: { flash: Flash; modifiers: Kit['modifiers']; 
         />
         <TickBox
           name="The camera can meter it"
-          value={flash.automatic}
-          onChange={(automatic) => edit('automatic control', (one) => ({ ...one, automatic }))}
+          value={flash.ttl}
+          onChange={(ttl) => edit('automatic control', (one) => ({ ...one, ttl }))}
         />
         <Choice
           name="Its output is known by"

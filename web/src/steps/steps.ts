@@ -38,7 +38,7 @@ export function summary(step: StepId, setup: Setup, plan: Plan | undefined, blen
     case 'depth':
       return `${card.aperture.label}, ${card.shutter.label}`;
     case 'falling':
-      return plan.here ? 'When to change what' : 'Needs place and hour';
+      return plan.sun_report ? 'When to change what' : 'Needs place and hour';
     case 'lights': {
       const [light, ...more] = card.lights;
       if (!light) return 'No flash';

@@ -1,7 +1,7 @@
 import { useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
 import styled from 'styled-components';
-import { answered, api, ApiProblem, type SumOffer } from '../api/client';
+import { answered, api, ApiProblem, type CalculatorOffer } from '../api/client';
 import { figures } from '../app/theme';
 import { Choice } from '../ui/Choice';
 import { Grid, Lead } from '../ui/Panel';
@@ -39,14 +39,14 @@ const Lines = styled.ul`
 `;
 
 type Values = { [field: string]: number | string | null };
-const first = (offer: SumOffer): Values =>
+const first = (offer: CalculatorOffer): Values =>
   Object.fromEntries(offer.asked.map((asked) => [asked.field, asked.usual as number | string]));
 
 /** Single calculations with their workings, reached from anywhere. */
 export function QuickSums({ onClose }: { onClose: () => void }) {
   const { data: offers = [] } = useQuery({
     queryKey: ['sums'],
-    queryFn: () => answered(api.GET('/api/sums')),
+    queryFn: () => answered(api.GET('/api/calculators')),
     staleTime: Infinity,
   });
   const [name, setName] = useState('depth-of-field');
@@ -74,7 +74,7 @@ export function QuickSums({ onClose }: { onClose: () => void }) {
   );
 }
 
-type Props = { offer: SumOffer; values: Values; put: (values: Values) => void };
+type Props = { offer: CalculatorOffer; values: Values; put: (values: Values) => void };
 
 /** A number as the core gave it, to what anyone reads off a scale. */
 const shown = (value: unknown) =>
@@ -91,7 +91,7 @@ function OneSum({ offer, values, put }: Props) {
     queryKey: ['sum', offer.name, values],
     queryFn: async () => {
       const params = { path: { name: offer.name } };
-      return (await answered(api.POST('/api/sums/{name}', { params, body: values as never }))) as Record<
+      return (await answered(api.POST('/api/calculators/{name}', { params, body: values as never }))) as Record<
         string,
         unknown
       >;

@@ -51,7 +51,7 @@ export function Schools({ open, onClose }: { open: boolean; onClose: () => void 
   const { show, preferences, set } = usePreferences();
   const { data } = useQuery({
     queryKey: ['schools', setup, kit, show],
-    queryFn: () => answered(api.POST('/api/schools', { body: { setup, kit, show } })),
+    queryFn: () => answered(api.POST('/api/conventions', { body: { setup, kit, show } })),
     enabled: open,
     placeholderData: (before) => before,
     staleTime: Infinity,
@@ -61,7 +61,7 @@ export function Schools({ open, onClose }: { open: boolean; onClose: () => void 
     control: setup.lights[0]?.control ?? 'manual',
     school: setup.speed?.school ?? 'one_over_focal',
     exposure: setup.exposure ?? 'trust_the_meter',
-    automatic: setup.automatic ?? 'nothing',
+    automatic_exposure: setup.automatic_exposure ?? 'nothing',
     depth: setup.depth ?? 'free',
     white_balance: setup.white_balance ?? 'flash',
   } as const;
@@ -72,7 +72,7 @@ export function Schools({ open, onClose }: { open: boolean; onClose: () => void 
         <Matter key={matter.matter} aria-label={matter.matter}>
           <h3>{matter.matter}</h3>
           <ul>
-            {matter.schools.map((school) => (
+            {matter.conventions.map((school) => (
               <li key={school.name} data-chosen={school.chosen || undefined}>
                 <span>{school.name}</span>
                 <span className="settings">

@@ -77,7 +77,7 @@ export function Ways({ open, onClose }: { open: boolean; onClose: () => void }) 
   return (
     <Sheet title="Other ways" open={open} onClose={onClose} width={960}>
       {data && <Lead style={{ color: 'var(--ink)' }}>{data.why}</Lead>}
-      {data?.binds && <Lead>What binds: {data.binds}</Lead>}
+      {data?.active_limit && <Lead>What binds: {data.active_limit}</Lead>}
       <h3 style={{ fontSize: 13.5, marginBottom: 5 }}>What is kept first</h3>
       <Order>
         {order.map((preference, index) => {
@@ -114,7 +114,7 @@ export function Ways({ open, onClose }: { open: boolean; onClose: () => void }) 
         </li>
       </Order>
       <List aria-label="Ways">
-        {data?.ways.map((way) => (
+        {data?.options.map((way) => (
           <li key={way.name} data-current={way.current || undefined}>
             <h3>{way.name}</h3>
             <p className="settings">{way.settings}</p>

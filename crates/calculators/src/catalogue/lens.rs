@@ -3,7 +3,7 @@
 use super::{F_NUMBER, Number, SHUTTER, Sum, Worked, done};
 use crate::problem::Problems;
 use tolva_core::optics::{
-    Circle, CloseUp, HandheldSchool, Movement, Sensor, airy_diameter, blur_px, depth_of_field, group_depth,
+    CircleOfConfusion, CloseUp, HandheldRule, Movement, Sensor, airy_diameter, blur_px, depth_of_field, group_depth,
     shake_floor_s,
 };
 use tolva_core::scale::{Metres, Millimetres};
@@ -151,10 +151,10 @@ pub(super) const SUMS: &[Sum] = &[
                 height_mm: v.get("sensor_height_mm"),
                 width_px: v.get("width_px"),
             };
-            let print = Circle::Print { long_side_cm: v.get("print_long_side_cm") };
+            let print = CircleOfConfusion::Print { long_side_cm: v.get("print_long_side_cm") };
             let of = |circle| sensor.circle(circle).0;
             done(
-                &[of(Circle::SensorDiagonal), of(Circle::TwoPixels), of(print)],
+                &[of(CircleOfConfusion::SensorDiagonal), of(CircleOfConfusion::TwoPixels), of(print)],
                 &["a print is seen from 25 cm, where the eye parts 0.2 mm (common practice)".to_owned()],
             )
         },
@@ -199,11 +199,7 @@ pub(super) const SUMS: &[Sum] = &[
             let steady = v.get("stabilisation_stops");
             let of = |school| shake_floor_s(focal, Sensor::FULL_FRAME, school, steady);
             done(
-                &[
-                    of(HandheldSchool::OneOverFocal),
-                    of(HandheldSchool::OneOverTwiceFocal),
-                    of(HandheldSchool::Stabilised),
-                ],
+                &[of(HandheldRule::OneOverFocal), of(HandheldRule::OneOverTwiceFocal), of(HandheldRule::Stabilised)],
                 &[format!("1/{:.0} s, 1/{:.0} s", focal.0, 2.0 * focal.0)],
             )
         },

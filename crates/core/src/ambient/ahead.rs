@@ -8,11 +8,11 @@ use super::{LightNow, LightPhase, SceneLight, Sun, SunTrack};
 
 /// From an instant on: when the sun's light ends next, or comes back, and what ends it.
 #[derive(Clone, Debug, PartialEq)]
-pub struct NextTurn {
+pub struct NextTransition {
     /// When.
     pub at: Timestamp,
     /// What it ends behind or comes out from behind, by its name, which may be empty; nothing at a level horizon.
-    pub behind: Option<String>,
+    pub hidden_by: Option<String>,
 }
 
 const DAY: SignedDuration = SignedDuration::from_hours(24);
@@ -53,9 +53,9 @@ impl<'a> Ahead<'a> {
     }
 
     /// When the sun that shows ceases to, or the one that does not comes.
-    pub fn next_turn(&self) -> Option<NextTurn> {
+    pub fn next_turn(&self) -> Option<NextTransition> {
         let at = self.next_change(|sun| self.scene.shows(sun))?;
-        Some(NextTurn { at, behind: in_the_way(self.scene, &self.track, at) })
+        Some(NextTransition { at, hidden_by: in_the_way(self.scene, &self.track, at) })
     }
 
     /// The phase of light there is, and when it gives way to the next; nothing where it lasts for a day at least.

@@ -1,28 +1,28 @@
 //! The colour of a scene's light: sun, sky and lamps on each part of the picture.
 
-use super::light::{LightNow, SceneLight, SunAndSky, bearing_apart};
+use super::scene_light::{LightNow, SceneLight, SunAndSky, bearing_apart};
 use super::{TypicalLight, air_mass};
-use crate::ambient::{BehindWhat, Role, Surroundings};
-use crate::colour::{Light, NamedLight, Shift, skylight, sunlight};
+use crate::ambient::{BackgroundKind, Role, Surroundings};
+use crate::colour::{Illuminant, NamedLight, Shift, skylight, sunlight};
 
 /// The colours of a scene at an instant.
 #[derive(Clone, Copy, Debug, PartialEq)]
 pub struct SceneColours {
     /// On the side the ambient lights more.
-    pub lit: Light,
+    pub lit: Illuminant,
     /// On the side it lights less.
-    pub shadow: Light,
+    pub shadow: Illuminant,
     /// Of what lies behind.
-    pub behind: Light,
+    pub background: Illuminant,
 }
 
 impl SceneColours {
     /// The colour of a role's region.
-    pub fn of(&self, role: Role) -> Light {
+    pub fn of(&self, role: Role) -> Illuminant {
         match role {
             Role::LitSide | Role::Part => self.lit,
             Role::ShadowSide => self.shadow,
-            Role::Behind => self.behind,
+            Role::Background => self.background,
         }
     }
 }
@@ -58,7 +58,7 @@ impl SceneLight {
     pub fn colours(&self, now: &LightNow) -> SceneColours {
         if let Surroundings::Artificial(lamps) = self.surroundings {
             let light = lamps.light.colour().light();
-            return SceneColours { lit: light, shadow: light, behind: light };
+            return SceneColours { lit: light, shadow: light, background: light };
         }
         let altitude = now.sun.apparent_altitude_deg;
         let sun = sunlight(air_mass(altitude.max(LOWEST_DEG)));
@@ -67,20 +67,20 @@ impl SceneLight {
         let sunlit = if now.sun_shows && self.subject_in_shade() { SUNLIT_AROUND } else { 0.0 };
         let mixed = |light: SunAndSky| {
             let (sun_lux, sky_lux) = (light.sun_lux + light.sky_lux * sunlit, light.sky_lux * (1.0 - sunlit));
-            Light::mixed(&[(sky_lux, sky), (sun_lux, sun)]).unwrap_or(sky)
+            Illuminant::mixed(&[(sky_lux, sky), (sun_lux, sun)]).unwrap_or(sky)
         };
         let falls = self.falls(now.sun, now.sun_shows, now.cloud_eighths);
         let leaves = if self.surroundings == Surroundings::Trees { LEAVES } else { Shift::default() };
-        let behind = match self.behind.what {
-            BehindWhat::Sky => self.low_sky(now, sun, sky),
-            BehindWhat::Upright | BehindWhat::Ground => mixed(falls.behind),
+        let background = match self.background.what {
+            BackgroundKind::Sky => self.low_sky(now, sun, sky),
+            BackgroundKind::Upright | BackgroundKind::Ground => mixed(falls.background),
         };
-        SceneColours { lit: mixed(falls.lit).shifted(leaves), shadow: mixed(falls.shadow).shifted(leaves), behind }
+        SceneColours { lit: mixed(falls.lit).shifted(leaves), shadow: mixed(falls.shadow).shifted(leaves), background }
     }
 
     /// The sky low over the horizon: by a low sun it takes on the sun's colour, the more the nearer to it and the less
     /// cloud there is. An estimate of our own.
-    fn low_sky(&self, now: &LightNow, sun: Light, sky: Light) -> Light {
+    fn low_sky(&self, now: &LightNow, sun: Illuminant, sky: Illuminant) -> Illuminant {
         let altitude = now.sun.apparent_altitude_deg;
         let low = ((GLOW_BELOW_DEG - altitude) / (GLOW_BELOW_DEG - LOWEST_DEG)).clamp(0.0, 1.0)
             * ((altitude - GLOW_ENDS_DEG) / (LOWEST_DEG - GLOW_ENDS_DEG)).clamp(0.0, 1.0);
@@ -96,7 +96,7 @@ impl SceneLight {
 #[cfg(test)]
 mod tests {
     use super::*;
-    use crate::ambient::light::tests::scene;
+    use crate::ambient::scene_light::tests::scene;
     use crate::ambient::{Artificial, OpenShade, Scene, SteadyCloud, Weather};
     use rstest::rstest;
 
@@ -143,9 +143,9 @@ mod tests {
     #[test]
     fn the_sky_glows_where_the_sun_goes_down() {
         let mut towards = scene("22:40");
-        towards.behind.what = BehindWhat::Sky;
+        towards.background.what = BackgroundKind::Sky;
         towards.facing_deg = 150.0;
         let away = Scene { facing_deg: 330.0, ..towards.clone() };
-        assert!(colours(&towards).behind.kelvin().0 < colours(&away).behind.kelvin().0 - 1500.0);
+        assert!(colours(&towards).background.kelvin().0 < colours(&away).background.kelvin().0 - 1500.0);
     }
 }

@@ -1,7 +1,7 @@
 //! What falls on a region at an instant, before any flash: the one answer that plan, day strip and timetable share.
 
-use super::follow::Follower;
-use super::light::LightNow;
+use super::calibrated::CalibratedAmbient;
+use super::scene_light::LightNow;
 use crate::exposure::Ev;
 use crate::scale::Stops;
 
@@ -9,7 +9,7 @@ use crate::scale::Stops;
 #[derive(Clone, Copy, Debug, PartialEq)]
 pub struct RegionLight {
     /// Sun, sky or room, with the readings taken of them.
-    pub follower: Follower,
+    pub follower: CalibratedAmbient,
     /// What film on the window takes, in stops: 0 or more.
     pub film: Stops,
     /// What the setup's lamps give, on the scale of EV: they do not fall with the sun.

@@ -19,7 +19,7 @@ pub struct Scene {
     /// What is around the subject.
     pub surroundings: Surroundings,
     /// What lies behind it.
-    pub behind: Behind,
+    pub background: Background,
 }
 
 /// A place on the ground.
@@ -169,16 +169,16 @@ pub struct Artificial {
 
 /// What lies behind the subject, as the camera sees it.
 #[derive(Clone, Copy, Debug, PartialEq)]
-pub struct Behind {
+pub struct Background {
     /// What it is.
-    pub what: BehindWhat,
+    pub what: BackgroundKind,
     /// How much of the frame behind the subject is sunlit when the sun is out, in percent.
     pub sunlit_percent: f64,
 }
 
 /// What lies behind the subject.
 #[derive(Clone, Copy, Debug, PartialEq, Eq)]
-pub enum BehindWhat {
+pub enum BackgroundKind {
     /// Things that stand: houses, trees, people.
     Upright,
     /// The ground or the floor, running back.
@@ -191,7 +191,7 @@ pub enum BehindWhat {
 #[derive(Clone, Copy, Debug, PartialEq, Eq)]
 pub enum Role {
     /// What lies behind the subject.
-    Behind,
+    Background,
     /// The side of the subject the ambient lights more.
     LitSide,
     /// The side it lights less.
@@ -211,7 +211,7 @@ impl Scene {
             horizon: Vec::new(),
             weather: Weather::Steady(SteadyCloud { cloud_eighths: 0.0 }),
             surroundings: Surroundings::OpenGround,
-            behind: Behind { what: BehindWhat::Upright, sunlit_percent: 100.0 },
+            background: Background { what: BackgroundKind::Upright, sunlit_percent: 100.0 },
         }
     }
 }

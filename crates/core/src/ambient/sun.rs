@@ -48,7 +48,7 @@ impl Sun {
 
 /// A point on the ground.
 #[derive(Clone, Copy, Debug, PartialEq)]
-pub struct Spot {
+pub struct GeographicPoint {
     /// North is positive, −90 to 90.
     pub latitude_deg: f64,
     /// East is positive, −180 to 180.
@@ -96,7 +96,7 @@ fn delta_t_of(julian: f64) -> f64 {
     delta_t::estimate(2000.0 + (julian - 2_451_545.0) / 365.25).unwrap_or(69.0)
 }
 
-impl Spot {
+impl GeographicPoint {
     fn location(self) -> Location {
         Location { latitude: self.latitude_deg.clamp(-90.0, 90.0), longitude: self.longitude_deg.clamp(-180.0, 180.0) }
     }
@@ -104,8 +104,8 @@ impl Spot {
     /// Where the sun stands at an instant, in standard air.
     ///
     /// ```
-    /// use tolva_core::ambient::Spot;
-    /// let spot = Spot { latitude_deg: 60.0, longitude_deg: 25.0, elevation_m: 0.0 };
+    /// use tolva_core::ambient::GeographicPoint;
+    /// let spot = GeographicPoint { latitude_deg: 60.0, longitude_deg: 25.0, elevation_m: 0.0 };
     /// let noon = spot.sun("2026-06-21T10:22:00Z".parse().unwrap());
     /// assert!((noon.true_altitude_deg - 53.44).abs() < 0.05 && (noon.azimuth_deg - 180.0).abs() < 0.5);
     /// ```
@@ -163,7 +163,7 @@ mod tests {
     /// The worked example of NREL/TP-560-34302, appendix A.5.
     #[test]
     fn the_worked_example_of_the_report() {
-        let golden = Spot { latitude_deg: 39.742_476, longitude_deg: -105.1786, elevation_m: 1830.14 };
+        let golden = GeographicPoint { latitude_deg: 39.742_476, longitude_deg: -105.1786, elevation_m: 1830.14 };
         let air = Air { pressure_hpa: 820.0, temperature_c: 11.0 };
         let sun = golden.sun_in("2003-10-17T19:30:30Z".parse().expect("an instant"), air, 67.0);
         assert!((90.0 - sun.apparent_altitude_deg - 50.11162).abs() < 0.0001, "{sun:?}");
@@ -188,8 +188,11 @@ mod tests {
         let mut seen = 0;
         for row in table.deserialize::<Position>() {
             let row = row.expect("a row");
-            let spot =
-                Spot { latitude_deg: row.latitude_deg, longitude_deg: row.longitude_deg, elevation_m: row.elevation_m };
+            let spot = GeographicPoint {
+                latitude_deg: row.latitude_deg,
+                longitude_deg: row.longitude_deg,
+                elevation_m: row.elevation_m,
+            };
             let sun = spot.sun(row.utc);
             let around = (sun.azimuth_deg - row.azimuth_deg + 180.0).rem_euclid(360.0) - 180.0;
             assert!((sun.true_altitude_deg - row.true_altitude_deg).abs() < 0.01, "{} {sun:?}", row.utc);
@@ -218,7 +221,8 @@ mod tests {
         let mut seen = 0;
         for row in table.deserialize::<Times>() {
             let row = row.expect("a row");
-            let spot = Spot { latitude_deg: row.latitude_deg, longitude_deg: row.longitude_deg, elevation_m: 0.0 };
+            let spot =
+                GeographicPoint { latitude_deg: row.latitude_deg, longitude_deg: row.longitude_deg, elevation_m: 0.0 };
             let midnight: Timestamp = format!("{}T00:00:00Z", row.utc_date).parse().expect("a midnight");
             let ours = spot.times(midnight, midnight + jiff::SignedDuration::from_hours(24));
             for (ours, theirs) in
@@ -236,7 +240,7 @@ mod tests {
     #[test]
     fn polar_day_and_night_and_the_poles_answer() {
         let day = |latitude_deg: f64, date: &str| {
-            let spot = Spot { latitude_deg, longitude_deg: 180.0, elevation_m: 0.0 };
+            let spot = GeographicPoint { latitude_deg, longitude_deg: 180.0, elevation_m: 0.0 };
             let midnight: Timestamp = format!("{date}T00:00:00Z").parse().expect("a midnight");
             spot.times(midnight, midnight + jiff::SignedDuration::from_hours(24))
         };

@@ -9,7 +9,7 @@ use std::f64::consts::TAU;
 
 use jiff::{SignedDuration, Timestamp};
 
-use super::{Spot, Sun};
+use super::{GeographicPoint, Sun};
 
 const STEP: SignedDuration = SignedDuration::from_hours(24);
 const DAY_S: f64 = 86_400.0;
@@ -27,12 +27,12 @@ pub struct SunTrack {
     directions: Vec<[f64; 3]>,
 }
 
-impl Spot {
+impl GeographicPoint {
     /// The sun's way from one instant to another.
     ///
     /// ```
-    /// use tolva_core::ambient::Spot;
-    /// let spot = Spot { latitude_deg: 60.0, longitude_deg: 25.0, elevation_m: 0.0 };
+    /// use tolva_core::ambient::GeographicPoint;
+    /// let spot = GeographicPoint { latitude_deg: 60.0, longitude_deg: 25.0, elevation_m: 0.0 };
     /// let (from, to) = ("2026-06-21T00:00:00Z".parse().unwrap(), "2026-06-22T00:00:00Z".parse().unwrap());
     /// let noon = "2026-06-21T10:22:30Z".parse().unwrap();
     /// let apart = spot.track(from, to).sun(noon).true_altitude_deg - spot.sun(noon).true_altitude_deg;
@@ -158,7 +158,7 @@ mod tests {
             latitude_deg in -90.0..90.0_f64, longitude_deg in -180.0..180.0_f64,
             begin in 0i64..4_000_000_000, after in 0i64..86_400
         ) {
-            let spot = Spot { latitude_deg, longitude_deg, elevation_m: 0.0 };
+            let spot = GeographicPoint { latitude_deg, longitude_deg, elevation_m: 0.0 };
             let track = spot.track(instant(begin), instant(begin + 86_400));
             let (ours, exact) = (track.sun(instant(begin + after)), spot.sun(instant(begin + after)));
             prop_assert!((ours.true_altitude_deg - exact.true_altitude_deg).abs() < 0.0001);
@@ -173,7 +173,7 @@ mod tests {
 
     #[test]
     fn crossings_are_where_the_crates_own_search_finds_them() {
-        let spot = Spot { latitude_deg: 60.47, longitude_deg: 26.95, elevation_m: 0.0 };
+        let spot = GeographicPoint { latitude_deg: 60.47, longitude_deg: 26.95, elevation_m: 0.0 };
         let begin: Timestamp = "2026-08-28T21:00:00Z".parse().expect("midnight there");
         let end = begin + SignedDuration::from_hours(24);
         let (rises, sets) = spot.track(begin, end).crossings(-0.8333);

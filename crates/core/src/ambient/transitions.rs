@@ -41,7 +41,7 @@ pub struct SunTransition {
     /// When.
     pub at: Timestamp,
     /// What stands in the way, by its name, which may be empty; nothing where a level horizon or no horizon is meant.
-    pub behind: Option<String>,
+    pub hidden_by: Option<String>,
 }
 
 /// A stretch of one phase of light.
@@ -77,13 +77,13 @@ pub fn sun_transitions(
             LightPhase::SunUp | LightPhase::Night => None,
         };
         if let Some((up, down)) = events {
-            let of = |event| move |at| SunTransition { event, at, behind: None };
+            let of = |event| move |at| SunTransition { event, at, hidden_by: None };
             found.extend(rises.into_iter().map(of(up)));
             found.extend(sets.into_iter().map(of(down)));
         }
     }
     if let Some(at) = scene.spot.times(begin, end).transit {
-        found.push(SunTransition { event: E::Transit, at, behind: None });
+        found.push(SunTransition { event: E::Transit, at, hidden_by: None });
     }
     let shows: Vec<bool> = steps.iter().map(|at| scene.shows(track.sun(*at))).collect();
     for (pair, shown) in steps.windows(2).zip(shows.windows(2)) {
@@ -94,7 +94,7 @@ pub fn sun_transitions(
         let at = when(from, to, |at| scene.shows(track.sun(at)) == before);
         // A level horizon has its own names; what stands in the way is what is left.
         let Some(name) = in_the_way(scene, track, at) else { continue };
-        found.push(SunTransition { event: if after { E::ComesOut } else { E::GoesBehind }, at, behind: Some(name) });
+        found.push(SunTransition { event: if after { E::ComesOut } else { E::GoesBehind }, at, hidden_by: Some(name) });
     }
     found.sort_by_key(|transition| transition.at);
     bounds.push(end);

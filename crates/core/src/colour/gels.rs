@@ -1,6 +1,6 @@
 //! The gel that brings one light to another, from those there are.
 
-use super::light::{Light, Shift};
+use super::illuminant::{Illuminant, Shift};
 
 /// At most so many over one light: each takes some of it.
 const MOST: usize = 3;
@@ -17,7 +17,7 @@ pub struct GelMatch {
     /// Which of those offered, by their place; each once.
     pub gels: Vec<usize>,
     /// The light through them.
-    pub light: Light,
+    pub light: Illuminant,
     /// How much warmer than wanted it still is, in mired.
     pub left_mired: f64,
     /// How much greener than wanted it still is, in Duv.
@@ -28,13 +28,13 @@ pub struct GelMatch {
 /// what it shifts and the stops it takes.
 ///
 /// ```
-/// use tolva_core::colour::{Kelvin, Light, Shift, nearest_gels};
+/// use tolva_core::colour::{Kelvin, Illuminant, Shift, nearest_gels};
 /// let offered = [109.0, 159.0].map(|mired| (Shift { mired, tint_duv: 0.0 }, 0.7));
-/// let found = nearest_gels(Light::new(Kelvin(5600.0), 0.0), Light::new(Kelvin(2900.0), 0.0), &offered);
+/// let found = nearest_gels(Illuminant::new(Kelvin(5600.0), 0.0), Illuminant::new(Kelvin(2900.0), 0.0), &offered);
 /// assert_eq!(found.gels, [1]);
 /// assert!((found.left_mired - -7.3).abs() < 0.1);
 /// ```
-pub fn nearest_gels(from: Light, to: Light, offered: &[(Shift, f64)]) -> GelMatch {
+pub fn nearest_gels(from: Illuminant, to: Illuminant, offered: &[(Shift, f64)]) -> GelMatch {
     let left = |gels: &[usize]| {
         let shift: Shift = gels.iter().map(|gel| offered[*gel].0).sum();
         let mired = (from.mired().0 + shift.mired).max(1.0);
@@ -71,8 +71,8 @@ mod tests {
     use crate::colour::Kelvin;
     use proptest::prelude::*;
 
-    fn light(kelvin: f64, tint: f64) -> Light {
-        Light::new(Kelvin(kelvin), tint)
+    fn light(kelvin: f64, tint: f64) -> Illuminant {
+        Illuminant::new(Kelvin(kelvin), tint)
     }
 
     fn owned() -> Vec<(Shift, f64)> {

@@ -1,6 +1,6 @@
 //! The colour of a light from a grey patch in a frame: its red, green and blue, and the white balance it was taken at.
 
-use super::light::Light;
+use super::illuminant::Illuminant;
 use super::mired::Kelvin;
 use super::render::{light_of, linear};
 
@@ -45,7 +45,7 @@ pub enum NoPatch {
 /// assert!(light_on_grey([255.0, 200.0, 90.0], Kelvin(3200.0), 0.0).is_err());
 /// # Ok::<(), tolva_core::colour::NoPatch>(())
 /// ```
-pub fn light_on_grey(rgb: [f64; 3], balance: Kelvin, tint_duv: f64) -> Result<Light, NoPatch> {
+pub fn light_on_grey(rgb: [f64; 3], balance: Kelvin, tint_duv: f64) -> Result<Illuminant, NoPatch> {
     let most = rgb.iter().copied().fold(0.0, f64::max);
     let least = rgb.iter().copied().fold(255.0, f64::min);
     if most >= CLIPPED {
@@ -55,9 +55,9 @@ pub fn light_on_grey(rgb: [f64; 3], balance: Kelvin, tint_duv: f64) -> Result<Li
         return Err(NoPatch::Dark(least));
     }
     let [red, green, blue] = rgb;
-    let white = Light::new(balance, tint_duv).xy();
+    let white = Illuminant::new(balance, tint_duv).xy();
     let not_grey = NoPatch::NotGrey { red, green, blue };
-    Light::of_xy(light_of(linear(rgb), white)).ok_or(not_grey)
+    Illuminant::of_xy(light_of(linear(rgb), white)).ok_or(not_grey)
 }
 
 #[cfg(test)]

@@ -1,6 +1,6 @@
 //! Typical lights by name, with the temperatures they usually have. Common practice, no source.
 
-use super::light::Light;
+use super::illuminant::Illuminant;
 use super::mired::Kelvin;
 
 /// A light everybody has a name for.
@@ -69,7 +69,7 @@ impl NamedLight {
     }
 
     /// The light as it is taken to be: the middle of its range in mired, or where most of them lie.
-    pub fn light(self) -> Light {
+    pub fn light(self) -> Illuminant {
         let (low, high) = self.range();
         let kelvin = match self {
             // Most that are sold are of 5000 to 6000 K.
@@ -81,7 +81,7 @@ impl NamedLight {
             Self::Leaves => 0.010,
             _ => 0.0,
         };
-        Light::new(kelvin, tint)
+        Illuminant::new(kelvin, tint)
     }
 
     /// How well it renders colours, 0 to 100 (Ra, from memory); none where nothing is missing from it.

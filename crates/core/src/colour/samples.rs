@@ -1,7 +1,7 @@
 //! What is shown under each light: a grey, a white shirt, and skins.
 
 use super::chromaticity::Xyz;
-use super::light::Light;
+use super::illuminant::Illuminant;
 use super::tables::{DARK_SKIN, MEDIUM_SKIN, PALE_SKIN};
 
 /// What a swatch is of.
@@ -24,7 +24,7 @@ impl Sample {
     pub const ALL: [Self; 5] = [Self::Grey, Self::Shirt, Self::PaleSkin, Self::MediumSkin, Self::DarkSkin];
 
     /// What each sends on under a light of brightness 1, in the order of [`Sample::ALL`].
-    pub fn under(light: Light) -> [Xyz; Self::ALL.len()] {
+    pub fn under(light: Illuminant) -> [Xyz; Self::ALL.len()] {
         let white = light.xy().xyz();
         let [pale, medium, dark] = light.on([&PALE_SKIN, &MEDIUM_SKIN, &DARK_SKIN]);
         [white.times(GREY), white.times(SHIRT), pale, medium, dark]
@@ -47,7 +47,7 @@ mod tests {
     #[case(3, [0.349_9, 0.326_7, 0.245_1])]
     #[case(4, [0.109_7, 0.097_0, 0.060_6])]
     fn skins_under_daylight(#[case] skin: usize, #[case] wanted: [f64; 3]) {
-        let found = Sample::under(Light::new(Kelvin(6504.0), 0.0))[skin];
+        let found = Sample::under(Illuminant::new(Kelvin(6504.0), 0.0))[skin];
         for (found, wanted) in found.0.iter().zip(wanted) {
             assert!((found - wanted).abs() < 0.002, "{:?} {found:?}", Sample::ALL[skin]);
         }
@@ -56,8 +56,8 @@ mod tests {
     /// A lamp's skin, balanced for the lamp, is redder than daylight's: what adaptation does not mend.
     #[test]
     fn a_tint_is_carried_on() {
-        let green = Light::new(Kelvin(5600.0), 0.01);
-        let seen = Balanced::on(Light::new(Kelvin(5600.0), 0.0).xy()).renders(Sample::under(green)[2]);
+        let green = Illuminant::new(Kelvin(5600.0), 0.01);
+        let seen = Balanced::on(Illuminant::new(Kelvin(5600.0), 0.0).xy()).renders(Sample::under(green)[2]);
         let plain = Balanced::on(green.xy()).renders(Sample::under(green)[2]);
         assert!(seen.0[1] / seen.0[0] > plain.0[1] / plain.0[0]);
     }

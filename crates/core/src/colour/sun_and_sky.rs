@@ -1,7 +1,7 @@
 //! The colour of the sun through the air, and of the sky.
 
 use super::chromaticity::Xyz;
-use super::light::Light;
+use super::illuminant::Illuminant;
 use super::locus::{nanometres, planck};
 use super::mired::{Kelvin, Mired};
 
@@ -35,7 +35,7 @@ const BLUE_HOUR_ALTITUDE_DEG: f64 = -6.0;
 /// assert!((5000.0..5500.0).contains(&sunlight(air_mass(60.0)).kelvin().0));
 /// assert!(sunlight(air_mass(4.0)).kelvin().0 < 3000.0);
 /// ```
-pub fn sunlight(air_mass: f64) -> Light {
+pub fn sunlight(air_mass: f64) -> Illuminant {
     let outside = planck(SUN_OUTSIDE);
     let spectrum = std::array::from_fn(|band| {
         let nm = nanometres(band);
@@ -46,16 +46,16 @@ pub fn sunlight(air_mass: f64) -> Light {
         outside[band] * (-air_mass * (rayleigh + haze + ozone)).exp()
     });
     // Through the thickest air it is as red as a light may be.
-    Light::of_xy(Xyz::of(&spectrum).xy()).unwrap_or_else(|| Light::new(Kelvin(1800.0), 0.0))
+    Illuminant::of_xy(Xyz::of(&spectrum).xy()).unwrap_or_else(|| Illuminant::new(Kelvin(1800.0), 0.0))
 }
 
 /// The sky's light: by its cloud in eighths, and by how far the sun is down.
-pub fn skylight(cloud_eighths: f64, sun_altitude_deg: f64) -> Light {
+pub fn skylight(cloud_eighths: f64, sun_altitude_deg: f64) -> Illuminant {
     let between = |a: Kelvin, b: Kelvin, share: f64| {
         Mired(a.mired().0 + (b.mired().0 - a.mired().0) * share.clamp(0.0, 1.0)).kelvin()
     };
     let clear = between(CLEAR_SKY, BLUE_HOUR, sun_altitude_deg / BLUE_HOUR_ALTITUDE_DEG);
-    Light::new(between(clear, COVERED_SKY, cloud_eighths / 8.0), 0.0)
+    Illuminant::new(between(clear, COVERED_SKY, cloud_eighths / 8.0), 0.0)
 }
 
 #[cfg(test)]

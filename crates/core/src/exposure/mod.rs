@@ -1,15 +1,15 @@
 //! Exposure values: from settings, from lux, and from what a meter or camera said.
 
 mod ev;
-mod how;
 mod meter;
+mod metering_method;
 mod reading;
 
 pub use ev::Ev;
-pub use how::{How, Pointing};
 pub use meter::{IncidentReceptor, reflected_over};
+pub use metering_method::{MeteringMethod, Pointing};
 pub use reading::ranges;
-pub use reading::{Ambient, CameraSaid, EvReading, LuxReading, Reading, Taken, parse_reading};
+pub use reading::{Ambient, CameraReading, EvReading, LuxReading, MeterReading, Reading, parse_reading};
 
 use crate::scale::{Aperture, Iso, Setting, Shutter};
 

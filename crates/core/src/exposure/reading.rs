@@ -1,8 +1,8 @@
 //! Readings of the light that is there, as they are given: an EV, lux, or what a meter or camera said.
 
 use super::meter::{IncidentReceptor, reflected_over};
-use super::{CameraSettings, Ev, How};
-use crate::colour::SaidColour;
+use super::{CameraSettings, Ev, MeteringMethod};
+use crate::colour::StatedColour;
 use crate::scale::{ParseError, Setting, Stops, parse_aperture, parse_iso, parse_shutter};
 use crate::time::LocalTime;
 
@@ -12,9 +12,9 @@ pub struct Ambient {
     /// What is assumed where nothing was read and no place and hour say more: an EV at ISO 100, −10 to 24.
     pub guess_ev100: f64,
     /// The readings taken, in order: the last one counts.
-    pub readings: Vec<Taken>,
+    pub readings: Vec<MeterReading>,
     /// Its colour.
-    pub colour: SaidColour,
+    pub colour: StatedColour,
     /// Film on the window it comes through, from the kit's gels: readings are taken to be from before it was put up. At
     /// most 4.
     pub film_ids: Vec<String>,
@@ -22,11 +22,11 @@ pub struct Ambient {
 
 /// One reading, and how, where and when it was taken.
 #[derive(Clone, Debug, PartialEq)]
-pub struct Taken {
+pub struct MeterReading {
     /// What was read.
     pub reading: Reading,
     /// How.
-    pub how: How,
+    pub method: MeteringMethod,
     /// How many stops brighter than mid grey the surface was that the reading was taken off: 0 for an incident
     /// reading or a grey card, about 2.3 for white cloth, about 1 for pale skin (common practice, no source). −6 to 4.
     pub surface_stops: f64,
@@ -46,7 +46,7 @@ pub enum Reading {
     /// Illuminance.
     Lux(LuxReading),
     /// The settings a meter or camera gave.
-    Camera(CameraSaid),
+    Camera(CameraReading),
 }
 
 /// An exposure value.
@@ -67,7 +67,7 @@ pub struct LuxReading {
 
 /// What a meter or camera said: three dial settings, nominal or exact.
 #[derive(Clone, Debug, PartialEq)]
-pub struct CameraSaid {
+pub struct CameraReading {
     /// In seconds; 1/250 is 0.004.
     pub shutter_s: f64,
     /// The f-number.
@@ -92,7 +92,7 @@ pub mod ranges {
     pub const COMPENSATION: RangeInclusive<f64> = -6.0..=6.0;
 }
 
-impl CameraSaid {
+impl CameraReading {
     /// The settings as they stand on the camera.
     pub fn settings(&self) -> CameraSettings {
         CameraSettings {
@@ -135,10 +135,17 @@ impl Reading {
     }
 }
 
-impl Taken {
+impl MeterReading {
     /// A reading by itself: nobody said how or when.
     pub fn of(reading: Reading) -> Self {
-        Self { reading, how: How::Unsaid, surface_stops: 0.0, at: None, place: String::new(), simulated: false }
+        Self {
+            reading,
+            method: MeteringMethod::Unsaid,
+            surface_stops: 0.0,
+            at: None,
+            place: String::new(),
+            simulated: false,
+        }
     }
 
     /// The exposure value it comes to: the reading less what its surface lies over mid grey.
@@ -150,17 +157,17 @@ impl Taken {
 impl Ambient {
     /// A guess: nobody has read the light yet.
     pub fn guessed(ev100: f64) -> Self {
-        Self { guess_ev100: ev100, readings: Vec::new(), colour: SaidColour::FromPlace, film_ids: Vec::new() }
+        Self { guess_ev100: ev100, readings: Vec::new(), colour: StatedColour::FromPlace, film_ids: Vec::new() }
     }
 
     /// A reading.
     pub fn read(reading: Reading) -> Self {
         let guess = reading.ev100().0.clamp(-10.0, 24.0);
-        Self { readings: vec![Taken::of(reading)], ..Self::guessed(guess) }
+        Self { readings: vec![MeterReading::of(reading)], ..Self::guessed(guess) }
     }
 
     /// The reading that counts: the last one.
-    pub fn last(&self) -> Option<&Taken> {
+    pub fn last(&self) -> Option<&MeterReading> {
         self.readings.last()
     }
 }
@@ -214,7 +221,7 @@ fn parse_camera_said(typed: &str, text: &str) -> Result<Reading, ParseError> {
     if aperture_given.len() == aperture.len() && aperture.contains('/') {
         return Err(wrong("the aperture comes second"));
     }
-    Ok(Reading::Camera(CameraSaid {
+    Ok(Reading::Camera(CameraReading {
         shutter_s: parse_shutter(shutter)?.nominal,
         f_number: parse_aperture(aperture)?.nominal,
         iso: parse_iso(iso)?.nominal,
@@ -262,14 +269,15 @@ mod tests {
 
     #[test]
     fn a_surface_is_taken_off() {
-        let white_wall = Taken { surface_stops: 2.3, ..Taken::of(Reading::Ev(EvReading { ev100: 13.0 })) };
+        let white_wall =
+            MeterReading { surface_stops: 2.3, ..MeterReading::of(Reading::Ev(EvReading { ev100: 13.0 })) };
         assert!((white_wall.ev100().0 - 10.7).abs() < 1e-9);
     }
 
     /// At +1 the camera gives a stop more than its meter asked for: the light it found is a stop over its settings.
     #[test]
     fn compensation_is_added() {
-        let said = CameraSaid { shutter_s: 1.0 / 250.0, f_number: 8.0, iso: 100.0, compensation_stops: 1.0 };
+        let said = CameraReading { shutter_s: 1.0 / 250.0, f_number: 8.0, iso: 100.0, compensation_stops: 1.0 };
         let reading = Reading::Camera(said);
         assert!((reading.ev100().0 - 15.0).abs() < 1e-9);
         assert_eq!(reading.label(), "1/250, f/8, ISO 100 at +1");

@@ -2,8 +2,8 @@
 
 use thiserror::Error;
 
-use super::dial::{Aperture, Iso, Setting, Shutter};
 use super::length::{LengthUnit, Metres};
+use super::setting::{Aperture, Iso, Setting, Shutter};
 use super::stops::Stops;
 
 /// Why a typed setting was not understood: what was typed, what is allowed, and an example.

@@ -5,19 +5,19 @@ use std::collections::HashSet;
 
 mod camera;
 mod kit;
-mod light;
+mod lights;
 mod scene;
 
 pub(crate) use self::kit::kit;
 use camera::{lens, sync};
-use light::{gels, light};
+use lights::{gels, light};
 use scene::local_time;
 
 use tolva_core::time::date_of;
 
 use crate::job::Job;
 use crate::kit::Kit;
-use crate::leaf::SaidColour;
+use crate::leaf::StatedColour;
 use crate::problems::{Checker, ProblemCode, Problems};
 use crate::scene::Role;
 use crate::setup::Setup;
@@ -124,7 +124,7 @@ fn regions(c: &mut Checker, setup: &Setup, kit: &Kit) {
             gels(c, "film_ids", &region.ambient.film_ids, kit);
         });
     });
-    for (role, called) in [(Role::Behind, "behind"), (Role::LitSide, "lit_side")] {
+    for (role, called) in [(Role::Background, "background"), (Role::LitSide, "lit_side")] {
         if !setup.regions.iter().any(|region| region.role == role) {
             c.wrong("regions", format!("one region must have the role “{called}”"));
         }
@@ -132,10 +132,10 @@ fn regions(c: &mut Checker, setup: &Setup, kit: &Kit) {
 }
 
 /// A grey patch that is none.
-fn colour(c: &mut Checker, said: SaidColour) {
-    if let SaidColour::GreyPatch { red, green, blue, .. } = said
+fn colour(c: &mut Checker, said: StatedColour) {
+    if let StatedColour::GreyPatch { red, green, blue, .. } = said
         && [red, green, blue].iter().all(|value| (0.0..=255.0).contains(value))
-        && let Err(nothing) = tolva_core::colour::SaidColour::from(said).light()
+        && let Err(nothing) = tolva_core::colour::StatedColour::from(said).light()
     {
         c.within("grey_patch", |c| c.wrong("", nothing.to_string()));
     }

@@ -35,7 +35,9 @@ pub struct Flash {
     #[schema(minimum = 0, maximum = 6)]
     pub high_speed_loss_stops: Option<f64>,
     /// Whether the camera can meter it.
-    pub automatic: bool,
+    // A kit that was being changed in a browser while Tolva was renewed has the name of before.
+    #[serde(alias = "automatic")]
+    pub ttl: bool,
     /// The colour of its light at full power, in kelvin.
     #[serde(default = "flash_kelvin")]
     #[schema(minimum = 1000, maximum = 40_000)]

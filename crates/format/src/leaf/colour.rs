@@ -31,14 +31,14 @@ pub enum WhiteBalance {
         tint_duv: f64,
         /// What it is there for.
         #[serde(default)]
-        why: Why,
+        reason: BalanceReason,
     },
 }
 
 /// Why a number of kelvin was chosen.
 #[derive(Clone, Copy, Debug, Default, PartialEq, Eq, Serialize, Deserialize, Ranged, ToSchema)]
 #[serde(rename_all = "snake_case")]
-pub enum Why {
+pub enum BalanceReason {
     /// By hand.
     #[default]
     ByHand,
@@ -105,7 +105,7 @@ pub enum NamedLight {
 /// The colour of the light that is there.
 #[derive(Clone, Copy, Debug, Default, PartialEq, Serialize, Deserialize, Ranged, ToSchema)]
 #[serde(rename_all = "snake_case", rename_all_fields = "snake_case", deny_unknown_fields)]
-pub enum SaidColour {
+pub enum StatedColour {
     /// From place, hour, weather and shade; midday sun where they are not known.
     #[default]
     FromPlace,

@@ -7,7 +7,7 @@ use utoipa::ToSchema;
 /// What may be automatic on the camera: schools.
 #[derive(Clone, Copy, Debug, Default, PartialEq, Eq, Serialize, Deserialize, Ranged, ToSchema)]
 #[serde(rename_all = "snake_case")]
-pub enum AutomaticSchool {
+pub enum AutomaticConvention {
     /// Nothing: with flash, all three by hand.
     #[default]
     Nothing,
@@ -22,7 +22,7 @@ pub enum AutomaticSchool {
 /// How an exposure is judged. Common practice, no source.
 #[derive(Clone, Copy, Debug, Default, PartialEq, Eq, Serialize, Deserialize, Ranged, ToSchema)]
 #[serde(rename_all = "snake_case")]
-pub enum ExposureSchool {
+pub enum ExposureConvention {
     /// Set by meter or target, and trusted.
     #[default]
     TrustTheMeter,

@@ -4,13 +4,13 @@ use serde::{Deserialize, Serialize};
 use tolva_format_derive::Ranged;
 use utoipa::ToSchema;
 
-use super::SaidColour;
+use super::StatedColour;
 use crate::scene::LocalTime;
 
 /// How a reading was taken.
 #[derive(Clone, Copy, Debug, Default, PartialEq, Eq, Serialize, Deserialize, Ranged, ToSchema)]
 #[serde(rename_all = "snake_case")]
-pub enum How {
+pub enum MeteringMethod {
     /// It was not said.
     #[default]
     Unsaid,
@@ -57,10 +57,10 @@ pub struct Ambient {
     /// The readings taken, in order: the last one counts.
     #[serde(default)]
     #[schema(max_items = 60)]
-    pub readings: Vec<Taken>,
+    pub readings: Vec<MeterReading>,
     /// Its colour.
     #[serde(default)]
-    pub colour: SaidColour,
+    pub colour: StatedColour,
     /// Film on the window it comes through, from the kit's gels: readings are taken to be from before it was put up. At
     /// most 4.
     #[serde(default)]
@@ -71,12 +71,12 @@ pub struct Ambient {
 /// One reading, and how, where and when it was taken.
 #[derive(Clone, Debug, PartialEq, Serialize, Deserialize, Ranged, ToSchema)]
 #[serde(deny_unknown_fields)]
-pub struct Taken {
+pub struct MeterReading {
     /// What was read.
     pub reading: Reading,
     /// How.
     #[serde(default)]
-    pub how: How,
+    pub method: MeteringMethod,
     /// How many stops brighter than mid grey the surface was that the reading was taken off: 0 for an incident
     /// reading or a grey card, about 2.3 for white cloth, about 1 for pale skin (common practice, no source). −6 to 4.
     #[serde(default)]
@@ -103,7 +103,7 @@ pub enum Reading {
     /// Illuminance.
     Lux(LuxReading),
     /// The settings a meter or camera gave.
-    Camera(CameraSaid),
+    Camera(CameraReading),
 }
 
 /// An exposure value.
@@ -130,7 +130,7 @@ pub struct LuxReading {
 /// What a meter or camera said: three dial settings, nominal or exact.
 #[derive(Clone, Debug, PartialEq, Serialize, Deserialize, Ranged, ToSchema)]
 #[serde(deny_unknown_fields)]
-pub struct CameraSaid {
+pub struct CameraReading {
     /// In seconds; 1/250 is 0.004.
     #[schema(minimum = 0.000_01, maximum = 3600)]
     pub shutter_s: f64,

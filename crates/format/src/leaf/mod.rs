@@ -8,10 +8,12 @@ mod modifier;
 mod optics;
 mod scale;
 
-pub use colour::{NamedLight, Preset, SaidColour, WhiteBalance, Why};
-pub use conventions::{AutomaticSchool, ExposureSchool, FallingOrder, Preference};
-pub use exposure::{Ambient, CameraSaid, EvReading, How, IncidentReceptor, LuxReading, Reading, Taken};
+pub use colour::{BalanceReason, NamedLight, Preset, StatedColour, WhiteBalance};
+pub use conventions::{AutomaticConvention, ExposureConvention, FallingOrder, Preference};
+pub use exposure::{
+    Ambient, CameraReading, EvReading, IncidentReceptor, LuxReading, MeterReading, MeteringMethod, Reading,
+};
 pub use flash::{Duration, ZoomGuideNumber};
 pub use modifier::{Bounce, BounceOff, SurfaceColour};
-pub use optics::{Circle, HandheldSchool, Movement, Sensor};
+pub use optics::{CircleOfConfusion, HandheldRule, Movement, Sensor};
 pub use scale::{PowerStep, Step};

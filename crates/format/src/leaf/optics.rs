@@ -7,7 +7,7 @@ use utoipa::ToSchema;
 /// What counts as sharp.
 #[derive(Clone, Copy, Debug, Default, PartialEq, Serialize, Deserialize, Ranged, ToSchema)]
 #[serde(rename_all = "snake_case", rename_all_fields = "snake_case", deny_unknown_fields)]
-pub enum Circle {
+pub enum CircleOfConfusion {
     /// A circle of the sensor's diagonal over 1500: a small print, a screen (common practice, no source).
     #[default]
     SensorDiagonal,
@@ -68,7 +68,7 @@ pub enum Movement {
 /// Which rule of thumb is kept for the slowest shutter by hand.
 #[derive(Clone, Copy, Debug, Default, PartialEq, Eq, Serialize, Deserialize, Ranged, ToSchema)]
 #[serde(rename_all = "snake_case")]
-pub enum HandheldSchool {
+pub enum HandheldRule {
     /// One over the focal length.
     #[default]
     OneOverFocal,

@@ -1,6 +1,6 @@
 //! The conventions of white balance side by side, and the gels that bring each light to what is there.
 
-use tolva_core::colour::{COOL, FIXED, GelMatch, Kelvin, Light, NIGHT, Preset, WARM, WhiteBalance, Why};
+use tolva_core::colour::{BalanceReason, COOL, FIXED, GelMatch, Illuminant, Kelvin, NIGHT, Preset, WARM, WhiteBalance};
 use tolva_core::exposure::CameraSettings;
 use tolva_core::scale::Power;
 
@@ -33,7 +33,7 @@ pub struct GelOption<'a> {
     /// What they make of it, and what is left over.
     pub found: GelMatch,
     /// What they are to bring it to.
-    pub ambient: Light,
+    pub ambient: Illuminant,
     /// Whether it is the setup as it is.
     pub chosen: bool,
     /// The setup with these gels.
@@ -41,8 +41,8 @@ pub struct GelOption<'a> {
 }
 
 /// A balance of a number of kelvin.
-fn by_number(kelvin: Kelvin, why: Why) -> WhiteBalance {
-    WhiteBalance::Kelvin { kelvin: kelvin.0, tint_duv: 0.0, why }
+fn by_number(kelvin: Kelvin, reason: BalanceReason) -> WhiteBalance {
+    WhiteBalance::Kelvin { kelvin: kelvin.0, tint_duv: 0.0, reason }
 }
 
 /// The code of a convention of white balance.
@@ -53,13 +53,13 @@ pub fn balance_code(balance: WhiteBalance) -> &'static str {
         WhiteBalance::Between => "between",
         WhiteBalance::Measured => "measured",
         WhiteBalance::Preset(_) => "preset",
-        WhiteBalance::Kelvin { why, .. } => match why {
-            Why::ByHand => "by_hand",
-            Why::Fixed => "fixed",
-            Why::Warm => "warm",
-            Why::Cool => "cool",
-            Why::Night => "night",
-            Why::Look => "look",
+        WhiteBalance::Kelvin { reason, .. } => match reason {
+            BalanceReason::ByHand => "by_hand",
+            BalanceReason::Fixed => "fixed",
+            BalanceReason::Warm => "warm",
+            BalanceReason::Cool => "cool",
+            BalanceReason::Night => "night",
+            BalanceReason::Look => "look",
         },
     }
 }
@@ -70,12 +70,12 @@ pub fn every_balance(own: WhiteBalance, preset: Preset) -> Vec<WhiteBalance> {
         WhiteBalance::Flash,
         WhiteBalance::Ambient,
         WhiteBalance::Between,
-        by_number(FIXED, Why::Fixed),
+        by_number(FIXED, BalanceReason::Fixed),
         WhiteBalance::Preset(preset),
         WhiteBalance::Measured,
-        by_number(WARM, Why::Warm),
-        by_number(COOL, Why::Cool),
-        by_number(NIGHT, Why::Night),
+        by_number(WARM, BalanceReason::Warm),
+        by_number(COOL, BalanceReason::Cool),
+        by_number(NIGHT, BalanceReason::Night),
     ];
     match all.iter().position(|one| balance_code(*one) == balance_code(own)) {
         Some(at) => all[at] = own,
@@ -85,7 +85,7 @@ pub fn every_balance(own: WhiteBalance, preset: Preset) -> Vec<WhiteBalance> {
 }
 
 /// The name on the menu that is nearest to a light.
-pub fn nearest_preset(light: Light) -> Preset {
+pub fn nearest_preset(light: Illuminant) -> Preset {
     let off = |preset: &Preset| (preset.kelvin().mired().0 - light.mired().0).abs();
     Preset::ALL.into_iter().min_by(|a, b| off(a).total_cmp(&off(b))).unwrap_or(Preset::Daylight)
 }
@@ -126,7 +126,7 @@ fn gel_all(other: &mut Setup, setup: &Prepared<'_>, colours: &Colours, kit: &Kit
 
 /// For each light, the nearest gels of the kit to the ambient where it is aimed.
 pub fn gel_options<'a>(setup: &Prepared<'_>, colours: &Colours, kit: &'a Kit) -> Vec<GelOption<'a>> {
-    let one = |light: usize, native: Light, ambient: Light| {
+    let one = |light: usize, native: Illuminant, ambient: Illuminant| {
         let (gels, found) = gels_to(native, ambient, kit);
         let mut other = setup.setup.clone();
         other.lights[light].gel_ids = ids(&gels);

@@ -3,7 +3,9 @@
 use crate::lighting::Prepared;
 use crate::refused::Refused;
 use crate::setup::{Gel, Kit, Setup};
-use tolva_core::colour::{GelMatch, KELVIN, Kelvin, Light, Mired, SaidColour, TINT, WhiteBalance, Why, nearest_gels};
+use tolva_core::colour::{
+    BalanceReason, GelMatch, Illuminant, KELVIN, Kelvin, Mired, StatedColour, TINT, WhiteBalance, nearest_gels,
+};
 
 /// What is moved on the colour line.
 #[derive(Clone, Debug, PartialEq)]
@@ -56,16 +58,16 @@ pub fn colour_to(setup: &Setup, kit: &Kit, to: &Colouring) -> Result<Setup, Refu
             moved.white_balance = WhiteBalance::Kelvin {
                 kelvin: by_hand(kelvin),
                 tint_duv: to.tint_duv.unwrap_or_else(|| tint(setup.white_balance)),
-                why: Why::ByHand,
+                reason: BalanceReason::ByHand,
             };
         }
         ColourGrip::Region(id) => {
             let Some(region) = moved.regions.iter_mut().find(|region| &region.id == id) else {
                 return Err(Refused::NoSuchRegion(id.clone()));
             };
-            let was = region.ambient.colour.light().ok().flatten().map_or(0.0, Light::tint_duv);
+            let was = region.ambient.colour.light().ok().flatten().map_or(0.0, Illuminant::tint_duv);
             region.ambient.colour =
-                SaidColour::Kelvin { kelvin: by_hand(kelvin), tint_duv: to.tint_duv.unwrap_or(was) };
+                StatedColour::Kelvin { kelvin: by_hand(kelvin), tint_duv: to.tint_duv.unwrap_or(was) };
         }
         ColourGrip::Light(id) => {
             let flash = checked
@@ -83,7 +85,7 @@ pub fn colour_to(setup: &Setup, kit: &Kit, to: &Colouring) -> Result<Setup, Refu
             let Some((index, native)) = flash.or_else(lamp) else {
                 return Err(Refused::NoSuchLight(id.clone()));
             };
-            let (gels, _) = gels_to(native, Light::new(kelvin, to.tint_duv.unwrap_or(native.tint_duv())), kit);
+            let (gels, _) = gels_to(native, Illuminant::new(kelvin, to.tint_duv.unwrap_or(native.tint_duv())), kit);
             moved.lights[index].gel_ids = ids(&gels);
         }
     }
@@ -91,7 +93,7 @@ pub fn colour_to(setup: &Setup, kit: &Kit, to: &Colouring) -> Result<Setup, Refu
 }
 
 /// The gels of the kit that bring a light nearest to another, and what is left over.
-pub fn gels_to(from: Light, to: Light, kit: &Kit) -> (Vec<&Gel>, GelMatch) {
+pub fn gels_to(from: Illuminant, to: Illuminant, kit: &Kit) -> (Vec<&Gel>, GelMatch) {
     // A neutral gel only takes light.
     let coloured: Vec<&Gel> = kit.gels.iter().filter(|gel| !gel.is_neutral()).collect();
     let offered: Vec<_> = coloured.iter().map(|gel| (gel.shift(), gel.loss_stops)).collect();

@@ -1,6 +1,6 @@
 //! One look over several setups: which of them stand at another white balance, and by how much.
 
-use tolva_core::colour::{Light, WhiteBalance, Why};
+use tolva_core::colour::{BalanceReason, Illuminant, WhiteBalance};
 
 use super::{Balance, InColour};
 use crate::lighting::Prepared;
@@ -16,7 +16,7 @@ pub struct Look<'a> {
     /// What it is balanced for.
     pub balance: Balance,
     /// The light on its lit side.
-    pub face: Light,
+    pub face: Illuminant,
     /// Against the one that counts, in mired: warmer pictures are positive.
     pub differs_mired: f64,
     /// Whether it holds the same balance.
@@ -56,7 +56,7 @@ pub fn one_look<'a>(setups: &'a [Setup], kit: &Kit, of: &str) -> Result<Vec<Look
     };
     let (kelvin, tint_duv) = (reference.dial.kelvin(), reference.dial.tint_duv());
     // A number that every camera can hold, to ten kelvin.
-    let held = WhiteBalance::Kelvin { kelvin: (kelvin.0 / 10.0).round() * 10.0, tint_duv, why: Why::Look };
+    let held = WhiteBalance::Kelvin { kelvin: (kelvin.0 / 10.0).round() * 10.0, tint_duv, reason: BalanceReason::Look };
     let looks = found.into_iter().map(|(setup, balance, face)| {
         // A camera balanced for a cooler light makes everything warmer.
         let differs_mired = kelvin.mired().0 - balance.dial.mired().0;

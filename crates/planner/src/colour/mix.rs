@@ -2,7 +2,7 @@
 
 use crate::lighting::Prepared;
 use crate::solver::Outcome;
-use tolva_core::colour::{Light, NamedLight, Sample, Xyz};
+use tolva_core::colour::{Illuminant, NamedLight, Sample, Xyz};
 use tolva_core::scale::Stops;
 
 /// What kind of light it is.
@@ -22,7 +22,7 @@ pub struct Part {
     /// What kind it is.
     pub kind: PartKind,
     /// Its colour.
-    pub light: Light,
+    pub light: Illuminant,
     /// Its part of the region's light, 0 to 1.
     pub share: f64,
 }
@@ -33,18 +33,18 @@ pub struct Mix {
     /// The lights it is made of.
     pub parts: Vec<Part>,
     /// All of it together.
-    pub light: Light,
+    pub light: Illuminant,
     /// What each sample sends on.
     samples: [Xyz; Sample::ALL.len()],
 }
 
 impl Mix {
     fn of(parts: Vec<Part>) -> Self {
-        let shares: Vec<(f64, Light)> = parts.iter().map(|part| (part.share, part.light)).collect();
+        let shares: Vec<(f64, Illuminant)> = parts.iter().map(|part| (part.share, part.light)).collect();
         let most = parts.iter().max_by(|a, b| a.share.total_cmp(&b.share)).map(|part| part.light);
         let usual = || NamedLight::Daylight.light();
         // Lights that together have no temperature are called by the strongest.
-        let light = Light::mixed(&shares).or(most).unwrap_or_else(usual);
+        let light = Illuminant::mixed(&shares).or(most).unwrap_or_else(usual);
         let mut samples = [Xyz([0.0; 3]); Sample::ALL.len()];
         for part in parts.iter().filter(|part| part.share > 1e-4) {
             for (sum, sent) in samples.iter_mut().zip(Sample::under(part.light)) {
@@ -64,11 +64,11 @@ impl Mix {
 #[derive(Clone, Debug, PartialEq)]
 pub struct Colours {
     /// The light that is there, one a region, without lamps.
-    pub ambient: Vec<Light>,
+    pub ambient: Vec<Illuminant>,
     /// The lamps, in their order.
-    pub lamps: Vec<Light>,
+    pub lamps: Vec<Illuminant>,
     /// The flashes, in their order, through gels and off walls.
-    pub flashes: Vec<Light>,
+    pub flashes: Vec<Illuminant>,
     /// What falls on each region.
     pub mixes: Vec<Mix>,
 }
@@ -77,15 +77,15 @@ impl Colours {
     /// The colours of a setup as it came out.
     pub fn of(setup: &Prepared<'_>, outcome: &Outcome) -> Self {
         let by_place = setup.scene.as_ref().map(|scene| scene.light.colours(&scene.now));
-        let ambient: Vec<Light> = (setup.setup.regions.iter().zip(&setup.films))
+        let ambient: Vec<Illuminant> = (setup.setup.regions.iter().zip(&setup.films))
             .map(|(region, film)| {
                 let said = region.ambient.colour.light().ok().flatten();
                 let there = said.or_else(|| by_place.map(|by_place| by_place.of(region.role)));
                 there.unwrap_or_else(|| NamedLight::Daylight.light()).shifted(*film)
             })
             .collect();
-        let lamps: Vec<Light> = setup.lamps.iter().map(|lamp| lamp.native.shifted(lamp.shift)).collect();
-        let flashes: Vec<Light> = setup.lights.iter().map(|light| light.native.shifted(light.shift)).collect();
+        let lamps: Vec<Illuminant> = setup.lamps.iter().map(|lamp| lamp.native.shifted(lamp.shift)).collect();
+        let flashes: Vec<Illuminant> = setup.lights.iter().map(|light| light.native.shifted(light.shift)).collect();
         let mixes = (0..setup.setup.regions.len())
             .map(|region| {
                 let of = &outcome.regions[region];
@@ -108,9 +108,9 @@ impl Colours {
     }
 
     /// The light that is there on a region, lamps and all.
-    pub fn ambient_on(&self, region: usize) -> Light {
+    pub fn ambient_on(&self, region: usize) -> Illuminant {
         let parts = self.mixes[region].parts.iter().filter(|part| !matches!(part.kind, PartKind::Flash(_)));
-        let shares: Vec<(f64, Light)> = parts.map(|part| (part.share, part.light)).collect();
-        Light::mixed(&shares).unwrap_or(self.ambient[region])
+        let shares: Vec<(f64, Illuminant)> = parts.map(|part| (part.share, part.light)).collect();
+        Illuminant::mixed(&shares).unwrap_or(self.ambient[region])
     }
 }

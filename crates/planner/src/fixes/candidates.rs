@@ -136,9 +136,9 @@ impl<'a> Candidates<'a> {
         if light.bounced.is_none() {
             // From cosⁿ of the angle: what is to be lost, in degrees.
             let exponent = light.exponent.max(0.1);
-            let turned = ((-over.0 / exponent).exp2() * light.light.turned_deg.to_radians().cos()).acos().to_degrees();
+            let turned = ((-over.0 / exponent).exp2() * light.light.feather_deg.to_radians().cos()).acos().to_degrees();
             if turned <= MOST_FEATHER_DEG {
-                self.changes.push(Change::FeatherLight { light_id: light_id(), turned_deg: turned.ceil() });
+                self.changes.push(Change::FeatherLight { light_id: light_id(), feather_deg: turned.ceil() });
             }
             self.outside(Outside::Bounce { light_id: light_id(), stops: over }, false);
         }
@@ -171,9 +171,9 @@ impl<'a> Candidates<'a> {
     fn ambient_too_bright(&mut self, over: Stops) {
         let ends = self.plan.outcome.regions[self.setup.lit].ambient.to_third().0.min(3.0);
         match self.setup.setup.blend {
-            Blend::Lift { behind_stops, .. } => {
+            Blend::Lift { background_stops, .. } => {
                 // A third under the subject's place leaves the flash something to do.
-                let darker = (Stops(behind_stops) - over - Stops(1.0 / 3.0)).to_third();
+                let darker = (Stops(background_stops) - over - Stops(1.0 / 3.0)).to_third();
                 self.changes.push(Change::PlaceBackground { stops: darker.0 });
                 self.changes.push(Change::PlaceSubject { stops: ends });
             }

@@ -1,18 +1,18 @@
 //! What falls on each region at an instant: the light that is there by model and readings, film on windows, lamps that burn
 //! on, and what each flash can add. The one source for plan, day, timetable and colour.
 
-mod light;
-mod scene;
+mod prepared_light;
+mod prepared_scene;
 mod slowest;
 mod wish;
 
-pub use light::{FlashRange, PreparedLamp, PreparedLight};
-pub use scene::PreparedScene;
+pub use prepared_light::{FlashRange, PreparedLamp, PreparedLight};
+pub use prepared_scene::PreparedScene;
 pub use slowest::{Floors, GHOST_SHARE, REAR_CURTAIN_S, on_sensor, slowest_shutter};
 pub use wish::{A_LITTLE, FlashWish, KEPT_UNDER, Placed};
 
-pub use tolva_core::ambient::Known;
-use tolva_core::ambient::{Follower, Lights, RegionLight, Role};
+pub use tolva_core::ambient::AmbientSource;
+use tolva_core::ambient::{CalibratedAmbient, Lights, RegionLight, Role};
 use tolva_core::colour::Shift;
 use tolva_core::exposure::Ev;
 use tolva_core::optics::CloseUp;
@@ -20,7 +20,7 @@ use tolva_core::scale::{Aperture, Dial, Engraved, Iso, Millimetres, Setting, Shu
 
 use crate::refused::Refused;
 use crate::setup::{Camera, Depth, Gel, Kit, Lens, Setup, Sync};
-use light::Either;
+use prepared_light::Either;
 
 /// A setup as quantities to compute with, and what falls on each of its regions.
 #[derive(Clone, Debug)]
@@ -42,9 +42,9 @@ pub struct Prepared<'a> {
     /// What film on a window does to it, one a region.
     pub films: Vec<Shift>,
     /// What it rests on, one a region.
-    pub known: Vec<Known>,
+    pub known: Vec<AmbientSource>,
     /// The region that lies behind the subject.
-    pub behind: usize,
+    pub background: usize,
     /// The side of the subject that the ambient lights more.
     pub lit: usize,
     /// The side it lights less, where the setup has one.
@@ -72,7 +72,7 @@ pub struct Prepared<'a> {
     /// What flash and ambient both lose on their way through the lens: filters, and the extension close up.
     pub filter: Stops,
     /// The largest blur that counts as sharp.
-    pub circle: Millimetres,
+    pub circle_of_confusion: Millimetres,
     /// The lens at its magnification, where the setup works by that.
     pub close_up: Option<CloseUp>,
     /// The flashes. Continuous lamps are in the ambient.
@@ -89,7 +89,7 @@ impl<'a> Prepared<'a> {
     /// checked where it is read.
     pub fn new(setup: &'a Setup, kit: &'a Kit) -> Result<Self, Refused> {
         let role = |role| setup.regions.iter().position(|region| region.role == role);
-        let behind = role(Role::Behind).ok_or(Refused::NoRegion(Role::Behind))?;
+        let background = role(Role::Background).ok_or(Refused::NoRegion(Role::Background))?;
         let lit = role(Role::LitSide).ok_or(Refused::NoRegion(Role::LitSide))?;
         let films: Vec<Vec<&Gel>> =
             setup.regions.iter().map(|region| gels(&region.ambient.film_ids, kit)).collect::<Result<_, _>>()?;
@@ -103,7 +103,7 @@ impl<'a> Prepared<'a> {
         let mut lights = Vec::new();
         let mut lamps = Vec::new();
         for (index, one) in setup.lights.iter().enumerate() {
-            match light::prepared(index, one, setup, kit, lit)? {
+            match prepared_light::prepared(index, one, setup, kit, lit)? {
                 Either::Flash(light) => lights.push(*light),
                 Either::Lamp(lamp) => lamps.push(lamp),
             }
@@ -122,7 +122,7 @@ impl<'a> Prepared<'a> {
         let (at, now) = (scene.as_ref().map(|scene| scene.light.at), scene.as_ref().map(|scene| scene.now));
         let light: Vec<RegionLight> = (setup.regions.iter().zip(&films).enumerate())
             .map(|(index, (region, film))| RegionLight {
-                follower: Follower::new(&region.ambient, region.role, lights_there.as_mut()),
+                follower: CalibratedAmbient::new(&region.ambient, region.role, lights_there.as_mut()),
                 film: film.iter().map(|gel| Stops(gel.loss_stops)).sum(),
                 lamps: lamps.iter().fold(Stops::NOTHING, |sum, lamp: &PreparedLamp<'_>| sum.and(lamp.gives[index])),
             })
@@ -140,7 +140,7 @@ impl<'a> Prepared<'a> {
             known: light.iter().map(|light| light.follower.known(at, now.as_ref())).collect(),
             light,
             scene,
-            behind,
+            background,
             lit,
             shadow: role(Role::ShadowSide),
             shutter: setup.fixed.shutter_s.map(|asked| on_dial(&shutters, asked)),
@@ -154,7 +154,7 @@ impl<'a> Prepared<'a> {
             sync_safe: Setting::of(sync_safe_s),
             density,
             filter: density + close_up.map_or(Stops::ZERO, CloseUp::loss),
-            circle: camera.sensor.circle(setup.circle),
+            circle_of_confusion: camera.sensor.circle(setup.circle_of_confusion),
             close_up,
             lights,
             lamps,

@@ -1,7 +1,7 @@
 //! What a blend asks of the frame, region by region, and what is left of it for the flashes.
 
 use super::Prepared;
-use crate::setup::{Blend, ExposureSchool, LightWish};
+use crate::setup::{Blend, ExposureConvention, LightWish};
 use tolva_core::exposure::Ev;
 use tolva_core::scale::Stops;
 
@@ -41,8 +41,8 @@ pub const KEPT_UNDER: Stops = Stops(2.0);
 pub const A_LITTLE: Stops = Stops(1.0 / 3.0);
 
 /// What a convention of exposure adds to every place that is wished.
-fn shift(school: ExposureSchool) -> Stops {
-    if school == ExposureSchool::AddALittle { A_LITTLE } else { Stops::ZERO }
+fn shift(school: ExposureConvention) -> Stops {
+    if school == ExposureConvention::AddALittle { A_LITTLE } else { Stops::ZERO }
 }
 
 impl Blend {
@@ -51,10 +51,10 @@ impl Blend {
         let (region, place, ambient_alone) = match self {
             // Where a light is aimed at what lies behind, the blend says where the ambient is to put it, and the light
             // where all of it is to end.
-            Self::Lift { behind_stops, .. } => {
-                (setup.behind, behind_stops, setup.lights.iter().any(|light| light.aim == setup.behind))
+            Self::Lift { background_stops, .. } => {
+                (setup.background, background_stops, setup.lights.iter().any(|light| light.aim == setup.background))
             }
-            Self::Silhouette { behind_stops } => (setup.behind, behind_stops, false),
+            Self::Silhouette { background_stops } => (setup.background, background_stops, false),
             Self::Fill { ambient_stops, .. } | Self::Overpower { ambient_stops, .. } => {
                 (setup.lit, ambient_stops, true)
             }
@@ -64,7 +64,7 @@ impl Blend {
         };
         let school = setup.setup.exposure;
         let mut place = Stops(place) + shift(school);
-        if school == ExposureSchool::ProtectHighlights {
+        if school == ExposureConvention::ProtectHighlights {
             let brightest = setup.ambient.iter().fold(f64::NEG_INFINITY, |most, ev| most.max(ev.0));
             let over = place + Stops(brightest - setup.ambient[region].0) - KEPT_UNDER;
             place = place - Stops(over.0.max(0.0));

@@ -20,7 +20,7 @@ pub enum Blend {
         /// Where the lit side is to be.
         subject_stops: f64,
         /// Where what lies behind is to be.
-        behind_stops: f64,
+        background_stops: f64,
     },
     /// The ambient on the subject is held well under, and the flash is the key.
     Overpower {
@@ -32,7 +32,7 @@ pub enum Blend {
     /// What lies behind is placed, and the subject goes dark against it: no flash.
     Silhouette {
         /// Where what lies behind is to be.
-        behind_stops: f64,
+        background_stops: f64,
     },
     /// No flash: the ambient puts the lit side in its place.
     AmbientOnly {
@@ -57,11 +57,11 @@ pub struct BlendNumber {
 impl Blend {
     /// Each blend as it is first offered.
     pub const OFFERED: [Self; 6] = [
-        Self::Lift { subject_stops: 0.0, behind_stops: -1.0 },
+        Self::Lift { subject_stops: 0.0, background_stops: -1.0 },
         Self::Fill { ambient_stops: 0.0, fill_stops: -2.0 },
         Self::HalfAndHalf { subject_stops: 0.0 },
         Self::Overpower { subject_stops: 0.0, ambient_stops: -3.0 },
-        Self::Silhouette { behind_stops: 0.0 },
+        Self::Silhouette { background_stops: 0.0 },
         Self::AmbientOnly { subject_stops: 0.0 },
     ];
 
@@ -86,17 +86,19 @@ impl Blend {
     pub fn numbers(self) -> Vec<BlendNumber> {
         let number = |field, value, least, most| BlendNumber { field, value, least, most };
         let subject = |value| number("subject_stops", value, -6.0, 3.0);
-        let behind = |value| number("behind_stops", value, -6.0, 3.0);
+        let background = |value| number("background_stops", value, -6.0, 3.0);
         match self {
             Self::Fill { ambient_stops, fill_stops } => {
                 vec![number("ambient_stops", ambient_stops, -6.0, 3.0), number("fill_stops", fill_stops, -5.0, 2.0)]
             }
             Self::HalfAndHalf { subject_stops } | Self::AmbientOnly { subject_stops } => vec![subject(subject_stops)],
-            Self::Lift { subject_stops, behind_stops } => vec![subject(subject_stops), behind(behind_stops)],
+            Self::Lift { subject_stops, background_stops } => {
+                vec![subject(subject_stops), background(background_stops)]
+            }
             Self::Overpower { subject_stops, ambient_stops } => {
                 vec![subject(subject_stops), number("ambient_stops", ambient_stops, -8.0, 0.0)]
             }
-            Self::Silhouette { behind_stops } => vec![behind(behind_stops)],
+            Self::Silhouette { background_stops } => vec![background(background_stops)],
         }
     }
 
@@ -109,13 +111,13 @@ impl Blend {
                 Self::Fill { ambient_stops: place(ambient_stops), fill_stops: fill_stops.clamp(-5.0, 2.0) }
             }
             Self::HalfAndHalf { subject_stops } => Self::HalfAndHalf { subject_stops: place(subject_stops) },
-            Self::Lift { subject_stops, behind_stops } => {
-                Self::Lift { subject_stops: place(subject_stops), behind_stops: place(behind_stops) }
+            Self::Lift { subject_stops, background_stops } => {
+                Self::Lift { subject_stops: place(subject_stops), background_stops: place(background_stops) }
             }
             Self::Overpower { subject_stops, ambient_stops } => {
                 Self::Overpower { subject_stops: place(subject_stops), ambient_stops: ambient_stops.clamp(-8.0, 0.0) }
             }
-            Self::Silhouette { behind_stops } => Self::Silhouette { behind_stops: place(behind_stops) },
+            Self::Silhouette { background_stops } => Self::Silhouette { background_stops: place(background_stops) },
             Self::AmbientOnly { subject_stops } => Self::AmbientOnly { subject_stops: place(subject_stops) },
         }
     }

@@ -2,7 +2,7 @@
 
 /// What may be automatic on the camera: schools.
 #[derive(Clone, Copy, Debug, Default, PartialEq, Eq)]
-pub enum AutomaticSchool {
+pub enum AutomaticConvention {
     /// Nothing: with flash, all three by hand.
     #[default]
     Nothing,
@@ -14,14 +14,14 @@ pub enum AutomaticSchool {
     Iso,
 }
 
-impl AutomaticSchool {
+impl AutomaticConvention {
     /// All, in the order they are offered.
     pub const OFFERED: [Self; 4] = [Self::Nothing, Self::Shutter, Self::Aperture, Self::Iso];
 }
 
 /// How an exposure is judged. Common practice, no source.
 #[derive(Clone, Copy, Debug, Default, PartialEq, Eq)]
-pub enum ExposureSchool {
+pub enum ExposureConvention {
     /// Set by meter or target, and trusted.
     #[default]
     TrustTheMeter,
@@ -31,7 +31,7 @@ pub enum ExposureSchool {
     AddALittle,
 }
 
-impl ExposureSchool {
+impl ExposureConvention {
     /// All, in the order they are offered.
     pub const OFFERED: [Self; 3] = [Self::TrustTheMeter, Self::ProtectHighlights, Self::AddALittle];
 }

@@ -7,7 +7,7 @@ mod kit;
 mod starter;
 
 pub use blend::{Blend, BlendNumber};
-pub use conventions::{AutomaticSchool, ExposureSchool, FallingOrder, Preference};
+pub use conventions::{AutomaticConvention, ExposureConvention, FallingOrder, Preference};
 pub use kit::{
     BareSurface, Camera, ContinuousOutput, DiscSurface, Duty, Filter, Flash, FlashOutput, Gel, GuideNumberFeet,
     GuideNumberMetres, GuideNumberZoom, IsoRange, Kit, Lens, MeasuredOutput, Modifier, ModifierSurface, PowerRange,
@@ -18,7 +18,7 @@ use tolva_core::ambient::{Role, Scene};
 use tolva_core::colour::WhiteBalance;
 use tolva_core::exposure::Ambient;
 use tolva_core::modifier::Bounce;
-use tolva_core::optics::{Circle, HandheldSchool, Movement};
+use tolva_core::optics::{CircleOfConfusion, HandheldRule, Movement};
 
 /// One lighting arrangement.
 #[derive(Clone, Debug, PartialEq)]
@@ -52,15 +52,15 @@ pub struct Setup {
     /// What is to be sharp.
     pub depth: Depth,
     /// What counts as sharp.
-    pub circle: Circle,
+    pub circle_of_confusion: CircleOfConfusion,
     /// What keeps the camera still, and what moves before it.
     pub speed: Speed,
     /// What the job asks of the flashes in time; left out where nobody has said it.
     pub pace: Option<Pace>,
     /// How an exposure is judged.
-    pub exposure: ExposureSchool,
+    pub exposure: ExposureConvention,
     /// What the camera may set by itself.
-    pub automatic: AutomaticSchool,
+    pub automatic_exposure: AutomaticConvention,
     /// What the camera is balanced for.
     pub white_balance: WhiteBalance,
     /// What is kept first where not everything can be had; left out, the person's own order.
@@ -124,7 +124,7 @@ pub struct Speed {
     /// Whether the camera stands on a tripod.
     pub tripod: bool,
     /// The rule for the hand.
-    pub school: HandheldSchool,
+    pub school: HandheldRule,
     /// What the subject does.
     pub movement: Movement,
     /// How many pixels of blur are allowed, 0.5 to 100.
@@ -137,7 +137,7 @@ impl Default for Speed {
         Self {
             slowest_shutter_s: None,
             tripod: false,
-            school: HandheldSchool::default(),
+            school: HandheldRule::default(),
             movement: Movement::HeldPose,
             blur_px: 3.0,
         }
@@ -186,7 +186,7 @@ pub enum Control {
     #[default]
     Manual,
     /// The camera meters the flash; the compensation is set by hand.
-    Automatic,
+    Ttl,
 }
 
 /// What a light is there for.
@@ -234,7 +234,7 @@ pub struct Light {
     /// Turned to a ceiling or wall instead of the subject; left out where it is not.
     pub bounce: Option<Bounce>,
     /// How far it is turned away from what it is aimed at, in degrees: 0 to 85.
-    pub turned_deg: f64,
+    pub feather_deg: f64,
     /// Whether it sits on the camera.
     pub on_camera: bool,
     /// What it is there for.
@@ -248,7 +248,7 @@ pub struct Light {
     /// Fixed power in stops under full; left out, Tolva chooses.
     pub power_stops: Option<f64>,
     /// What it gives other regions than the one it is aimed at. A region that is not named gets nothing.
-    pub reaches: Vec<Reach>,
+    pub spill: Vec<Spill>,
 }
 
 impl Light {
@@ -264,21 +264,21 @@ impl Light {
             group: 1,
             zoom_mm: None,
             bounce: None,
-            turned_deg: 0.0,
+            feather_deg: 0.0,
             on_camera: false,
             wish: LightWish::Key,
             aimed_at: None,
             control: Control::Manual,
             distance_m: Some(1.5),
             power_stops: None,
-            reaches: Vec::new(),
+            spill: Vec::new(),
         }
     }
 }
 
 /// What a light gives a region it is not aimed at.
 #[derive(Clone, Debug, PartialEq)]
-pub struct Reach {
+pub struct Spill {
     /// The region.
     pub region_id: String,
     /// Against what its own region gets, in stops: 0 where it gets as much, −2 where it gets a quarter. An estimate
@@ -300,7 +300,7 @@ impl Setup {
             kit.flashes.iter().filter(|one| !matches!(one.output, FlashOutput::Continuous(_))).collect();
         let light = flashes.get(flashes.len() / 2).map(|flash| Light {
             modifier_id: kit.modifiers.first().map(|modifier| modifier.id.clone()),
-            reaches: vec![Reach { region_id: "shadow".to_owned(), stops: -2.0 }],
+            spill: vec![Spill { region_id: "shadow".to_owned(), stops: -2.0 }],
             ..Light::new("A", &flash.id)
         });
         let lens = kit.lenses.first();
@@ -310,7 +310,7 @@ impl Setup {
             notes: String::new(),
             scene: None,
             regions: vec![
-                estimated("behind", "Behind", Role::Behind, 13.0),
+                estimated("behind", "Behind", Role::Background, 13.0),
                 estimated("lit", "Face, lit side", Role::LitSide, 12.0),
                 estimated("shadow", "Face, shadow side", Role::ShadowSide, 11.0),
             ],
@@ -323,11 +323,11 @@ impl Setup {
             filter_ids: Vec::new(),
             sync: Sync::default(),
             depth: Depth::default(),
-            circle: Circle::default(),
+            circle_of_confusion: CircleOfConfusion::default(),
             speed: Speed::default(),
             pace: None,
-            exposure: ExposureSchool::default(),
-            automatic: AutomaticSchool::default(),
+            exposure: ExposureConvention::default(),
+            automatic_exposure: AutomaticConvention::default(),
             white_balance: WhiteBalance::default(),
             preferences: None,
             falling_order: FallingOrder::default(),

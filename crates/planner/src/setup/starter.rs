@@ -138,7 +138,7 @@ fn flash(id: &str, name: &str, output: FlashOutput, power: (f64, PowerStep), ful
         pops_full: pops,
         duty: None,
         high_speed_loss_stops: Some(4.0 / 3.0),
-        automatic: true,
+        ttl: true,
         kelvin: 5600.0,
         tint_duv: 0.0,
         rendering: None,
@@ -197,7 +197,7 @@ fn flashes() -> Vec<Flash> {
         },
         Flash {
             high_speed_loss_stops: None,
-            automatic: false,
+            ttl: false,
             kelvin: 5500.0,
             rendering: Some(95.0),
             ..flash(

@@ -105,7 +105,7 @@ pub fn regions(
         .map(|(light, at)| at.map_or(Stops::NOTHING, |at| in_frame(setup, light, (at.distance, at.power), settings)))
         .collect();
     let one = |(region, &ambient): (usize, &Stops)| {
-        let each = setup.lights.iter().zip(&on_axis).map(|(light, on_axis)| *on_axis + light.reaches[region]);
+        let each = setup.lights.iter().zip(&on_axis).map(|(light, on_axis)| *on_axis + light.spill[region]);
         RegionOutcome::new(ambient, each.collect())
     };
     ambient.iter().enumerate().map(one).collect()

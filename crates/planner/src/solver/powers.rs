@@ -221,9 +221,8 @@ pub fn dialled(
         let mut landings = Landings::new(setup.lights.len());
         for (region, target) in targets.iter().enumerate() {
             let Some(target) = target else { continue };
-            let given = std::array::from_fn(|i| {
-                setup.lights.get(i).map_or(0.0, |light| full[i] * light.reaches[region].ratio())
-            });
+            let given =
+                std::array::from_fn(|i| setup.lights.get(i).map_or(0.0, |light| full[i] * light.spill[region].ratio()));
             // What the camera is set for by its ambient alone is no matter of the flashes.
             let placed = if placed.ambient_alone { usize::MAX } else { placed.region };
             let weight = weight(setup, placed, region);
@@ -247,7 +246,7 @@ pub fn dialled(
             let exact = if at_end {
                 let others: f64 = (0..setup.lights.len())
                     .filter(|other| *other != index)
-                    .map(|other| found[other] * full[other] * setup.lights[other].reaches[light.aim].ratio())
+                    .map(|other| found[other] * full[other] * setup.lights[other].spill[light.aim].ratio())
                     .sum();
                 let target = targets[light.aim].map_or(0.0, Stops::ratio);
                 let left = target - ambient[light.aim].ratio() - others;

@@ -146,7 +146,7 @@ struct LightTerm {
     full: f64,
     bounds: Bounds,
     /// What it gives each region of that.
-    reaches: Vec<f64>,
+    spill: Vec<f64>,
 }
 
 impl LightTerm {
@@ -163,7 +163,7 @@ impl LightTerm {
                 may_be_off: light.power.is_none(),
             },
         };
-        Self { full: full.ratio(), bounds, reaches: light.reaches.iter().map(|reach| reach.ratio()).collect() }
+        Self { full: full.ratio(), bounds, spill: light.spill.iter().map(|reach| reach.ratio()).collect() }
     }
 }
 
@@ -179,7 +179,7 @@ impl<'a> Search<'a> {
             weights: Weights::of(setup.setup),
             sharp: Sharp::of(setup),
             base_iso: setup.isos.end(DialEnd::Low).position(),
-            flash_on_placed: flash && setup.lights.iter().any(|light| light.reaches[placed.region].0.is_finite()),
+            flash_on_placed: flash && setup.lights.iter().any(|light| light.spill[placed.region].0.is_finite()),
             lights: setup.lights.iter().map(LightTerm::of).collect(),
             of_lights: HashMap::new(),
         }
@@ -283,7 +283,7 @@ impl<'a> Search<'a> {
             landings = Landings::new(self.lights.len());
             for &(region, weight, ambient, target) in &regions {
                 let given =
-                    std::array::from_fn(|i| self.lights.get(i).map_or(0.0, |term| full[i] * term.reaches[region]));
+                    std::array::from_fn(|i| self.lights.get(i).map_or(0.0, |term| full[i] * term.spill[region]));
                 landings.add(Landing { weight, ambient, target: target.ratio(), given });
             }
             found = landings.powers(&bounds);

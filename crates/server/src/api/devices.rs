@@ -8,13 +8,13 @@ use actix_web::web::Data;
 use actix_web::{HttpResponse, post};
 use jiff::SignedDuration;
 use serde::Deserialize;
-use tolva_core::ambient::Spot;
+use tolva_core::ambient::GeographicPoint;
 use tolva_core::time::{day, zone};
 use tolva_devices::{
     DeviceError, Forecast as _, Heard, Meter as _, Sent, SimulatedForecast, SimulatedMeter, SimulatedTrigger,
     Trigger as _,
 };
-use tolva_format::{ForecastCloud, Kit, Problems, Setup, Site, Taken};
+use tolva_format::{ForecastCloud, Kit, MeterReading, Problems, Setup, Site};
 use tolva_planner::lighting::Prepared;
 use tolva_planner::plan::Plan;
 use utoipa::ToSchema;
@@ -49,8 +49,11 @@ pub async fn forecast(body: Body<ForecastRequest>) -> Result<HttpResponse, ApiEr
     let ForecastRequest { site, date } = body.0;
     let zone = zone(&site.time_zone).map_err(|wrong| Problems::one("/site/time_zone", wrong.to_string()))?;
     let (begin, _) = day(&date, &zone).map_err(|wrong| Problems::one("/date", wrong.to_string()))?;
-    let spot =
-        Spot { latitude_deg: site.latitude_deg, longitude_deg: site.longitude_deg, elevation_m: site.elevation_m };
+    let spot = GeographicPoint {
+        latitude_deg: site.latitude_deg,
+        longitude_deg: site.longitude_deg,
+        elevation_m: site.elevation_m,
+    };
     let hour = begin - SignedDuration::from_secs(begin.as_second().rem_euclid(3600));
     Ok(HttpResponse::Ok().json(ForecastCloud::from(SimulatedForecast::default().cloud(spot, hour, HOURS)?)))
 }
@@ -71,7 +74,7 @@ pub struct MeterRequest {
 #[utoipa::path(
     request_body = MeterRequest,
     responses(
-        (status = OK, description = "The reading", body = Taken),
+        (status = OK, description = "The reading", body = MeterReading),
         (status = UNPROCESSABLE_ENTITY, description = "A field is wrong", body = ProblemDocument, content_type = "application/problem+json"),
     )
 )]
@@ -83,7 +86,7 @@ pub async fn meter(body: Body<MeterRequest>) -> Result<HttpResponse, ApiError> {
     let Some(region) = setup.regions.iter().find(|region| region.id == region_id) else {
         return Err(Problems::one("/region_id", format!("there is no region “{region_id}”")).into());
     };
-    Ok(HttpResponse::Ok().json(Taken::from(SimulatedMeter::default().read(&prepared, region)?)))
+    Ok(HttpResponse::Ok().json(MeterReading::from(SimulatedMeter::default().read(&prepared, region)?)))
 }
 
 /// What the trigger is to do.

@@ -1,6 +1,7 @@
 //! The JSON API: everything the screen does. Stateless but for the stored jobs.
 
 mod body;
+mod calculators;
 mod devices;
 mod echo;
 mod falling;
@@ -13,7 +14,6 @@ mod preferences;
 mod problem;
 mod reading;
 mod start;
-mod sums;
 
 pub use devices::Receivers;
 pub use problem::ProblemDocument;
@@ -51,10 +51,10 @@ pub fn routes(config: &mut ServiceConfig<'_>) {
         .service(devices::forecast)
         .service(devices::meter)
         .service(devices::trigger)
-        .service(sums::position)
-        .service(sums::times)
-        .service(sums::list)
-        .service(sums::any)
+        .service(calculators::position)
+        .service(calculators::times)
+        .service(calculators::list)
+        .service(calculators::any)
         .service(reading::read)
         .service(reading::say)
         .service(jobs::list)

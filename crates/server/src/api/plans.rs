@@ -6,8 +6,8 @@ use tolva_core::scale::{Dial, Engraved};
 use tolva_format::{Camera, Kit, Lens, Setup, check};
 use tolva_planner::hour::at_minute;
 use tolva_wording::{
-    Alternatives, ColourWays, DayStrip, OneLook, Plan, SchoolMatter, Show, alternatives, colour_ways, day_of, one_look,
-    plan, schools,
+    Alternatives, ColourOptions, ConventionMatter, DayTimeline, OneLook, Plan, Show, alternatives, colour_options,
+    conventions_of, day_of, one_look, plan,
 };
 use utoipa::ToSchema;
 
@@ -89,7 +89,7 @@ pub struct DayRequest {
     operation_id = "day",
     request_body = DayRequest,
     responses(
-        (status = OK, description = "The day", body = DayStrip),
+        (status = OK, description = "The day", body = DayTimeline),
         (status = UNPROCESSABLE_ENTITY, description = "A field is wrong", body = ProblemDocument, content_type = "application/problem+json"),
     )
 )]
@@ -151,18 +151,18 @@ pub async fn ways(body: Body<SetupRequest>) -> Result<HttpResponse, ApiError> {
 
 /// What each school would set.
 #[utoipa::path(
-    operation_id = "schools",
+    operation_id = "conventions",
     request_body = SetupRequest,
     responses(
-        (status = OK, description = "The matters and their schools", body = Vec<SchoolMatter>),
+        (status = OK, description = "The matters and their schools", body = Vec<ConventionMatter>),
         (status = UNPROCESSABLE_ENTITY, description = "A field is wrong", body = ProblemDocument, content_type = "application/problem+json"),
     )
 )]
-#[post("/api/schools")]
+#[post("/api/conventions")]
 pub async fn all_schools(body: Body<SetupRequest>) -> Result<HttpResponse, ApiError> {
     let SetupRequest { setup, kit, show } = body.0;
     let (setup, kit) = known(setup, kit)?;
-    Ok(HttpResponse::Ok().json(schools(&setup, &kit, show, &write).map_err(refused)?))
+    Ok(HttpResponse::Ok().json(conventions_of(&setup, &kit, show, &write).map_err(refused)?))
 }
 
 /// Every school of white balance for a setup, with what becomes of its colours, and the gels that match its lights.
@@ -170,7 +170,7 @@ pub async fn all_schools(body: Body<SetupRequest>) -> Result<HttpResponse, ApiEr
     operation_id = "colour",
     request_body = SetupRequest,
     responses(
-        (status = OK, description = "The schools and the gels", body = ColourWays),
+        (status = OK, description = "The schools and the gels", body = ColourOptions),
         (status = UNPROCESSABLE_ENTITY, description = "A field is wrong", body = ProblemDocument, content_type = "application/problem+json"),
     )
 )]
@@ -178,7 +178,7 @@ pub async fn all_schools(body: Body<SetupRequest>) -> Result<HttpResponse, ApiEr
 pub async fn colours(body: Body<SetupRequest>) -> Result<HttpResponse, ApiError> {
     let SetupRequest { setup, kit, show } = body.0;
     let (setup, kit) = known(setup, kit)?;
-    Ok(HttpResponse::Ok().json(colour_ways(&setup, &kit, show, &write).map_err(refused)?))
+    Ok(HttpResponse::Ok().json(colour_options(&setup, &kit, show, &write).map_err(refused)?))
 }
 
 /// The setups of a job, to be held to one look.

@@ -4,7 +4,10 @@
 use actix_web::web::Data;
 use actix_web::{HttpResponse, get, put};
 use serde::{Deserialize, Serialize};
-use tolva_format::{AutomaticSchool, Blend, Control, Depth, ExposureSchool, HandheldSchool, Preference, WhiteBalance};
+use tolva_format::{
+    AutomaticConvention, Blend, Control, Depth, ExposureConvention, HandheldRule, Preference, WhiteBalance,
+    renew_part_of_a_setup,
+};
 use tolva_store::Store;
 use tolva_wording::Show;
 use utoipa::ToSchema;
@@ -39,13 +42,13 @@ pub struct Defaults {
     control: Option<Control>,
     /// The slowest shutter by hand.
     #[serde(default, skip_serializing_if = "Option::is_none")]
-    school: Option<HandheldSchool>,
+    school: Option<HandheldRule>,
     /// How an exposure is judged.
     #[serde(default, skip_serializing_if = "Option::is_none")]
-    exposure: Option<ExposureSchool>,
+    exposure: Option<ExposureConvention>,
     /// What the camera may set.
     #[serde(default, skip_serializing_if = "Option::is_none")]
-    automatic: Option<AutomaticSchool>,
+    automatic_exposure: Option<AutomaticConvention>,
     /// How the aperture is found.
     #[serde(default, skip_serializing_if = "Option::is_none")]
     depth: Option<Depth>,
@@ -78,9 +81,16 @@ pub async fn get(store: Data<Store>) -> Result<HttpResponse, ApiError> {
 }
 
 async fn kept(store: &Store) -> Result<Preferences, ApiError> {
-    // Preferences of another version are no reason to stop: they are the defaults again.
-    let kept = store.preferences().await?.and_then(|text| serde_json::from_str::<Preferences>(&text).ok());
-    Ok(kept.unwrap_or_default())
+    let Some(text) = store.preferences().await? else { return Ok(Preferences::default()) };
+    let read = serde_json::from_str(&text).or_else(|_| {
+        let mut before: serde_json::Value = serde_json::from_str(&text)?;
+        if let Some(defaults) = before.get_mut("defaults") {
+            renew_part_of_a_setup(defaults);
+        }
+        serde_json::from_value(before)
+    });
+    // Preferences that nothing can be made of are no reason to stop: they are the defaults again.
+    Ok(read.unwrap_or_default())
 }
 
 /// How numbers are shown.

@@ -5,8 +5,8 @@ use serde::Serialize;
 use tolva_core::colour::{FULL_WHITE, Kelvin, step_wedge};
 use tolva_core::{ambient, colour, exposure, modifier, optics};
 use tolva_format::{
-    Blend, FallingOrder, HandheldSchool, How, Job, LocalTime, Movement, NamedLight, Preference, Preset, Scene, Site,
-    SurfaceColour, TypicalLight,
+    Blend, FallingOrder, HandheldRule, Job, LocalTime, MeteringMethod, Movement, NamedLight, Preference, Preset, Scene,
+    Site, SurfaceColour, TypicalLight,
 };
 use tolva_planner::setup;
 use tolva_wording::{Meant as _, Named as _, instruction, number_name};
@@ -16,13 +16,13 @@ use utoipa::ToSchema;
 #[derive(Debug, Serialize, ToSchema)]
 pub struct Start {
     /// The wedge of greys over the rail.
-    wedge: Vec<Grey>,
+    step_wedge: Vec<Grey>,
     /// Where white clips, in stops over mid grey.
     full_white_stops: f64,
     /// The blends, in the order they are offered.
     blends: Vec<BlendOffer>,
     /// The ways to take a reading.
-    hows: Vec<HowOffer>,
+    metering_methods: Vec<MeteringMethodOffer>,
     /// Typical lights indoors and at night, the brightest first.
     typical_lights: Vec<LightOffer>,
     /// What may give way first as the light falls.
@@ -30,7 +30,7 @@ pub struct Start {
     /// What the subject may do, the slowest first.
     movements: Vec<MovementOffer>,
     /// The rules for the slowest shutter by hand.
-    handheld_schools: Vec<HandheldOffer>,
+    handheld_rules: Vec<HandheldRuleOffer>,
     /// What may be kept first, in the usual order.
     preferences: Vec<PreferenceOffer>,
     /// Lights everybody has a name for, the warmest first.
@@ -95,9 +95,9 @@ pub struct BlendField {
 
 /// One way to take a reading.
 #[derive(Debug, Serialize, ToSchema)]
-pub struct HowOffer {
+pub struct MeteringMethodOffer {
     /// Its name in the format.
-    how: How,
+    method: MeteringMethod,
     /// What it is called.
     name: String,
     /// How far its usual surface lies over mid grey, in stops.
@@ -137,9 +137,9 @@ pub struct MovementOffer {
 
 /// One rule for the slowest shutter by hand.
 #[derive(Debug, Serialize, ToSchema)]
-pub struct HandheldOffer {
+pub struct HandheldRuleOffer {
     /// Its name in the format.
-    school: HandheldSchool,
+    rule: HandheldRule,
     /// What it is called.
     name: String,
 }
@@ -236,10 +236,12 @@ pub async fn start() -> HttpResponse {
         blend: blend.into(),
         fields: blend.numbers().into_iter().map(|number| field(blend, number)).collect(),
     };
-    let instruction =
-        |how: exposure::How, sun: bool| Instruction { pointing: how.pointing(sun).into(), says: instruction(how, sun) };
-    let hows = exposure::How::OFFERED.map(|how| HowOffer {
-        how: how.into(),
+    let instruction = |how: exposure::MeteringMethod, sun: bool| Instruction {
+        pointing: how.pointing(sun).into(),
+        says: instruction(how, sun),
+    };
+    let hows = exposure::MeteringMethod::OFFERED.map(|how| MeteringMethodOffer {
+        method: how.into(),
         name: how.name().to_owned(),
         surface_stops: how.surface().0,
         in_sun: instruction(how, true),
@@ -262,11 +264,11 @@ pub async fn start() -> HttpResponse {
         },
     });
     HttpResponse::Ok().json(Start {
-        hows: hows.into(),
+        metering_methods: hows.into(),
         typical_lights: typical.into(),
         movements: movements.into(),
-        handheld_schools: optics::HandheldSchool::OFFERED
-            .map(|school| HandheldOffer { school: school.into(), name: school.name().to_owned() })
+        handheld_rules: optics::HandheldRule::OFFERED
+            .map(|school| HandheldRuleOffer { rule: school.into(), name: school.name().to_owned() })
             .into(),
         preferences: setup::Preference::USUAL
             .map(|preference| PreferenceOffer { preference: preference.into(), name: preference.name().to_owned() })
@@ -303,7 +305,7 @@ pub async fn start() -> HttpResponse {
             },
             LocalTime { date: "2026-06-21".to_owned(), time: "12:00".to_owned(), second_time: false },
         ),
-        wedge: step_wedge().map(|(stops, level)| Grey { stops: stops.0, level }).collect(),
+        step_wedge: step_wedge().map(|(stops, level)| Grey { stops: stops.0, level }).collect(),
         full_white_stops: FULL_WHITE.0,
         blends: setup::Blend::OFFERED.into_iter().map(offer).collect(),
         new_job: Job::new("New job"),

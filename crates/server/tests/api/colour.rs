@@ -1,4 +1,4 @@
-//! Colour over the API: the schools, marks moved along the line, one look, and what is refused.
+//! Colour over the API: the conventions, marks moved along the line, one look, and what is refused.
 
 use super::running::Running;
 use super::{example, solve_request};
@@ -18,7 +18,7 @@ async fn every_school_with_its_swatches() {
     let tolva = Running::start();
     let (status, found) = tolva.post("api/colour", &in_lamp_light()).await;
     assert_eq!(status, StatusCode::OK, "{found}");
-    let ways = found["ways"].as_array().expect("ways");
+    let ways = found["conventions"].as_array().expect("ways");
     assert_eq!(ways.iter().filter(|way| way["chosen"] == true).count(), 1);
     assert!(ways.iter().all(|way| way["regions"][0]["swatches"].as_array().map(Vec::len) == Some(5)));
     assert_eq!(found["gels"][0]["setup"]["lights"][0]["gel_ids"], json!(["warm-eighth", "warm-full"]));
@@ -36,7 +36,7 @@ async fn marks_are_moved_and_kept() {
     request["colour"] = json!({ "what": "balance", "mired": 250.0, "tint_duv": 0.002 });
     let (status, solved) = tolva.post("api/solve", &request).await;
     assert_eq!(status, StatusCode::OK, "{solved}");
-    let kelvin = json!({ "kelvin": { "kelvin": 4000.0, "tint_duv": 0.002, "why": "by_hand" } });
+    let kelvin = json!({ "kelvin": { "kelvin": 4000.0, "tint_duv": 0.002, "reason": "by_hand" } });
     assert_eq!(solved["setup"]["white_balance"], kelvin);
     // A job keeps it.
     let mut job = example();
@@ -81,15 +81,15 @@ async fn one_look_and_its_errors() {
 async fn colour_sums() {
     let tolva = Running::start();
     let near = |found: &Value, wanted: f64, off: f64| (found.as_f64().expect("a number") - wanted).abs() < off;
-    let (_, found) = tolva.post("api/sums/chromaticity", &json!({ "kelvin": 2674 })).await;
+    let (_, found) = tolva.post("api/calculators/chromaticity", &json!({ "kelvin": 2674 })).await;
     assert!(near(&found["planck_x"], 0.462, 0.001) && found["daylight_x"].is_null(), "{found}");
-    let (_, found) = tolva.post("api/sums/colour-temperature", &json!({ "x": 0.283_104, "y": 0.291_825 })).await;
+    let (_, found) = tolva.post("api/calculators/colour-temperature", &json!({ "x": 0.283_104, "y": 0.291_825 })).await;
     assert!(near(&found["kelvin"], 9544.5, 48.0) && near(&found["duv"], 0.00034, 0.0005), "{found}");
-    let (_, found) = tolva.post("api/sums/colour-temperature", &json!({ "x": 0.2, "y": 0.7 })).await;
+    let (_, found) = tolva.post("api/calculators/colour-temperature", &json!({ "x": 0.2, "y": 0.7 })).await;
     assert!(found["kelvin"].is_null());
     let asked = json!({ "light_kelvin": 5850, "white_balance_kelvin": 4360 });
-    let (_, found) = tolva.post("api/sums/rendered-grey", &asked).await;
+    let (_, found) = tolva.post("api/calculators/rendered-grey", &asked).await;
     assert!(near(&found["linear_b"], 1.493_23, 0.003), "{found}");
-    let (status, problem) = tolva.post("api/sums/chromaticity", &json!({ "kelvin": 10 })).await;
+    let (status, problem) = tolva.post("api/calculators/chromaticity", &json!({ "kelvin": 10 })).await;
     assert_eq!((status, &problem["errors"][0]["pointer"]), (StatusCode::UNPROCESSABLE_ENTITY, &json!("/kelvin")));
 }

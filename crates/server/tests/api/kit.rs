@@ -1,4 +1,4 @@
-//! The kit as a store of its own, other ways and schools, sums by name, and the trigger stand-in.
+//! The kit as a store of its own, other ways and conventions, sums by name, and the trigger stand-in.
 
 use super::running::Running;
 use super::{example, solve_request};
@@ -103,13 +103,14 @@ async fn other_ways_and_schools() {
     let (status, ways) = tolva.post("api/alternatives", &solve_request()).await;
     assert_eq!(status, StatusCode::OK);
     assert!(
-        ways["ways"].as_array().expect("ways").len() > 3 && ways["why"].as_str().expect("why").contains("comes first")
+        ways["options"].as_array().expect("ways").len() > 3
+            && ways["why"].as_str().expect("why").contains("comes first")
     );
-    let (_, schools) = tolva.post("api/schools", &solve_request()).await;
+    let (_, schools) = tolva.post("api/conventions", &solve_request()).await;
     assert_eq!(schools.as_array().expect("matters").len(), 7);
     let mut wrong = solve_request();
-    wrong["setup"]["lights"][0]["turned_deg"] = json!(120);
-    for path in ["api/alternatives", "api/schools", "api/solve"] {
+    wrong["setup"]["lights"][0]["feather_deg"] = json!(120);
+    for path in ["api/alternatives", "api/conventions", "api/solve"] {
         let (status, problem) = tolva.post(path, &wrong).await;
         assert_eq!(status, StatusCode::UNPROCESSABLE_ENTITY);
         assert!(problem["errors"][0]["message"].as_str().expect("a message").contains("from 0 to 85 degrees"));
@@ -119,17 +120,17 @@ async fn other_ways_and_schools() {
 #[actix_web::test]
 async fn sums_by_name() {
     let tolva = Running::start();
-    let (_, all) = tolva.get("api/sums").await;
+    let (_, all) = tolva.get("api/calculators").await;
     let names: Vec<&str> = all.as_array().expect("sums").iter().filter_map(|sum| sum["name"].as_str()).collect();
     for name in ["near-field", "depth-of-field", "group-depth", "mired-shift", "ballast", "sun-position"] {
         assert!(names.contains(&name), "{names:?}");
     }
     let asked = json!({ "shape": "disc", "radius_m": 0.45, "distance_m": 0.45 });
-    let (_, found) = tolva.post("api/sums/near-field", &asked).await;
+    let (_, found) = tolva.post("api/calculators/near-field", &asked).await;
     assert!((found["near_field_stops"].as_f64().expect("a number") + 1.0).abs() < 1e-9);
-    let (status, problem) = tolva.post("api/sums/near-field", &json!({ "shape": "disc" })).await;
+    let (status, problem) = tolva.post("api/calculators/near-field", &json!({ "shape": "disc" })).await;
     assert_eq!((status, &problem["errors"][0]["pointer"]), (StatusCode::UNPROCESSABLE_ENTITY, &json!("/distance_m")));
-    let (status, problem) = tolva.post("api/sums/moon", &json!({})).await;
+    let (status, problem) = tolva.post("api/calculators/moon", &json!({})).await;
     assert_eq!(status, StatusCode::NOT_FOUND);
     assert!(problem["detail"].as_str().expect("detail").contains("depth-of-field"));
 }

@@ -24,7 +24,7 @@ async fn a_day_and_an_hour_on_it() {
     moved["minute"] = json!(1200);
     let (_, body) = tolva.post("api/solve", &moved).await;
     assert_eq!(body["setup"]["scene"]["at"]["time"], "20:00");
-    assert!(body["plan"]["here"]["says"].as_str().is_some_and(|says| says.contains("sets 20:26, 26 min left")));
+    assert!(body["plan"]["sun_report"]["says"].as_str().is_some_and(|says| says.contains("sets 20:26, 26 min left")));
 }
 
 #[actix_web::test]
@@ -138,13 +138,13 @@ async fn sums_are_worked_out() {
     let tolva = Running::start();
     // NREL/TP-560-34302's own instant and place, in standard air: the azimuth does not depend on it.
     let asked = json!({ "utc": "2003-10-17T19:30:30Z", "latitude_deg": 39.742_476, "longitude_deg": -105.1786, "elevation_m": 1830.14 });
-    let (status, sun) = tolva.post("api/sums/sun-position", &asked).await;
+    let (status, sun) = tolva.post("api/calculators/sun-position", &asked).await;
     assert_eq!(status, StatusCode::OK);
     assert!((sun["azimuth_deg"].as_f64().expect("an azimuth") - 194.34).abs() < 0.01, "{sun}");
     let polar = json!({ "utc_date": "2026-06-21", "latitude_deg": 78.2, "longitude_deg": 15.6 });
-    let (_, times) = tolva.post("api/sums/sun-times", &polar).await;
+    let (_, times) = tolva.post("api/calculators/sun-times", &polar).await;
     assert!(times["sunrise_utc"].is_null() && times["transit_utc"].is_string(), "{times}");
-    let (status, none) = tolva.post("api/sums/moon", &json!({})).await;
+    let (status, none) = tolva.post("api/calculators/moon", &json!({})).await;
     assert_eq!(status, StatusCode::NOT_FOUND);
     assert!(none["detail"].as_str().is_some_and(|says| says.contains("sun-position, sun-times")));
 }

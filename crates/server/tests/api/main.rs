@@ -31,12 +31,12 @@ async fn a_setup_is_solved() {
     let mut moved = solve_request();
     moved["place"] = json!({ "region_id": "behind", "grip": "together", "stops": -2.0 });
     let (_, body) = tolva.post("api/solve", &moved).await;
-    assert_eq!(body["setup"]["blend"]["lift"]["behind_stops"], -2.0);
+    assert_eq!(body["setup"]["blend"]["lift"]["background_stops"], -2.0);
 }
 
 #[rstest]
 #[case("/setup/lights/0/distance_m", json!(-1), "/setup/lights/0/distance_m")]
-#[case("/setup/blend", json!({"lift": {"subject_stops": "x", "behind_stops": 0}}), "/setup/blend/lift/subject_stops")]
+#[case("/setup/blend", json!({"lift": {"subject_stops": "x", "background_stops": 0}}), "/setup/blend/lift/subject_stops")]
 #[case("/kit/cameras/0/iso/base_iso", json!(0), "/kit/cameras/0/iso/base_iso")]
 #[case("/setup/colour", json!(1), "/setup/colour")]
 #[case("/place", json!({"region_id": "sky", "grip": "together", "stops": 0}), "/place/region_id")]

@@ -9,22 +9,22 @@ use tolva_planner::refused::Refused;
 use tolva_planner::setup::{Kit, Setup};
 use tolva_planner::solver::Outcome;
 
-use super::{RegionColour, balance_label, meaning_of, regions, school_of};
+use super::{RegionColour, balance_label, convention_name, meaning_of, regions};
 use crate::casts::tint_words;
 use crate::document::{Document, Write};
 use crate::shown::Show;
 use crate::words::lights_at;
 
-/// The schools, and the gels.
+/// The conventions, and the gels.
 #[derive(Clone, Debug, PartialEq, Serialize, ToSchema)]
-pub struct ColourWays {
-    /// The schools of white balance, each as it would come out.
-    pub ways: Vec<BalanceWay>,
+pub struct ColourOptions {
+    /// The conventions of white balance, each as it would come out.
+    pub conventions: Vec<BalanceWay>,
     /// For each light, the nearest gels of the kit to the ambient where it is aimed.
     pub gels: Vec<GelOffer>,
 }
 
-/// One school.
+/// One convention.
 #[derive(Clone, Debug, PartialEq, Serialize, ToSchema)]
 pub struct BalanceWay {
     /// Its code: stable.
@@ -41,7 +41,7 @@ pub struct BalanceWay {
     pub settings: Option<String>,
     /// What becomes of each region.
     pub regions: Vec<RegionColour>,
-    /// The setup with this school.
+    /// The setup with this convention.
     pub setup: Document,
 }
 
@@ -64,14 +64,14 @@ pub struct GelOffer {
 ///
 /// # Errors
 /// A setup that cannot be planned.
-pub fn colour_ways(setup: &Setup, kit: &Kit, show: Show, write: &Write<'_>) -> Result<ColourWays, Refused> {
+pub fn colour_options(setup: &Setup, kit: &Kit, show: Show, write: &Write<'_>) -> Result<ColourOptions, Refused> {
     let prepared = Prepared::new(setup, kit)?;
     let outcome = Outcome::of(&prepared);
     let colours = Colours::of(&prepared, &outcome);
     let ways = balance_options(&prepared, &outcome, &colours, kit).into_iter();
     let gels = gel_options(&prepared, &colours, kit).into_iter();
-    Ok(ColourWays {
-        ways: ways.map(|option| way(&option, &prepared, show, write)).collect(),
+    Ok(ColourOptions {
+        conventions: ways.map(|option| way(&option, &prepared, show, write)).collect(),
         gels: gels.map(|option| offer(&option, setup, write)).collect(),
     })
 }
@@ -80,7 +80,7 @@ fn way(option: &BalanceOption, setup: &Prepared<'_>, show: Show, write: &Write<'
     let settings = option.settings.as_ref();
     BalanceWay {
         code: balance_code(option.balance),
-        name: school_of(option.balance).to_owned(),
+        name: convention_name(option.balance).to_owned(),
         label: balance_label(&option.colour.balance),
         says: meaning_of(option.balance).to_owned(),
         chosen: option.setup == *setup.setup,

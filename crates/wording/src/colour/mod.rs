@@ -4,13 +4,13 @@ mod conventions;
 mod look;
 mod types;
 
-pub use conventions::{BalanceWay, ColourWays, GelOffer, colour_ways};
+pub use conventions::{BalanceWay, ColourOptions, GelOffer, colour_options};
 pub use look::{LookLine, OneLook, one_look};
 pub use types::{BalanceSaid, ColourMark, ColourPlan, GelStep, MarkKind, RegionColour, StripGrey, Swatch};
 
 use std::sync::LazyLock;
 
-use tolva_core::colour::{Balanced, Kelvin, Light, LinearRgb, Mired, WhiteBalance, Why, Xyz, white};
+use tolva_core::colour::{BalanceReason, Balanced, Illuminant, Kelvin, LinearRgb, Mired, WhiteBalance, Xyz, white};
 use tolva_core::scale::signed;
 use tolva_planner::colour::{Balance, Colours, InColour, Mix, OnDial, PartKind};
 use tolva_planner::lighting::Prepared;
@@ -51,14 +51,14 @@ fn swatch(name: &str, rgb: LinearRgb) -> Swatch {
 }
 
 /// What a convention of white balance is called.
-pub(crate) fn school_of(balance: WhiteBalance) -> &'static str {
+pub(crate) fn convention_name(balance: WhiteBalance) -> &'static str {
     match balance {
         WhiteBalance::Flash => "The flash’s",
         WhiteBalance::Ambient => "The ambient’s, flash gelled to it",
         WhiteBalance::Between => "Between the two",
         WhiteBalance::Measured => "Measured with a target",
         WhiteBalance::Preset(_) => "A name on the menu",
-        WhiteBalance::Kelvin { why, .. } => why.name(),
+        WhiteBalance::Kelvin { reason, .. } => reason.name(),
     }
 }
 
@@ -74,16 +74,18 @@ pub(crate) fn meaning_of(balance: WhiteBalance) -> &'static str {
             "A grey or white target in the subject’s place: whatever falls there is neutral, tint too."
         }
         WhiteBalance::Preset(_) => "Quick, and the same tomorrow: makers differ a little.",
-        WhiteBalance::Kelvin { why: Why::ByHand, .. } => "Your own number.",
-        WhiteBalance::Kelvin { why: Why::Fixed, .. } => {
+        WhiteBalance::Kelvin { reason: BalanceReason::ByHand, .. } => "Your own number.",
+        WhiteBalance::Kelvin { reason: BalanceReason::Fixed, .. } => {
             "The same all day outdoors: the light’s changes stay in the picture."
         }
-        WhiteBalance::Kelvin { why: Why::Warm, .. } => "A shade setting against a sunset makes it glow.",
-        WhiteBalance::Kelvin { why: Why::Cool, .. } => "Hard sunset light turns skin orange: 3500 to 4000 K saves it.",
-        WhiteBalance::Kelvin { why: Why::Night, .. } => {
+        WhiteBalance::Kelvin { reason: BalanceReason::Warm, .. } => "A shade setting against a sunset makes it glow.",
+        WhiteBalance::Kelvin { reason: BalanceReason::Cool, .. } => {
+            "Hard sunset light turns skin orange: 3500 to 4000 K saves it."
+        }
+        WhiteBalance::Kelvin { reason: BalanceReason::Night, .. } => {
             "Night with white lamps: 6000 to 7000 K keeps them from going blue."
         }
-        WhiteBalance::Kelvin { why: Why::Look, .. } => "Held over several setups.",
+        WhiteBalance::Kelvin { reason: BalanceReason::Look, .. } => "Held over several setups.",
     }
 }
 
@@ -111,7 +113,7 @@ fn balance_said(setup: &Prepared<'_>, outcome: &Outcome, colours: &Colours, bala
         kelvin: balance.dial.kelvin().0,
         mired: balance.dial.mired().0,
         tint_duv: balance.dial.tint_duv(),
-        school: school_of(wished).to_owned(),
+        convention: convention_name(wished).to_owned(),
         says: meaning_of(wished).to_owned(),
         by_kelvin,
     }
@@ -140,7 +142,7 @@ pub(crate) fn mired_label(mired: f64) -> String {
     format!("{} mired", signed(mired, 0))
 }
 
-fn mark(id: &str, kind: MarkKind, name: String, source: String, light: Light) -> ColourMark {
+fn mark(id: &str, kind: MarkKind, name: String, source: String, light: Illuminant) -> ColourMark {
     ColourMark {
         id: id.to_owned(),
         kind,
@@ -182,7 +184,7 @@ fn gel_names(gels: &[&Gel]) -> String {
 }
 
 /// The steps of the gels between where a light is and where it was.
-fn gelled(mut mark: ColourMark, native: Light, gels: &[&Gel]) -> ColourMark {
+fn gelled(mut mark: ColourMark, native: Illuminant, gels: &[&Gel]) -> ColourMark {
     if gels.is_empty() {
         return mark;
     }
@@ -201,17 +203,17 @@ fn gelled(mut mark: ColourMark, native: Light, gels: &[&Gel]) -> ColourMark {
 
 /// What an ambient colour rests on.
 fn source(setup: &Prepared<'_>, ambient: &tolva_core::exposure::Ambient) -> String {
-    use tolva_core::colour::SaidColour;
+    use tolva_core::colour::StatedColour;
     let from = match ambient.colour {
-        SaidColour::FromPlace => match &setup.scene {
+        StatedColour::FromPlace => match &setup.scene {
             Some(scene) if scene.light.is_daylight() => "estimate from sun and sky",
             Some(_) => "typical of these lamps",
             None => "midday sun, until it is said",
         },
-        SaidColour::Named(_) => "typical",
-        SaidColour::Kelvin { .. } => "by hand",
-        SaidColour::Meter { .. } => "read by a colour meter",
-        SaidColour::GreyPatch { .. } => "read off a grey patch",
+        StatedColour::Named(_) => "typical",
+        StatedColour::Kelvin { .. } => "by hand",
+        StatedColour::Meter { .. } => "read by a colour meter",
+        StatedColour::GreyPatch { .. } => "read off a grey patch",
     };
     if ambient.film_ids.is_empty() { from.to_owned() } else { format!("{from}, through film") }
 }
@@ -273,7 +275,7 @@ fn automatic(setup: &Prepared<'_>, colours: &Colours) -> Vec<Fact> {
     let mut casts = Vec::new();
     for (code, name, rgb) in BACKGROUNDS {
         let mean = rgb.map(|one| f64::midpoint(one, 0.18));
-        let says = match Light::of_xy(face.light.of_surface(mean).xy()) {
+        let says = match Illuminant::of_xy(face.light.of_surface(mean).xy()) {
             Some(taken) => {
                 let (mired, duv) = (face.light.mired().0 - taken.mired().0, face.light.tint_duv() - taken.tint_duv());
                 casts.push(mired);

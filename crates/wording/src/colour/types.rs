@@ -33,8 +33,8 @@ pub struct BalanceSaid {
     pub mired: f64,
     /// Against the usual white of that temperature, in Duv.
     pub tint_duv: f64,
-    /// The school.
-    pub school: String,
+    /// The convention.
+    pub convention: String,
     /// What it does, in a sentence.
     pub says: String,
     /// What a person who halves kelvin instead of mired would have set; null where it makes no difference.

@@ -65,8 +65,8 @@ impl Plain {
             .collect();
         let over = |weight: f64, off: f64| weight * (off.abs() - 1.0 / 6.0).max(0.0);
         let mut sum = match self.blend {
-            Blend::Lift { behind_stops, subject_stops } => {
-                over(10_000.0, whole[0] - behind_stops) + over(1000.0, whole[1] - subject_stops)
+            Blend::Lift { background_stops, subject_stops } => {
+                over(10_000.0, whole[0] - background_stops) + over(1000.0, whole[1] - subject_stops)
             }
             Blend::Fill { ambient_stops, fill_stops } => {
                 let wish = log_sum(&[ambient[1], ambient[1] + fill_stops]);
@@ -113,7 +113,7 @@ fn one_light(evs: [f64; 3], blend: Blend, distance: f64) -> (Setup, Kit, Plain) 
 fn any_blend() -> impl Strategy<Value = Blend> {
     prop_oneof![
         (-1.0..1.0_f64, -2.0..1.0_f64)
-            .prop_map(|(subject_stops, behind_stops)| Blend::Lift { subject_stops, behind_stops }),
+            .prop_map(|(subject_stops, background_stops)| Blend::Lift { subject_stops, background_stops }),
         (-1.0..1.0_f64, -3.0..1.0_f64)
             .prop_map(|(ambient_stops, fill_stops)| Blend::Fill { ambient_stops, fill_stops }),
         (-1.0..1.0_f64, -4.0..-1.0_f64)
@@ -147,15 +147,15 @@ proptest! {
     ) {
         // Where nothing is wanted of a light in its own region, it is off, whatever its spill might do elsewhere.
         let evs = [evs[0], evs[1], evs[0].min(evs[1]).min(evs[2]) - 3.0];
-        let blend = Blend::Lift { subject_stops: 0.0, behind_stops: -0.5 };
+        let blend = Blend::Lift { subject_stops: 0.0, background_stops: -0.5 };
         let (mut setup, kit, mut plain) = one_light(evs, blend, 1.5);
-        setup.lights[0].reaches[0].stops = spill;
+        setup.lights[0].spill[0].stops = spill;
         setup.lights.push(Light {
             wish: LightWish::Fill { ratio_stops: ratio },
             aimed_at: Some("shadow".to_owned()),
             distance_m: Some(2.0),
             modifier_id: setup.lights[0].modifier_id.clone(),
-            reaches: vec![Reach { region_id: "lit".to_owned(), stops: spill }],
+            spill: vec![Spill { region_id: "lit".to_owned(), stops: spill }],
             ..Light::new("B", "medium")
         });
         plain.lights[0].1[2] = spill;
@@ -174,7 +174,7 @@ proptest! {
 fn flat_light_is_not_impossible() {
     let (mut setup, kit) = example();
     read(&mut setup, [12.65, 12.65, 12.65]);
-    setup.blend = Blend::Lift { subject_stops: 0.0, behind_stops: 0.0 };
+    setup.blend = Blend::Lift { subject_stops: 0.0, background_stops: 0.0 };
     let plan = solved(&setup, &kit);
     assert!(plan.possible, "{}", plan.says);
     assert_eq!(settings(&plan), ["1/200", "f/5.6", "ISO 100"]);
@@ -183,9 +183,9 @@ fn flat_light_is_not_impossible() {
 
 /// All 91 from EV 6 to 15, of every blend that wishes the same of both.
 #[rstest]
-#[case::lift(Blend::Lift { subject_stops: 0.0, behind_stops: 0.0 })]
-#[case::darker(Blend::Lift { subject_stops: -0.5, behind_stops: -0.5 })]
-#[case::brighter(Blend::Lift { subject_stops: 0.4, behind_stops: 0.4 })]
+#[case::lift(Blend::Lift { subject_stops: 0.0, background_stops: 0.0 })]
+#[case::darker(Blend::Lift { subject_stops: -0.5, background_stops: -0.5 })]
+#[case::brighter(Blend::Lift { subject_stops: 0.4, background_stops: 0.4 })]
 fn no_flat_light_is(#[case] blend: Blend) {
     let (mut setup, kit) = example();
     setup.blend = blend;

@@ -26,19 +26,19 @@ fn on_camera(s: &mut Setup) {
     },
     "Slower than allowed", "slower than 1/60",
 )]
-#[case::school(|s: &mut Setup| s.automatic = AutomaticSchool::Iso, "Automatic ISO", "dark clothes to pale")]
+#[case::school(|s: &mut Setup| s.automatic_exposure = AutomaticConvention::Iso, "Automatic ISO", "dark clothes to pale")]
 #[case::finder(
     |s: &mut Setup| s.filter_ids = vec!["nd-6".to_owned()], "Dark finder", "never look at the sun",
 )]
 #[case::near(|s: &mut Setup| s.lights[0].distance_m = Some(0.45), "Very near the eyes", "local rules")]
 #[case::clothes(
-    |s: &mut Setup| { s.lights[0].flash_id = "small".to_owned(); s.lights[0].control = Control::Automatic; },
+    |s: &mut Setup| { s.lights[0].flash_id = "small".to_owned(); s.lights[0].control = Control::Ttl; },
     "Clothes move it", "dark clothes more",
 )]
 #[case::not_automatic(
     |s: &mut Setup| {
         s.lights[0].flash_id = "large".to_owned();
-        s.lights[0].control = Control::Automatic;
+        s.lights[0].control = Control::Ttl;
     },
     "Not automatic", "set it by hand",
 )]
@@ -47,7 +47,7 @@ fn comes_with_its_cause(#[case] change: impl Fn(&mut Setup), #[case] heading: &s
     let (mut setup, mut kit) = example();
     // The large head of the starter kit can be metered; here it cannot.
     for flash in kit.flashes.iter_mut().filter(|flash| flash.id == "large") {
-        flash.automatic = false;
+        flash.ttl = false;
     }
     assert_eq!(headings(&setup, &kit), Vec::<String>::new());
     change(&mut setup);
@@ -79,7 +79,7 @@ fn a_bounced_flash_is_warned_of_otherwise() {
 fn the_slow_sync_floor(#[case] shutter_s: f64, #[case] warned: bool) {
     let (mut setup, mut kit) = example();
     kit.cameras[0].slow_sync_floor_s = 1.0 / 60.0;
-    setup.lights[0].control = Control::Automatic;
+    setup.lights[0].control = Control::Ttl;
     setup.fixed.shutter_s = Some(shutter_s);
     let found = solved(&setup, &kit).cautions.into_iter().find(|caution| caution.heading == "Slow-sync floor");
     assert_eq!(found.is_some(), warned);

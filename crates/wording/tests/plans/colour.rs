@@ -1,15 +1,15 @@
 //! White balance, gels and mixed light, from a setup to what becomes of its colours.
 
 use super::*;
-use tolva_core::colour::{NamedLight, Preset, SaidColour, WhiteBalance, Why};
+use tolva_core::colour::{BalanceReason, NamedLight, Preset, StatedColour, WhiteBalance};
 use tolva_core::modifier::{Bounce, BounceOff, SurfaceColour};
 
-fn by_hand(kelvin: f64) -> SaidColour {
-    SaidColour::Kelvin { kelvin, tint_duv: 0.0 }
+fn by_hand(kelvin: f64) -> StatedColour {
+    StatedColour::Kelvin { kelvin, tint_duv: 0.0 }
 }
 
 fn dialled(kelvin: f64) -> WhiteBalance {
-    WhiteBalance::Kelvin { kelvin, tint_duv: 0.0, why: Why::ByHand }
+    WhiteBalance::Kelvin { kelvin, tint_duv: 0.0, reason: BalanceReason::ByHand }
 }
 
 /// A hall under lamps: everything at one temperature, the flash half of the light on the lit side.
@@ -38,9 +38,9 @@ fn each_light_has_its_share() {
     let lit = &plan.colour.regions[1];
     assert!(lit.shares.starts_with("flash A 5") || lit.shares.starts_with("ambient 5"), "{}", lit.shares);
     assert!((40.0..140.0).contains(&lit.cast_mired), "{lit:?}");
-    let behind = &plan.colour.regions[0];
-    assert_eq!((behind.shares.as_str(), behind.words.as_str()), ("ambient 100 %", "strongly warm"));
-    assert!((behind.cast_mired - (1e6 / 2900.0 - 1e6 / 5600.0)).abs() < 1.0);
+    let background = &plan.colour.regions[0];
+    assert_eq!((background.shares.as_str(), background.words.as_str()), ("ambient 100 %", "strongly warm"));
+    assert!((background.cast_mired - (1e6 / 2900.0 - 1e6 / 5600.0)).abs() < 1.0);
 }
 
 /// Common practice: at 2500 K on the camera a house lamp is white and daylight strongly blue; at 5600 the lamp strongly
@@ -88,17 +88,20 @@ fn a_gel_goes_into_power_and_line() {
 #[test]
 fn gels_are_chosen_to_match_the_ambient() {
     let (setup, kit) = hall(2900.0);
-    let ways = colour_ways(&setup, &kit, Show::default()).expect("ways");
+    let ways = colour_options(&setup, &kit, Show::default()).expect("ways");
     let offer = &ways.gels[0];
     assert_eq!((offer.gels.as_str(), offer.chosen), ("Warm full", false));
     assert!(offer.says.contains("7 mired cooler than the ambient"), "{}", offer.says);
-    let ambient =
-        ways.ways.iter().find(|way| way.setup.read().white_balance == WhiteBalance::Ambient).expect("the school");
+    let ambient = ways
+        .conventions
+        .iter()
+        .find(|way| way.setup.read().white_balance == WhiteBalance::Ambient)
+        .expect("the school");
     assert_eq!(ambient.setup.read().lights[0].gel_ids, ["warm-full"]);
     assert!(ambient.settings.is_some(), "the gel asks for power");
     assert!(ambient.regions.iter().all(|region| region.words == "neutral"), "{:?}", ambient.regions);
-    let again = colour_ways(&ambient.setup.read(), &kit, Show::default()).expect("ways");
-    assert!(again.gels[0].chosen && again.ways.iter().any(|way| way.chosen && way.name == ambient.name));
+    let again = colour_options(&ambient.setup.read(), &kit, Show::default()).expect("ways");
+    assert!(again.gels[0].chosen && again.conventions.iter().any(|way| way.chosen && way.name == ambient.name));
 }
 
 /// Every school is offered once, one of them is chosen, and each says what becomes of every region.
@@ -106,12 +109,12 @@ fn gels_are_chosen_to_match_the_ambient() {
 #[case(WhiteBalance::Flash)]
 #[case(WhiteBalance::Measured)]
 #[case(WhiteBalance::Preset(Preset::Shade))]
-#[case(WhiteBalance::Kelvin { kelvin: 4800.0, tint_duv: 0.002, why: Why::ByHand })]
-#[case(WhiteBalance::Kelvin { kelvin: 7000.0, tint_duv: 0.0, why: Why::Warm })]
+#[case(WhiteBalance::Kelvin { kelvin: 4800.0, tint_duv: 0.002, reason: BalanceReason::ByHand })]
+#[case(WhiteBalance::Kelvin { kelvin: 7000.0, tint_duv: 0.0, reason: BalanceReason::Warm })]
 fn all_schools_side_by_side(#[case] balance: WhiteBalance) {
     let (mut setup, kit) = hall(2900.0);
     setup.white_balance = balance;
-    let ways = colour_ways(&setup, &kit, Show::default()).expect("ways").ways;
+    let ways = colour_options(&setup, &kit, Show::default()).expect("options").conventions;
     let chosen: Vec<&BalanceWay> = ways.iter().filter(|way| way.chosen).collect();
     assert_eq!(chosen.len(), 1, "{:?}", ways.iter().map(|way| &way.name).collect::<Vec<_>>());
     assert_eq!(chosen[0].setup, write(&setup));
@@ -141,7 +144,7 @@ fn what_mixes_on_a_face_is_warned_of() {
 #[test]
 fn lamps_walls_and_leaves_are_warned_of() {
     let (mut setup, kit) = hall(4000.0);
-    setup.regions[1].ambient.colour = SaidColour::Named(NamedLight::Fluorescent);
+    setup.regions[1].ambient.colour = StatedColour::Named(NamedLight::Fluorescent);
     setup.fixed.shutter_s = Some(1.0 / 200.0);
     setup.lights[0].bounce =
         Some(Bounce { off: BounceOff::SideWall, away_m: 1.5, reflectance: 0.5, colour: SurfaceColour::Green });
@@ -213,7 +216,7 @@ fn one_look_over_several_setups() {
     assert_eq!(look.lines[1].differs, "134 mired cooler");
     assert_eq!(look.lines[2].balance, "Flash, 5600 K");
     let held = look.lines[1].held.as_ref().expect("another").read();
-    assert_eq!(held.white_balance, WhiteBalance::Kelvin { kelvin: 5600.0, tint_duv: 0.0, why: Why::Look });
+    assert_eq!(held.white_balance, WhiteBalance::Kelvin { kelvin: 5600.0, tint_duv: 0.0, reason: BalanceReason::Look });
     assert!(one_look(std::slice::from_ref(&held), &kit, "moon").is_err());
 }
 
@@ -237,12 +240,12 @@ fn film_and_lamps() {
 }
 
 #[rstest]
-#[case(SaidColour::Kelvin { kelvin: 300.0, tint_duv: 0.0 }, "/setup/regions/0/ambient/colour/kelvin/kelvin", "from 1000 to 40000 K")]
-#[case(SaidColour::Meter { kelvin: 5000.0, duv: 0.3 }, "/setup/regions/0/ambient/colour/meter/duv", "from -0.05 to 0.05")]
-#[case(SaidColour::GreyPatch { red: 255.0, green: 240.0, blue: 200.0, kelvin: 5600.0, tint_duv: 0.0 }, "/setup/regions/0/ambient/colour/grey_patch", "clipped")]
-#[case(SaidColour::GreyPatch { red: 20.0, green: 220.0, blue: 20.0, kelvin: 5600.0, tint_duv: 0.0 }, "/setup/regions/0/ambient/colour/grey_patch", "not a grey")]
-#[case(SaidColour::GreyPatch { red: 300.0, green: 220.0, blue: 20.0, kelvin: 5600.0, tint_duv: 0.0 }, "/setup/regions/0/ambient/colour/grey_patch/red", "from 0 to 255")]
-fn colours_that_make_no_sense(#[case] colour: SaidColour, #[case] pointer: &str, #[case] says: &str) {
+#[case(StatedColour::Kelvin { kelvin: 300.0, tint_duv: 0.0 }, "/setup/regions/0/ambient/colour/kelvin/kelvin", "from 1000 to 40000 K")]
+#[case(StatedColour::Meter { kelvin: 5000.0, duv: 0.3 }, "/setup/regions/0/ambient/colour/meter/duv", "from -0.05 to 0.05")]
+#[case(StatedColour::GreyPatch { red: 255.0, green: 240.0, blue: 200.0, kelvin: 5600.0, tint_duv: 0.0 }, "/setup/regions/0/ambient/colour/grey_patch", "clipped")]
+#[case(StatedColour::GreyPatch { red: 20.0, green: 220.0, blue: 20.0, kelvin: 5600.0, tint_duv: 0.0 }, "/setup/regions/0/ambient/colour/grey_patch", "not a grey")]
+#[case(StatedColour::GreyPatch { red: 300.0, green: 220.0, blue: 20.0, kelvin: 5600.0, tint_duv: 0.0 }, "/setup/regions/0/ambient/colour/grey_patch/red", "from 0 to 255")]
+fn colours_that_make_no_sense(#[case] colour: StatedColour, #[case] pointer: &str, #[case] says: &str) {
     let (mut setup, kit) = example();
     setup.regions[0].ambient.colour = colour;
     let wrong = plan(&setup, &kit, Show::default()).expect_err("wrong");
@@ -263,7 +266,7 @@ proptest! {
     #[test]
     fn a_measured_balance_is_neutral(lamps in 2200.0..9000.0_f64, gel in 0usize..8, tint in -0.01..0.01_f64) {
         let (mut setup, kit) = hall(lamps);
-        setup.regions[1].ambient.colour = SaidColour::Kelvin { kelvin: lamps, tint_duv: tint };
+        setup.regions[1].ambient.colour = StatedColour::Kelvin { kelvin: lamps, tint_duv: tint };
         setup.lights[0].gel_ids = vec![kit.gels[gel].id.clone()];
         setup.white_balance = WhiteBalance::Measured;
         let lit = &solved(&setup, &kit).colour.regions[1];

@@ -37,7 +37,7 @@ fn behind_to_minus_one_and_a_third_and_the_face_to_nought() {
     setup.blend = Blend::Fill { ambient_stops: 0.0, fill_stops: -2.0 };
     let (placed, _) = dragged(&setup, &kit, "behind", Grip::Together, -1.3);
     let (placed, plan) = dragged(&placed, &kit, "lit", Grip::Together, 0.1);
-    assert_eq!(placed.blend, Blend::Lift { subject_stops: 0.0, behind_stops: -4.0 / 3.0 });
+    assert_eq!(placed.blend, Blend::Lift { subject_stops: 0.0, background_stops: -4.0 / 3.0 });
     assert_eq!(plan.rail[0].together.at.label, "−1⅓");
 }
 
@@ -54,7 +54,7 @@ fn without_flash_everything_moves_together() {
 fn far_off_the_scale_is_held_at_its_end_and_nonsense_is_refused() {
     let (setup, kit) = example();
     let (placed, _) = dragged(&setup, &kit, "behind", Grip::Together, 12.0);
-    assert_eq!(placed.blend, Blend::Lift { subject_stops: 0.0, behind_stops: 3.0 });
+    assert_eq!(placed.blend, Blend::Lift { subject_stops: 0.0, background_stops: 3.0 });
     let nowhere = Placing { region_id: "sky".to_owned(), grip: Grip::Together, stops: 0.0, light_id: None };
     assert_eq!(place(&setup, &kit, &nowhere), Err(Refused::NoSuchRegion("sky".to_owned())));
     let nan = Placing { region_id: "lit".to_owned(), grip: Grip::Together, stops: f64::NAN, light_id: None };

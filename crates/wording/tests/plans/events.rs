@@ -69,7 +69,7 @@ fn the_cameras_floor_is_warned_of() {
     let (mut setup, kit) = evening();
     setup.speed.slowest_shutter_s = Some(1.0 / 15.0);
     setup.fixed.shutter_s = Some(1.0 / 15.0);
-    setup.lights[0].control = Control::Automatic;
+    setup.lights[0].control = Control::Ttl;
     let plan = solved(&setup, &kit);
     let floor = plan.cautions.iter().find(|caution| caution.heading == "Slow-sync floor").expect("a caution");
     assert!(floor.says.contains("1/60") && floor.says.contains("1/15"), "{}", floor.says);
@@ -161,7 +161,7 @@ fn the_teapot_by_the_window() {
     setup.speed.movement = tolva_core::optics::Movement::Still;
     setup.depth = Depth::Deep { depth_m: 0.2 };
     setup.camera_distance_m = 1.2;
-    setup.exposure = ExposureSchool::ProtectHighlights;
+    setup.exposure = ExposureConvention::ProtectHighlights;
     let plan = solved(&setup, &kit);
     assert!(plan.possible, "{}", plan.says);
     assert_eq!(plan.dial_card.iso.label, "ISO 100");

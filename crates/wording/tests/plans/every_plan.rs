@@ -5,11 +5,11 @@ use super::*;
 prop_compose! {
     fn any_blend()(kind in 0..6usize, a in -6.0..3.0_f64, b in -5.0..0.0_f64) -> Blend {
         match kind {
-            0 => Blend::Lift { subject_stops: a, behind_stops: b },
+            0 => Blend::Lift { subject_stops: a, background_stops: b },
             1 => Blend::Fill { ambient_stops: a, fill_stops: b },
             2 => Blend::HalfAndHalf { subject_stops: a },
             3 => Blend::Overpower { subject_stops: a, ambient_stops: b },
-            4 => Blend::Silhouette { behind_stops: a },
+            4 => Blend::Silhouette { background_stops: a },
             _ => Blend::AmbientOnly { subject_stops: a },
         }
     }
@@ -69,7 +69,7 @@ prop_compose! {
             wish,
             aimed_at: Some(aimed_at.to_owned()),
             distance_m: Some(distance),
-            reaches: vec![Reach { region_id: "lit".to_owned(), stops: spill }],
+            spill: vec![Spill { region_id: "lit".to_owned(), stops: spill }],
             ..Light::new("more", ["small", "medium", "large"][flash])
         }
     }
@@ -100,11 +100,11 @@ proptest! {
                     prop_assert!((at(&lane.together) - wish).abs() <= TOLERATED, "{:?}", lane);
                 }
             }
-            prop_assert!(plan.remedies.is_empty());
+            prop_assert!(plan.fixes.is_empty());
         } else {
-            prop_assert!(!plan.gaps.is_empty());
+            prop_assert!(!plan.shortfalls.is_empty());
         }
-        for remedy in &plan.remedies {
+        for remedy in &plan.fixes {
             if let Some(done) = &remedy.setup {
                 prop_assert_eq!(solved(&done.read(), &kit).possible, remedy.closes, "{}", &remedy.does);
             }

@@ -3,8 +3,8 @@
 use jiff::Timestamp;
 
 use super::*;
-use tolva_core::ambient::{BehindWhat, Scene, Site};
-use tolva_core::exposure::Taken;
+use tolva_core::ambient::{BackgroundKind, Scene, Site};
+use tolva_core::exposure::MeterReading;
 use tolva_core::scale::parse_shutter;
 use tolva_core::time::LocalTime;
 
@@ -21,13 +21,13 @@ fn doorway(time: &str) -> (Setup, Kit) {
     };
     let hour = |time: &str| LocalTime { date: "2026-08-29".to_owned(), time: time.to_owned(), second_time: false };
     let mut scene = Scene { facing_deg: 120.0, ..Scene::new(site, hour(time)) };
-    scene.behind.what = BehindWhat::Sky;
+    scene.background.what = BackgroundKind::Sky;
     setup.scene = Some(scene);
     for (region, ev100) in setup.regions.iter_mut().zip([12.6, 11.3, 10.3]) {
-        let taken = Taken { at: Some(hour("19:26")), ..Taken::of(Reading::Ev(EvReading { ev100 })) };
+        let taken = MeterReading { at: Some(hour("19:26")), ..MeterReading::of(Reading::Ev(EvReading { ev100 })) };
         region.ambient = Ambient { readings: vec![taken], ..Ambient::guessed(ev100) };
     }
-    setup.blend = Blend::Lift { subject_stops: 0.0, behind_stops: -4.0 / 3.0 };
+    setup.blend = Blend::Lift { subject_stops: 0.0, background_stops: -4.0 / 3.0 };
     setup.speed.slowest_shutter_s = Some(1.0 / 100.0);
     (setup, kit)
 }
@@ -178,12 +178,12 @@ proptest! {
     /// wish is met as it begins and until it ends, and the next begins where it ends.
     #[test]
     fn every_step_of_every_timetable_holds(
-        hour in 15u32..20, minute in 0u32..60, behind in -6i32..1, order in 0usize..3, facing in 0u32..360,
+        hour in 15u32..20, minute in 0u32..60, background in -6i32..1, order in 0usize..3, facing in 0u32..360,
         aperture in prop::option::of(prop::sample::select(vec![2.8, 5.6, 11.0]))
     ) {
         let (mut setup, kit) = doorway("19:26");
-        let behind_stops = f64::from(behind) / 3.0;
-        setup.blend = Blend::Lift { subject_stops: 0.0, behind_stops };
+        let background_stops = f64::from(background) / 3.0;
+        setup.blend = Blend::Lift { subject_stops: 0.0, background_stops };
         setup.falling_order = FallingOrder::OFFERED[order];
         setup.fixed.f_number = aperture;
         if let Some(scene) = &mut setup.scene {
@@ -196,7 +196,7 @@ proptest! {
             prop_assert!((pair[0].minute + pair[0].holds_min - pair[1].minute).abs() < 1e-9);
         }
         for step in table.steps.iter().filter(|step| step.notes.iter().all(|note| !note.contains("Not yet"))) {
-            let off = step.regions[0].together.stops.expect("light") - behind_stops;
+            let off = step.regions[0].together.stops.expect("light") - background_stops;
             prop_assert!(off.abs() <= 1.0 / 3.0 + 1e-6, "{}: {off}", step.clock);
         }
         if let Some(last) = &table.last {
@@ -220,10 +220,10 @@ fn film_and_lamps_count_over_time() {
     let plan = plan(&setup, &kit, Show::default()).expect("a plan");
     let table = table(&setup, &kit);
     let day = tolva_wording::day_of(&setup, &kit, 1.0).expect("a day");
-    let hour = plan.here.as_ref().expect("a scene").minute;
+    let hour = plan.sun_report.as_ref().expect("a scene").minute;
     let at = day.minute.iter().position(|minute| (minute - hour).abs() < 0.5).expect("that minute");
     let ev = |label: &str| label.trim_start_matches("EV ").replace('−', "-").parse::<f64>().expect("an EV");
-    for (region, day_ev) in [(0, day.behind_ev100[at]), (1, day.lit_ev100[at])] {
+    for (region, day_ev) in [(0, day.background_ev100[at]), (1, day.lit_ev100[at])] {
         let (planned, first) = (ev(&plan.rail[region].ev), ev(&table.steps[0].regions[region].ev));
         assert!((planned - first).abs() < 0.051, "{region}: {planned} {first}");
         assert!((planned - day_ev).abs() < 0.06, "{region}: {planned} {day_ev}");

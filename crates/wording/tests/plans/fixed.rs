@@ -39,7 +39,7 @@ fn a_fill_follows_the_ambient_where_highlights_are_protected() {
     let (mut setup, kit) = example();
     read(&mut setup, [15.0, 12.0, 11.0]);
     setup.blend = Blend::Fill { ambient_stops: 0.0, fill_stops: -1.0 };
-    setup.exposure = ExposureSchool::ProtectHighlights;
+    setup.exposure = ExposureConvention::ProtectHighlights;
     let plan = solved(&setup, &kit);
     assert!(plan.possible, "{}", plan.says);
     let lit = &plan.rail[1];

@@ -1,7 +1,7 @@
 //! Laws that hold whatever the numbers are.
 
 use super::*;
-use tolva_core::colour::{SaidColour, WhiteBalance, Why};
+use tolva_core::colour::{BalanceReason, StatedColour, WhiteBalance};
 
 fn exact_power(plan: &Plan) -> f64 {
     plan.dial_card.lights[0].power_exact.clone().expect("on").replace('−', "-").parse().expect("a number")
@@ -25,7 +25,7 @@ fn any_setup() -> impl Strategy<Value = (Setup, Kit)> {
         (1500.0..12_000.0_f64, -0.02..0.02_f64).prop_map(|(kelvin, tint_duv)| WhiteBalance::Kelvin {
             kelvin,
             tint_duv,
-            why: Why::ByHand
+            reason: BalanceReason::ByHand
         }),
     ];
     let colours = proptest::collection::vec((1000.0..20_000.0_f64, -0.03..0.03_f64), 3);
@@ -35,7 +35,7 @@ fn any_setup() -> impl Strategy<Value = (Setup, Kit)> {
             let mut setup = Setup::new("any", &kit);
             read(&mut setup, [evs.0, evs.1, evs.2]);
             for (region, (kelvin, tint_duv)) in setup.regions.iter_mut().zip(colours) {
-                region.ambient.colour = SaidColour::Kelvin { kelvin, tint_duv };
+                region.ambient.colour = StatedColour::Kelvin { kelvin, tint_duv };
             }
             setup.blend = Blend::OFFERED[blend];
             setup.white_balance = white_balance;
@@ -70,7 +70,7 @@ proptest! {
         for lane in &first.rail {
             prop_assert!(lane.uncertainty_stops.is_finite() && lane.uncertainty_stops > 0.0);
         }
-        prop_assert!(first.possible == first.gaps.is_empty());
+        prop_assert!(first.possible == first.shortfalls.is_empty());
     }
 
     /// What the plan sets lies on the dials of camera and units, and a plan that is possible keeps the sync.
@@ -94,14 +94,14 @@ proptest! {
     /// A way that is offered can be taken, is no worse, and every school is one setup with one thing changed.
     #[test]
     fn ways_and_schools_lead_on((setup, kit) in any_setup()) {
-        let now: f64 = solved(&setup, &kit).gaps.iter().map(|gap| gap.missing_stops).sum();
-        for way in alternatives(&setup, &kit, Show::default()).expect("ways").ways {
-            let then: f64 = solved(&way.setup.read(), &kit).gaps.iter().map(|gap| gap.missing_stops).sum();
+        let now: f64 = solved(&setup, &kit).shortfalls.iter().map(|gap| gap.missing_stops).sum();
+        for way in alternatives(&setup, &kit, Show::default()).expect("ways").options {
+            let then: f64 = solved(&way.setup.read(), &kit).shortfalls.iter().map(|gap| gap.missing_stops).sum();
             prop_assert!(then <= now + 1e-6, "{}", way.name);
         }
-        let ways = colour_ways(&setup, &kit, Show::default()).expect("ways");
-        prop_assert_eq!(ways.ways.iter().filter(|way| way.chosen).count(), 1);
-        for way in ways.ways {
+        let ways = colour_options(&setup, &kit, Show::default()).expect("ways");
+        prop_assert_eq!(ways.conventions.iter().filter(|way| way.chosen).count(), 1);
+        for way in ways.conventions {
             prop_assert!(plan(&way.setup.read(), &kit, Show::default()).is_ok(), "{}", way.name);
         }
     }

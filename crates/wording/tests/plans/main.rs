@@ -28,13 +28,13 @@ use tolva_planner::lighting::Prepared;
 use tolva_planner::place::{Grip, Placing, place};
 use tolva_planner::refused::Refused;
 use tolva_planner::setup::{
-    AutomaticSchool, Blend, Control, Depth, ExposureSchool, FallingOrder, FlashOutput, GuideNumberMetres, Kit, Light,
-    LightWish, Preference, Reach, Setup, Sync,
+    AutomaticConvention, Blend, Control, Depth, ExposureConvention, FallingOrder, FlashOutput, GuideNumberMetres, Kit,
+    Light, LightWish, Preference, Setup, Spill, Sync,
 };
 use tolva_planner::shortfall::TOLERATED;
 use tolva_wording::{
-    Alternative, AlternativeKind, Alternatives, BalanceWay, Change, ColourWays, Document, Fact, FallingStep,
-    LengthUnit, Limit, Mark, MarkKind, OneLook, Plan, PowerNotation, RegionOnRail, SchoolMatter, Show, Timetable,
+    Alternative, AlternativeKind, Alternatives, BalanceWay, Change, ColourOptions, ConventionMatter, Document, Fact,
+    FallingStep, LengthUnit, Limit, Mark, MarkKind, OneLook, Plan, PowerNotation, RegionOnRail, Show, Timetable,
     falling as timetable,
 };
 
@@ -69,12 +69,12 @@ fn alternatives(setup: &Setup, kit: &Kit, show: Show) -> Result<Alternatives, Re
     tolva_wording::alternatives(setup, kit, show, &write)
 }
 
-fn schools(setup: &Setup, kit: &Kit, show: Show) -> Result<Vec<SchoolMatter>, Refused> {
-    tolva_wording::schools(setup, kit, show, &write)
+fn conventions_of(setup: &Setup, kit: &Kit, show: Show) -> Result<Vec<ConventionMatter>, Refused> {
+    tolva_wording::conventions_of(setup, kit, show, &write)
 }
 
-fn colour_ways(setup: &Setup, kit: &Kit, show: Show) -> Result<ColourWays, Refused> {
-    tolva_wording::colour_ways(setup, kit, show, &write)
+fn colour_options(setup: &Setup, kit: &Kit, show: Show) -> Result<ColourOptions, Refused> {
+    tolva_wording::colour_options(setup, kit, show, &write)
 }
 
 fn one_look(setups: &[Setup], kit: &Kit, of: &str) -> Result<OneLook, NoLook> {
@@ -114,7 +114,7 @@ fn at(mark: &Mark) -> f64 {
 }
 
 fn limits(plan: &Plan) -> Vec<Limit> {
-    plan.gaps.iter().map(|gap| gap.limit).collect()
+    plan.shortfalls.iter().map(|gap| gap.limit).collect()
 }
 
 /// The check values of the first slice, computed by hand from physics.md §3 to §5.
@@ -124,8 +124,8 @@ fn the_worked_example() {
     let plan = solved(&setup, &kit);
     assert!(plan.possible, "{}", plan.says);
     assert_eq!(settings(&plan), ["1/200", "f/9", "ISO 100"]);
-    let [behind, lit, shadow] = plan.rail.as_slice() else { panic!("three lanes") };
-    assert!((at(&behind.ambient) - -1.0).abs() < 1e-9);
+    let [background, lit, shadow] = plan.rail.as_slice() else { panic!("three lanes") };
+    assert!((at(&background.ambient) - -1.0).abs() < 1e-9);
     assert!((at(&lit.ambient) - -3.0).abs() < 1e-9);
     assert!((at(&shadow.ambient) - -4.0).abs() < 1e-9);
     let light = &plan.dial_card.lights[0];
@@ -167,7 +167,7 @@ fn half_and_half_is_a_stop_under_each() {
 fn compensation_of_automatic_flash(#[case] fill_stops: f64, #[case] label: &str) {
     let (mut setup, kit) = example();
     setup.blend = Blend::Fill { ambient_stops: 0.0, fill_stops };
-    setup.lights[0].control = Control::Automatic;
+    setup.lights[0].control = Control::Ttl;
     let plan = solved(&setup, &kit);
     assert_eq!(plan.dial_card.lights[0].compensation.as_ref().map(|c| c.label.as_str()), Some(label));
     assert!(plan.cautions.iter().any(|caution| caution.heading == "Clothes move it"));
@@ -187,10 +187,10 @@ fn the_ambient_is_placed(#[case] blend: Blend, #[case] ambient: f64) {
 #[test]
 fn a_silhouette_needs_three_stops() {
     let (mut setup, kit) = example();
-    setup.blend = Blend::Silhouette { behind_stops: 0.0 };
+    setup.blend = Blend::Silhouette { background_stops: 0.0 };
     let plan = solved(&setup, &kit);
     assert_eq!(limits(&plan), [Limit::NotASilhouette]);
-    assert_eq!(plan.gaps[0].missing, "1 stop");
+    assert_eq!(plan.shortfalls[0].missing, "1 stop");
     read(&mut setup, [13.0, 10.0, 9.0]);
     assert!(solved(&setup, &kit).possible);
 }
@@ -206,8 +206,8 @@ fn what_is_fixed_stays_fixed() {
     assert_eq!(limits(&plan), [Limit::CameraTooBright]);
     setup.fixed.shutter_s = None;
     let freer = solved(&setup, &kit);
-    assert!(freer.remedies.iter().any(|r| r.closes && r.does.contains("3-stop filter")), "{:?}", freer.remedies);
-    assert!(plan.remedies.iter().any(|r| r.closes && r.does == "Leave the ISO to Tolva"));
+    assert!(freer.fixes.iter().any(|r| r.closes && r.does.contains("3-stop filter")), "{:?}", freer.fixes);
+    assert!(plan.fixes.iter().any(|r| r.closes && r.does == "Leave the ISO to Tolva"));
 }
 
 #[test]
@@ -265,15 +265,15 @@ fn the_wish_that_cannot_be_had() {
     let plan = solved(&setup, &kit);
     assert!(!plan.possible);
     // The first sentence says what to change.
-    let first = plan.remedies.iter().find(|r| r.closes).expect("a way");
+    let first = plan.fixes.iter().find(|r| r.closes).expect("a way");
     assert!(plan.says.starts_with(&format!("{}. Not as wished:", first.does)), "{}", plan.says);
     // EV 16 is wanted; 1/200 and f/2.8 at ISO 100 is 10⅔: 5⅓ over.
-    assert_eq!(plan.gaps[0].limit, Limit::CameraTooBright);
-    assert_eq!(plan.gaps[0].missing, "5⅓ stops");
-    assert!(plan.remedies.iter().any(|r| r.does.contains("filter on the lens")));
-    assert!(plan.remedies.iter().any(|r| r.does.contains("aperture")));
+    assert_eq!(plan.shortfalls[0].limit, Limit::CameraTooBright);
+    assert_eq!(plan.shortfalls[0].missing, "5⅓ stops");
+    assert!(plan.fixes.iter().any(|r| r.does.contains("filter on the lens")));
+    assert!(plan.fixes.iter().any(|r| r.does.contains("aperture")));
     // One step is not enough: the filter takes the flash away as well, so the light must come nearer too.
-    let closing = plan.remedies.iter().find(|r| r.closes).expect("a way in two steps");
+    let closing = plan.fixes.iter().find(|r| r.closes).expect("a way in two steps");
     assert!(closing.does.starts_with("Put the 6-stop") && closing.does.contains("and bring A to"), "{}", closing.does);
 }
 
@@ -285,14 +285,14 @@ fn a_weak_flash_is_told_what_would_do() {
     setup.lights[0].distance_m = Some(2.5);
     let plan = solved(&setup, &kit);
     assert_eq!(limits(&plan), [Limit::FlashTooWeak]);
-    let does: Vec<&str> = plan.remedies.iter().map(|r| r.does.as_str()).collect();
+    let does: Vec<&str> = plan.fixes.iter().map(|r| r.does.as_str()).collect();
     assert!(does.iter().any(|d| d.starts_with("Bring A to")), "{does:?}");
     assert!(does.contains(&"Use the large head, 600 Ws"), "{does:?}");
     assert!(does.iter().any(|d| d.contains("more power")), "{does:?}");
     assert_eq!(plan.dial_card.lights[0].power.as_deref(), Some("1/1"));
 
     // A unit of the guide number it names does close the gap.
-    let named = plan.remedies.iter().find(|r| r.does.contains("more power")).expect("more power");
+    let named = plan.fixes.iter().find(|r| r.does.contains("more power")).expect("more power");
     let metres: f64 = named
         .says
         .split("number ")
@@ -317,7 +317,7 @@ fn a_strong_flash_goes_farther_away() {
     setup.lights[0].distance_m = Some(0.8);
     let plan = solved(&setup, &kit);
     assert_eq!(limits(&plan), [Limit::FlashTooStrong]);
-    assert!(plan.remedies.iter().any(|r| r.closes && r.does.starts_with("Move A to")), "{:?}", plan.remedies);
+    assert!(plan.fixes.iter().any(|r| r.closes && r.does.starts_with("Move A to")), "{:?}", plan.fixes);
 }
 
 #[test]
@@ -326,9 +326,9 @@ fn ambient_that_is_already_too_bright() {
     read(&mut setup, [12.0, 14.0, 12.0]);
     let plan = solved(&setup, &kit);
     assert_eq!(limits(&plan), [Limit::AmbientTooBright]);
-    assert_eq!(plan.gaps[0].missing, "1 stop");
+    assert_eq!(plan.shortfalls[0].missing, "1 stop");
     assert_eq!(plan.dial_card.lights[0].power, None);
-    let shade = plan.remedies.iter().find(|r| r.setup.is_none()).expect("something outside Tolva");
+    let shade = plan.fixes.iter().find(|r| r.setup.is_none()).expect("something outside Tolva");
     assert_eq!(shade.does, "Take 1 stop of ambient off the subject");
     // And that does it.
     read(&mut setup, [12.0, 13.0 - 1.0 / 6.0, 12.0]);
@@ -341,9 +341,9 @@ fn a_shutter_over_the_sync_darkens_a_band() {
     setup.fixed.shutter_s = Some(1.0 / 500.0);
     let plan = solved(&setup, &kit);
     assert_eq!(limits(&plan), [Limit::ShutterOverSync]);
-    assert!(plan.gaps[0].says.contains("50 %"), "{}", plan.gaps[0].says);
+    assert!(plan.shortfalls[0].says.contains("50 %"), "{}", plan.shortfalls[0].says);
     // What is fixed is kept where it can be, and let go last.
-    let does: Vec<&str> = plan.remedies.iter().filter(|fix| fix.closes).map(|fix| fix.does.as_str()).collect();
+    let does: Vec<&str> = plan.fixes.iter().filter(|fix| fix.closes).map(|fix| fix.does.as_str()).collect();
     assert_eq!(does, ["Use high-speed sync", "Leave the shutter to Tolva"]);
     setup.fixed.shutter_s = Some(1.0 / 250.0);
     let near = solved(&setup, &kit);
@@ -358,8 +358,8 @@ fn too_dark_for_the_kit() {
     setup.blend = Blend::AmbientOnly { subject_stops: 0.0 };
     let plan = solved(&setup, &kit);
     assert_eq!(limits(&plan), [Limit::CameraTooDark]);
-    assert!(plan.remedies.iter().any(|r| r.closes && r.does.contains("tripod")), "{:?}", plan.remedies);
-    assert!(plan.remedies.iter().any(|r| r.does.starts_with("Accept ISO")));
+    assert!(plan.fixes.iter().any(|r| r.closes && r.does.contains("tripod")), "{:?}", plan.fixes);
+    assert!(plan.fixes.iter().any(|r| r.does.starts_with("Accept ISO")));
 }
 
 #[test]
@@ -368,7 +368,7 @@ fn no_light_in_the_setup() {
     setup.lights.clear();
     let plan = solved(&setup, &kit);
     assert_eq!(limits(&plan), [Limit::NoFlash]);
-    assert!(plan.remedies.iter().any(|r| r.closes && r.does == "Add a flash"));
+    assert!(plan.fixes.iter().any(|r| r.closes && r.does == "Add a flash"));
 }
 
 #[test]

@@ -15,10 +15,10 @@ fn four() -> (Setup, Kit) {
         wish,
         aimed_at: Some(aimed_at.to_owned()),
         distance_m: Some(2.0),
-        reaches: spill.iter().map(|(id, stops)| Reach { region_id: (*id).to_owned(), stops: *stops }).collect(),
+        spill: spill.iter().map(|(id, stops)| Spill { region_id: (*id).to_owned(), stops: *stops }).collect(),
         ..Light::new(id, flash)
     };
-    setup.lights[0].reaches.push(Reach { region_id: "hair".to_owned(), stops: -4.0 });
+    setup.lights[0].spill.push(Spill { region_id: "hair".to_owned(), stops: -4.0 });
     setup.lights.extend([
         light("B", "small", LightWish::Fill { ratio_stops: 1.0 }, "shadow", &[("lit", -1.0)]),
         light("C", "small", LightWish::Rim { over_stops: 0.5 }, "hair", &[("shadow", -3.0)]),
@@ -74,15 +74,14 @@ fn lights_add() {
 #[test]
 fn what_spills_over_the_wish_is_told() {
     let (mut setup, kit) = four();
-    setup.lights[0].reaches[0].stops = 0.0;
+    setup.lights[0].spill[0].stops = 0.0;
     let plan = solved(&setup, &kit);
-    assert_eq!(limits(&plan), [Limit::RegionOver], "{:?} {:?}", plan.gaps, plan.rail);
-    assert!(plan.gaps[0].says.contains("other lights spill onto it"), "{}", plan.gaps[0].says);
-    assert!(plan.remedies.iter().any(|remedy| remedy.does.starts_with("Keep what spills off")));
+    assert_eq!(limits(&plan), [Limit::RegionOver], "{:?} {:?}", plan.shortfalls, plan.rail);
+    assert!(plan.shortfalls[0].says.contains("other lights spill onto it"), "{}", plan.shortfalls[0].says);
+    assert!(plan.fixes.iter().any(|remedy| remedy.does.starts_with("Keep what spills off")));
     // The fill has nothing to do there.
     assert_eq!(plan.dial_card.lights[1].power, None);
-    let be =
-        plan.remedies.iter().find(|remedy| remedy.does.starts_with("Let “Face, shadow side” be at")).expect("a way");
+    let be = plan.fixes.iter().find(|remedy| remedy.does.starts_with("Let “Face, shadow side” be at")).expect("a way");
     assert!(be.closes);
 }
 
@@ -162,7 +161,7 @@ fn turned_away_gives_less() {
     setup.fixed = tolva_planner::setup::Fixed { shutter_s: Some(0.005), f_number: Some(8.0), iso: Some(100.0) };
     let given = |setup: &Setup| at(&solved(setup, &kit).rail[1].flashes[0].mark);
     let straight = given(&setup);
-    setup.lights[0].turned_deg = 60.0;
+    setup.lights[0].feather_deg = 60.0;
     assert!((straight - given(&setup) - 1.0).abs() < 1e-9);
 }
 
@@ -172,7 +171,7 @@ fn a_fill_opens_the_shadow() {
     let (mut setup, kit) = example();
     read(&mut setup, [12.0, 12.0, 9.5]);
     setup.blend = Blend::Fill { ambient_stops: 0.0, fill_stops: -2.0 };
-    setup.lights[0].reaches[0].stops = 0.0;
+    setup.lights[0].spill[0].stops = 0.0;
     let ratio = solved(&setup, &kit).ratio.expect("a shadow side");
     let (before, after) = (ratio.before.stops.expect("two"), ratio.after.stops.expect("two"));
     assert!((before - 2.5).abs() < 1e-9);
@@ -187,15 +186,15 @@ fn a_mark_of_one_light_moves_its_own_wish() {
         let placing = Placing { region_id: region.to_owned(), grip, stops, light_id: light.map(str::to_owned) };
         place(&setup, &kit, &placing).expect("placed")
     };
-    let behind = drag("behind", Grip::Together, None, 0.0);
-    assert_eq!(behind.lights[3].wish, LightWish::Place { stops: 0.0 });
-    assert_eq!(behind.blend, setup.blend, "the ambient stays");
+    let background = drag("behind", Grip::Together, None, 0.0);
+    assert_eq!(background.lights[3].wish, LightWish::Place { stops: 0.0 });
+    assert_eq!(background.blend, setup.blend, "the ambient stays");
     let rim = drag("hair", Grip::Together, None, 1.0);
     assert!(matches!(rim.lights[2].wish, LightWish::Rim { over_stops } if (over_stops - 1.0).abs() < 0.34));
     let fill = drag("shadow", Grip::Flash, Some("B"), -0.5);
     assert!(matches!(fill.lights[1].wish, LightWish::Fill { ratio_stops } if ratio_stops < 1.0));
     let spill = drag("lit", Grip::Flash, Some("B"), -5.0);
-    assert!(spill.lights[1].reaches[0].stops < -1.0, "{:?}", spill.lights[1].reaches);
+    assert!(spill.lights[1].spill[0].stops < -1.0, "{:?}", spill.lights[1].spill);
     let nobody = Placing { region_id: "lit".to_owned(), grip: Grip::Flash, stops: 0.0, light_id: Some("Z".to_owned()) };
     assert_eq!(place(&setup, &kit, &nobody), Err(Refused::NoSuchLight("Z".to_owned())));
 }
@@ -209,10 +208,10 @@ fn a_light_too_weak_is_named() {
     setup.fixed.iso = Some(100.0);
     setup.fixed.f_number = Some(11.0);
     let plan = solved(&setup, &kit);
-    let gap = plan.gaps.iter().find(|gap| gap.light_id.as_deref() == Some("D")).expect("its gap");
+    let gap = plan.shortfalls.iter().find(|gap| gap.light_id.as_deref() == Some("D")).expect("its gap");
     assert_eq!(gap.limit, Limit::FlashTooWeak);
     assert!(gap.says.starts_with("D, the background, is"), "{}", gap.says);
-    assert!(plan.remedies.iter().any(|remedy| remedy.does.starts_with("Bring D to")), "{:?}", plan.says);
+    assert!(plan.fixes.iter().any(|remedy| remedy.does.starts_with("Bring D to")), "{:?}", plan.says);
 }
 
 /// Two lights that spill −0.2 stop onto each other's region, with equal wishes: neither is left to do the other's work.
@@ -221,13 +220,13 @@ fn a_light_too_weak_is_named() {
 fn two_that_spill_onto_each_other_share_alike() {
     let (mut setup, kit) = example();
     read(&mut setup, [7.0, 2.0, 2.0]);
-    setup.blend = Blend::Lift { subject_stops: 0.0, behind_stops: 0.0 };
-    let spill = |id: &str| vec![Reach { region_id: id.to_owned(), stops: -0.2 }];
+    setup.blend = Blend::Lift { subject_stops: 0.0, background_stops: 0.0 };
+    let spill = |id: &str| vec![Spill { region_id: id.to_owned(), stops: -0.2 }];
     let light = |id: &str, wish, aim: &str, onto: &str| Light {
         wish,
         aimed_at: Some(aim.to_owned()),
         distance_m: Some(2.0),
-        reaches: spill(onto),
+        spill: spill(onto),
         ..Light::new(id, "large")
     };
     setup.lights = vec![
@@ -267,9 +266,9 @@ fn every_region_that_is_off_is_told() {
         (light.distance_m, light.flash_id) = (Some(6.0), "small".to_owned());
     }
     let plan = solved(&setup, &kit);
-    let weak: Vec<_> = plan.gaps.iter().filter(|gap| gap.limit == Limit::FlashTooWeak).collect();
-    assert!(weak.len() >= 3, "{:?}", plan.gaps);
-    assert!(plan.gaps.iter().map(|gap| gap.missing_stops).sum::<f64>() > 3.0);
+    let weak: Vec<_> = plan.shortfalls.iter().filter(|gap| gap.limit == Limit::FlashTooWeak).collect();
+    assert!(weak.len() >= 3, "{:?}", plan.shortfalls);
+    assert!(plan.shortfalls.iter().map(|gap| gap.missing_stops).sum::<f64>() > 3.0);
 }
 
 /// A lamp that is bounced has the ceiling's loss and colour and no near field, and says what it loses.

@@ -1,7 +1,7 @@
 //! Aperture and shutter: depth, shake, movement, close up, high speed.
 
 use super::*;
-use tolva_core::optics::{Circle, HandheldSchool, Movement};
+use tolva_core::optics::{CircleOfConfusion, HandheldRule, Movement};
 use tolva_planner::setup::Speed;
 
 /// Three rows 0.3 m apart seen from 3 m at 85 mm: 3.0 to 3.85 m with a head's depth, f/9.3 by the group's formula.
@@ -17,7 +17,7 @@ fn a_group_gets_its_aperture() {
     assert_eq!(says(&plan.depth, "Focus"), "at 3.37 m");
     assert!(says(&plan.depth, "Wished").contains("3.00 m to 3.85 m"));
     // A dense sensor looked at pixel by pixel asks for more than a small print.
-    setup.circle = Circle::TwoPixels;
+    setup.circle_of_confusion = CircleOfConfusion::TwoPixels;
     let denser = solved(&setup, &kit);
     assert!(denser.dial_card.aperture.exact > plan.dial_card.aperture.exact);
 }
@@ -38,14 +38,14 @@ fn a_depth_that_cannot_be_had_says_what_to_change() {
     setup.depth = Depth::Deep { depth_m: 1.5 };
     let plan = solved(&setup, &kit);
     assert!(limits(&plan).contains(&Limit::TooShallow), "{:?}", limits(&plan));
-    assert!(plan.remedies.iter().any(|remedy| remedy.does.contains("aperture")), "{:?}", plan.says);
+    assert!(plan.fixes.iter().any(|remedy| remedy.does.contains("aperture")), "{:?}", plan.says);
 }
 
 /// The floors follow the school, the hand, the movement, and the part of the subject that is ambient.
 #[rstest]
-#[case(Speed { school: HandheldSchool::OneOverFocal, ..Speed::default() }, 1.0, "1/80")]
-#[case(Speed { school: HandheldSchool::OneOverTwiceFocal, ..Speed::default() }, 1.0, "1/160")]
-#[case(Speed { school: HandheldSchool::Stabilised, movement: Movement::Still, ..Speed::default() }, 1.0, "1/5")]
+#[case(Speed { school: HandheldRule::OneOverFocal, ..Speed::default() }, 1.0, "1/80")]
+#[case(Speed { school: HandheldRule::OneOverTwiceFocal, ..Speed::default() }, 1.0, "1/160")]
+#[case(Speed { school: HandheldRule::Stabilised, movement: Movement::Still, ..Speed::default() }, 1.0, "1/5")]
 #[case(Speed { movement: Movement::Dancing, ..Speed::default() }, 1.0, "1/3200")]
 #[case(Speed { slowest_shutter_s: Some(1.0 / 30.0), ..Speed::default() }, 1.0, "1/30")]
 #[case(Speed::default(), 8.0, "1/10")]

@@ -2,11 +2,11 @@
 
 use super::*;
 use tolva_core::ambient::{
-    Artificial, Behind, BehindWhat, OpenShade, Scene, Site, SteadyCloud, Surroundings, TypicalLight, Weather,
+    Artificial, Background, BackgroundKind, OpenShade, Scene, Site, SteadyCloud, Surroundings, TypicalLight, Weather,
 };
 use tolva_core::time::LocalTime;
 use tolva_planner::hour::at_minute;
-use tolva_wording::{Caution, Here, day_of};
+use tolva_wording::{Caution, SunReport, day_of};
 
 fn setup(time: &str, change: impl Fn(&mut Scene)) -> (Setup, Kit) {
     let kit = Kit::starter();
@@ -25,10 +25,10 @@ fn setup(time: &str, change: impl Fn(&mut Scene)) -> (Setup, Kit) {
     (setup, kit)
 }
 
-fn here_of(time: &str, change: impl Fn(&mut Scene)) -> (Here, Vec<Caution>) {
+fn here_of(time: &str, change: impl Fn(&mut Scene)) -> (SunReport, Vec<Caution>) {
     let (setup, kit) = setup(time, change);
     let plan = plan(&setup, &kit, Show::default()).expect("a plan");
-    (plan.here.expect("a scene"), plan.cautions)
+    (plan.sun_report.expect("a scene"), plan.cautions)
 }
 
 #[test]
@@ -40,7 +40,7 @@ fn an_hour_before_sunset() {
     assert!(here.shadow.as_deref().is_some_and(|shadow| shadow.ends_with("falling east")), "{:?}", here.shadow);
     assert!((here.minute - (19.0 * 60.0 + 26.0)).abs() < 1e-9 && here.daylight && !here.comes_twice);
     assert_eq!(here.changes.len(), 2);
-    assert_eq!(here.spell, "Sun up until 19:29, 3 min left");
+    assert_eq!(here.phase, "Sun up until 19:29, 3 min left");
 }
 
 /// A cloud takes one to two stops (common practice): from a face the sun lights at a slant, by the model.
@@ -80,7 +80,7 @@ fn words_for_the_hour(#[case] time: &str, #[case] facing: f64, #[case] says: &st
 #[case::trees(|scene: &mut Scene| scene.surroundings = Surroundings::Trees, "Colour must be measured", "measure")]
 #[case::edge(|scene: &mut Scene| {
     scene.surroundings = Surroundings::Awning;
-    scene.behind = Behind { what: BehindWhat::Upright, sunlit_percent: 18.0 };
+    scene.background = Background { what: BackgroundKind::Upright, sunlit_percent: 18.0 };
 }, "On the edge", "18 %")]
 fn what_to_mind(#[case] change: fn(&mut Scene), #[case] heading: &str, #[case] says: &str) {
     let (_, cautions) = here_of("19:00", change);
@@ -129,13 +129,13 @@ fn the_day_of_a_setup_carries_its_readings() {
     let at = setup.scene.as_ref().map(|scene| scene.at.clone());
     let reading = tolva_core::exposure::Reading::Ev(tolva_core::exposure::EvReading { ev100: 12.6 });
     setup.regions[0].ambient.readings =
-        vec![tolva_core::exposure::Taken { at, ..tolva_core::exposure::Taken::of(reading) }];
+        vec![tolva_core::exposure::MeterReading { at, ..tolva_core::exposure::MeterReading::of(reading) }];
     let strip = day_of(&setup, &kit, 10.0).expect("a day");
     assert_eq!((strip.minute.len(), strip.readings.len()), (145, 1));
     assert!(strip.readings[0].says.contains("Behind EV 12.6 at 19:26"), "{:?}", strip.readings);
     // The lane goes through the reading.
     let there = strip.minute.iter().position(|minute| *minute > 1166.0).expect("that hour");
-    assert!((strip.behind_ev100[there] - 12.6).abs() < 0.2, "{}", strip.behind_ev100[there]);
+    assert!((strip.background_ev100[there] - 12.6).abs() < 0.2, "{}", strip.background_ev100[there]);
     assert!(matches!(day_of(&setup, &kit, 0.0), Err(Refused::OutOfRange { what: "step_min", .. })));
     setup.scene = None;
     assert_eq!(day_of(&setup, &kit, 5.0), Err(Refused::NoScene));
@@ -155,7 +155,7 @@ fn what_the_sun_does_is_told(#[case] name: &str, #[case] says: &str) {
     let said: Vec<&str> = strip.events.iter().map(|event| event.says.as_str()).collect();
     let goes = said.iter().position(|one| *one == says).expect("it goes");
     assert_eq!(said[goes + 1], says.replace("goes behind", "comes out from behind"));
-    assert!(strip.spells.iter().any(|spell| spell.name == "Deep twilight"), "{:?}", strip.spells);
+    assert!(strip.phases.iter().any(|spell| spell.name == "Deep twilight"), "{:?}", strip.phases);
 }
 
 #[rstest]

@@ -21,14 +21,14 @@ fn everything_that_helps_is_offered() {
     setup.lights[0].distance_m = Some(2.6);
     let plan = solved(&setup, &kit);
     assert_eq!(limits(&plan), [Limit::FlashTooStrong], "{}", plan.says);
-    let codes: Vec<&Change> = plan.remedies.iter().flat_map(|fix| &fix.changes).collect();
+    let codes: Vec<&Change> = plan.fixes.iter().flat_map(|fix| &fix.changes).collect();
     let has = |of: fn(&Change) -> bool| codes.iter().any(|change| of(change));
     assert!(has(|change| matches!(change, Change::MoveLight { nearer: false, .. })), "{codes:?}");
     assert!(has(|change| matches!(change, Change::AddNeutralGel { .. })), "{codes:?}");
     assert!(has(|change| matches!(change, Change::ChangeModifier { .. })), "{codes:?}");
-    assert!(plan.remedies.iter().any(|fix| fix.does.starts_with("Bounce A off a ceiling")), "{:?}", plan.remedies);
+    assert!(plan.fixes.iter().any(|fix| fix.does.starts_with("Bounce A off a ceiling")), "{:?}", plan.fixes);
     // What says that it closes the gap does.
-    for fix in plan.remedies.iter().filter(|fix| fix.closes) {
+    for fix in plan.fixes.iter().filter(|fix| fix.closes) {
         assert!(solved(&fix.setup.as_ref().expect("solved").read(), &kit).possible, "{}", fix.does);
     }
 }
@@ -39,7 +39,7 @@ fn neutral_gel_is_found_or_named() {
     let (mut setup, mut kit) = room(-1.0);
     setup.lights[0].distance_m = Some(2.6);
     let gels = |kit: &Kit| {
-        solved(&setup, kit).remedies.into_iter().find_map(|fix| match fix.changes.as_slice() {
+        solved(&setup, kit).fixes.into_iter().find_map(|fix| match fix.changes.as_slice() {
             [Change::AddNeutralGel { gel_ids, .. }] => Some((fix.does, gel_ids.clone(), fix.closes)),
             _ => None,
         })
@@ -49,7 +49,7 @@ fn neutral_gel_is_found_or_named() {
     assert!(ids.iter().all(|id| id.starts_with("neutral")), "{ids:?}");
     kit.gels.retain(|gel| !gel.is_neutral());
     assert!(gels(&kit).is_none());
-    let told = solved(&setup, &kit).remedies;
+    let told = solved(&setup, &kit).fixes;
     assert!(told.iter().any(|fix| fix.setup.is_none() && fix.does.contains("of neutral gel on A")), "{told:?}");
 }
 
@@ -59,13 +59,17 @@ fn feathering_takes_what_is_too_much() {
     let (mut setup, kit) = room(-1.0);
     setup.lights[0].distance_m = Some(5.0);
     let plan = solved(&setup, &kit);
-    let feathered = plan.remedies.iter().find_map(|fix| match fix.changes.as_slice() {
-        [Change::FeatherLight { turned_deg, .. }] => Some((*turned_deg, fix.closes)),
+    let feathered = plan.fixes.iter().find_map(|fix| match fix.changes.as_slice() {
+        [Change::FeatherLight { feather_deg, .. }] => Some((*feather_deg, fix.closes)),
         _ => None,
     });
-    let (turned, closes) = feathered.unwrap_or_else(|| panic!("{:?}", plan.remedies));
+    let (turned, closes) = feathered.unwrap_or_else(|| panic!("{:?}", plan.fixes));
     let lost = -tolva_core::modifier::off_axis(turned, 1.0).0;
-    assert!(closes && (lost - plan.gaps[0].missing_stops).abs() < 0.1, "{lost} {}", plan.gaps[0].missing_stops);
+    assert!(
+        closes && (lost - plan.shortfalls[0].missing_stops).abs() < 0.1,
+        "{lost} {}",
+        plan.shortfalls[0].missing_stops
+    );
 }
 
 /// A long way over, one step is not enough: two are found.
@@ -82,7 +86,7 @@ fn two_steps_together() {
     });
     setup.lights[0].distance_m = Some(1.0);
     let plan = solved(&setup, &kit);
-    assert!(!plan.possible && plan.gaps[0].missing_stops > 3.2, "{:?}", plan.gaps);
-    let closing = plan.remedies.iter().find(|fix| fix.closes && fix.setup.is_some());
-    assert!(closing.is_some_and(|fix| fix.changes.len() == 2), "{:?}", plan.remedies);
+    assert!(!plan.possible && plan.shortfalls[0].missing_stops > 3.2, "{:?}", plan.shortfalls);
+    let closing = plan.fixes.iter().find(|fix| fix.closes && fix.setup.is_some());
+    assert!(closing.is_some_and(|fix| fix.changes.len() == 2), "{:?}", plan.fixes);
 }

@@ -27,11 +27,11 @@ fn share(lane: &RegionOnRail) -> f64 {
 #[test]
 fn the_keeper_in_the_doorway() {
     let kit = Kit::starter();
-    let setup = setup(&kit, ["12.6", "11.3", "10.3"], Blend::Lift { subject_stops: 0.0, behind_stops: -4.0 / 3.0 });
+    let setup = setup(&kit, ["12.6", "11.3", "10.3"], Blend::Lift { subject_stops: 0.0, background_stops: -4.0 / 3.0 });
     let plan = solved(&setup, &kit);
     assert!(plan.possible);
-    let behind = plan.rail[0].together.at.stops.expect("light");
-    assert!((-1.5..=-1.0).contains(&behind), "{behind}");
+    let background = plan.rail[0].together.at.stops.expect("light");
+    assert!((-1.5..=-1.0).contains(&background), "{background}");
     assert!(share(&plan.rail[1]) >= 75.0);
     let power = plan.dial_card.lights[0].power_stops.expect("on");
     assert!((-3.0..=-2.0).contains(&power), "{power}");
@@ -47,10 +47,10 @@ fn singers_on_the_stairs() {
     setup.lights[0].modifier_id = Some("umbrella-white-100".to_owned());
     setup.lights[0].distance_m = Some(4.5);
     let plan = solved(&setup, &kit);
-    assert_eq!(plan.gaps[0].limit, Limit::FlashTooWeak);
-    assert!(plan.gaps[0].missing_stops >= 1.0);
-    assert!(plan.remedies.iter().any(|remedy| remedy.says.contains("of these side by side")));
-    assert!(plan.remedies.iter().any(|remedy| remedy.does.starts_with("Bring A to")));
+    assert_eq!(plan.shortfalls[0].limit, Limit::FlashTooWeak);
+    assert!(plan.shortfalls[0].missing_stops >= 1.0);
+    assert!(plan.fixes.iter().any(|remedy| remedy.says.contains("of these side by side")));
+    assert!(plan.fixes.iter().any(|remedy| remedy.does.starts_with("Bring A to")));
 }
 
 /// Award evening: f/4, ISO 1600 or so, 1/60 to 1/100, ambient a stop under, a touch of flash.
@@ -63,7 +63,7 @@ fn award_evening() {
     setup.lights[0].flash_id = "small".to_owned();
     setup.lights[0].modifier_id = Some("umbrella-white-100".to_owned());
     setup.lights[0].distance_m = Some(3.0);
-    setup.lights[0].control = Control::Automatic;
+    setup.lights[0].control = Control::Ttl;
     let plan = solved(&setup, &kit);
     assert!(plan.possible, "{}", plan.says);
     let card = &plan.dial_card;
@@ -79,9 +79,9 @@ fn award_evening() {
 #[case("EV 8.3", "1⅓ stops")]
 fn two_dancers(#[case] lit: &str, #[case] missing: &str) {
     let kit = Kit::starter();
-    let setup = setup(&kit, ["EV 10", lit, "EV 7"], Blend::Silhouette { behind_stops: 0.0 });
+    let setup = setup(&kit, ["EV 10", lit, "EV 7"], Blend::Silhouette { background_stops: 0.0 });
     let plan = solved(&setup, &kit);
-    assert_eq!((plan.gaps[0].limit, plan.gaps[0].missing.as_str()), (Limit::NotASilhouette, missing));
+    assert_eq!((plan.shortfalls[0].limit, plan.shortfalls[0].missing.as_str()), (Limit::NotASilhouette, missing));
     assert_eq!(plan.dial_card.lights[0].power, None);
 }
 
@@ -90,7 +90,7 @@ fn two_dancers(#[case] lit: &str, #[case] missing: &str) {
 fn a_touch_of_fill() {
     let kit = Kit::starter();
     let mut setup = setup(&kit, ["EV 12", "EV 12", "EV 10"], Blend::Fill { ambient_stops: 0.0, fill_stops: -2.0 });
-    setup.lights[0].reaches = vec![Reach { region_id: "shadow".to_owned(), stops: 0.0 }];
+    setup.lights[0].spill = vec![Spill { region_id: "shadow".to_owned(), stops: 0.0 }];
     let plan = solved(&setup, &kit);
     let ratio = plan.ratio.expect("a shadow side");
     assert!((ratio.before.stops.expect("light") - 2.0).abs() < 1e-9);
@@ -106,7 +106,7 @@ fn other_clicks(#[case] step: tolva_core::scale::Step, #[case] labels: &[&str]) 
     let mut kit = Kit::starter();
     let camera = &mut kit.cameras[0];
     (camera.shutter.step, camera.aperture_step, camera.iso.step) = (step, step, step);
-    let setup = setup(&kit, ["EV 13", "EV 11", "EV 10"], Blend::Lift { subject_stops: 0.0, behind_stops: -1.0 });
+    let setup = setup(&kit, ["EV 13", "EV 11", "EV 10"], Blend::Lift { subject_stops: 0.0, background_stops: -1.0 });
     let plan = solved(&setup, &kit);
     assert!(plan.possible, "{}", plan.says);
     assert_eq!([plan.dial_card.shutter.label.as_str(), plan.dial_card.aperture.label.as_str()], labels);
@@ -114,10 +114,10 @@ fn other_clicks(#[case] step: tolva_core::scale::Step, #[case] labels: &[&str]) 
 
 /// Every way of saying what is missing leads on: a plan that is not possible names a limit, an amount and a way.
 #[rstest]
-#[case::weak(Blend::Lift { subject_stops: 0.0, behind_stops: -1.0 }, ["15", "12", "11"], Some(12.0))]
+#[case::weak(Blend::Lift { subject_stops: 0.0, background_stops: -1.0 }, ["15", "12", "11"], Some(12.0))]
 #[case::bright(Blend::Overpower { subject_stops: -3.0, ambient_stops: -1.0 }, ["15", "14", "12"], Some(1.5))]
 #[case::dark(Blend::AmbientOnly { subject_stops: 0.0 }, ["-4", "-5", "-6"], Some(1.5))]
-#[case::silhouette(Blend::Silhouette { behind_stops: 0.0 }, ["12", "12", "12"], Some(1.5))]
+#[case::silhouette(Blend::Silhouette { background_stops: 0.0 }, ["12", "12", "12"], Some(1.5))]
 fn a_no_is_never_the_last_word(#[case] blend: Blend, #[case] readings: [&str; 3], #[case] distance: Option<f64>) {
     let kit = Kit::starter();
     let mut setup = setup(&kit, readings, blend);
@@ -125,9 +125,9 @@ fn a_no_is_never_the_last_word(#[case] blend: Blend, #[case] readings: [&str; 3]
     let plan = solved(&setup, &kit);
     assert!(!plan.possible);
     assert!(plan.says.contains("Not as wished:") && plan.says.contains("The nearest:"));
-    for gap in &plan.gaps {
+    for gap in &plan.shortfalls {
         assert!(gap.missing_stops > 0.0 && gap.missing.contains("stop") && !gap.says.is_empty());
     }
-    assert!(!plan.remedies.is_empty());
-    assert!(plan.remedies.len() <= 6);
+    assert!(!plan.fixes.is_empty());
+    assert!(plan.fixes.len() <= 6);
 }

@@ -1,4 +1,4 @@
-//! Alternatives, preferences, schools, pace and what automatics would do.
+//! Alternatives, preferences, conventions, pace and what automatics would do.
 
 use super::*;
 use tolva_planner::setup::Pace;
@@ -7,26 +7,30 @@ use tolva_planner::setup::Pace;
 fn alternatives_are_different_and_say_what_they_cost() {
     let (setup, kit) = example();
     let found = alternatives(&setup, &kit, Show::default()).expect("good");
-    assert!((4..=9).contains(&found.ways.len()), "{:?}", found.ways.iter().map(|way| &way.name).collect::<Vec<_>>());
-    assert_eq!(found.ways.iter().filter(|way| way.current).count(), 1);
-    for (index, way) in found.ways.iter().enumerate() {
+    assert!(
+        (4..=9).contains(&found.options.len()),
+        "{:?}",
+        found.options.iter().map(|way| &way.name).collect::<Vec<_>>()
+    );
+    assert_eq!(found.options.iter().filter(|way| way.current).count(), 1);
+    for (index, way) in found.options.iter().enumerate() {
         let same = |other: &&Alternative| {
             other.settings == way.settings && other.setup.read().filter_ids == way.setup.read().filter_ids
         };
-        assert_eq!(found.ways.iter().filter(same).count(), 1, "{}", way.name);
+        assert_eq!(found.options.iter().filter(same).count(), 1, "{}", way.name);
         assert!(way.current || !way.costs.is_empty(), "{index} {}", way.name);
         assert_eq!(solved(&way.setup.read(), &kit).possible, way.possible);
     }
-    let names: String = found.ways.iter().map(|way| way.name.as_str()).collect::<Vec<_>>().join("; ");
+    let names: String = found.options.iter().map(|way| way.name.as_str()).collect::<Vec<_>>().join("; ");
     assert!(names.contains("high-speed sync") && names.contains("filter"), "{names}");
     assert!(found.why.contains("comes first: "), "{}", found.why);
-    assert!(found.binds.as_deref().is_some_and(|binds| binds.contains("1/200")), "{:?}", found.binds);
+    assert!(found.active_limit.as_deref().is_some_and(|binds| binds.contains("1/200")), "{:?}", found.active_limit);
 }
 
 #[test]
 fn the_order_of_preference_decides_which_is_first() {
     let (mut setup, kit) = example();
-    let first = |setup: &Setup| alternatives(setup, &kit, Show::default()).expect("good").ways[0].clone();
+    let first = |setup: &Setup| alternatives(setup, &kit, Show::default()).expect("good").options[0].clone();
     let usual = first(&setup);
     setup.preferences = Some(vec![Preference::LowPower, Preference::Pace]);
     let sparing = first(&setup);
@@ -43,18 +47,20 @@ fn four_lights_have_alternatives_too() {
         aimed_at: Some("behind".to_owned()),
         ..Light::new("B", "large")
     });
-    assert!(alternatives(&setup, &kit, Show::default()).expect("good").ways.len() > 2);
+    assert!(alternatives(&setup, &kit, Show::default()).expect("good").options.len() > 2);
 }
 
 #[test]
 fn every_school_is_solved_and_one_of_each_is_chosen() {
     let (mut setup, kit) = example();
     setup.blend = Blend::Fill { ambient_stops: 0.0, fill_stops: -2.0 };
-    let matters = schools(&setup, &kit, Show::default()).expect("good");
+    let matters = conventions_of(&setup, &kit, Show::default()).expect("good");
     assert_eq!(matters.len(), 7);
     for matter in &matters {
-        assert_eq!(matter.schools.iter().filter(|school| school.chosen).count(), 1, "{}", matter.matter);
-        assert!(matter.schools.len() >= 2 && matter.schools.iter().all(|school| school.settings.contains("ISO")));
+        assert_eq!(matter.conventions.iter().filter(|school| school.chosen).count(), 1, "{}", matter.matter);
+        assert!(
+            matter.conventions.len() >= 2 && matter.conventions.iter().all(|school| school.settings.contains("ISO"))
+        );
     }
 }
 
@@ -64,21 +70,21 @@ fn schools_of_exposure() {
     let (mut setup, kit) = example();
     read(&mut setup, [13.0, 11.0, 10.0]);
     setup.blend = Blend::AmbientOnly { subject_stops: 0.0 };
-    let mut behind = |school| {
+    let mut background = |school| {
         setup.exposure = school;
         let plan = solved(&setup, &kit);
         assert!(plan.possible, "{}", plan.says);
         at(&plan.rail[0].ambient)
     };
-    let (plain, little) = (behind(ExposureSchool::TrustTheMeter), behind(ExposureSchool::AddALittle));
+    let (plain, little) = (background(ExposureConvention::TrustTheMeter), background(ExposureConvention::AddALittle));
     assert!((little - plain - 1.0 / 3.0).abs() < 0.01);
     setup.regions[0].ambient = Ambient::read(Reading::Ev(EvReading { ev100: 16.0 }));
     let mut sky = |school| {
         setup.exposure = school;
         at(&solved(&setup, &kit).rail[0].ambient)
     };
-    assert!(sky(ExposureSchool::TrustTheMeter) > 4.0);
-    assert!((sky(ExposureSchool::ProtectHighlights) - 2.0).abs() < 0.17);
+    assert!(sky(ExposureConvention::TrustTheMeter) > 4.0);
+    assert!((sky(ExposureConvention::ProtectHighlights) - 2.0).abs() < 0.17);
 }
 
 #[test]
@@ -87,7 +93,7 @@ fn automatics_are_told_apart_from_fixed_settings() {
     let plan = solved(&setup, &kit);
     let facts: Vec<&str> = plan.automatic.iter().map(|fact| fact.about.as_str()).collect();
     assert_eq!(facts, ["Automatic exposure", "Automatic flash", "Automatic white balance", "Fixed settings"]);
-    setup.automatic = AutomaticSchool::Iso;
+    setup.automatic_exposure = AutomaticConvention::Iso;
     assert!(solved(&setup, &kit).cautions.iter().any(|caution| caution.heading == "Automatic ISO"));
 }
 
@@ -137,7 +143,7 @@ fn a_way_says_what_it_costs(
     #[case] says: &str,
 ) {
     let (setup, kit) = example();
-    let found = alternatives(&setup, &kit, Show::default()).expect("good").ways;
+    let found = alternatives(&setup, &kit, Show::default()).expect("good").options;
     let way = found.iter().find(|way| way.kind == kind).expect("one of that kind");
     assert!(way.name.contains(name), "{}", way.name);
     let fact = way.costs.iter().find(|fact| fact.about == about);
@@ -154,7 +160,7 @@ fn the_bare_sync_is_always_a_way(#[case] sync: Sync, #[case] filters: &[&str]) {
     setup.sync = sync;
     setup.filter_ids = filters.iter().map(|id| (*id).to_owned()).collect();
     setup.fixed.f_number = Some(2.8);
-    let found = alternatives(&setup, &kit, Show::default()).expect("good").ways;
+    let found = alternatives(&setup, &kit, Show::default()).expect("good").options;
     let bare = found.iter().find(|way| way.kind == AlternativeKind::AtSync).expect("a way back");
     assert!(bare.setup.read().filter_ids.is_empty() && bare.setup.read().sync == Sync::Ordinary);
     assert!(bare.setup.read().fixed.f_number.is_none());
@@ -170,7 +176,7 @@ fn the_bare_sync_is_always_a_way(#[case] sync: Sync, #[case] filters: &[&str]) {
 fn alternatives_turn_no_fixed_dial(#[case] fix: impl Fn(&mut Setup)) {
     let (mut setup, kit) = example();
     fix(&mut setup);
-    for way in alternatives(&setup, &kit, Show::default()).expect("good").ways {
+    for way in alternatives(&setup, &kit, Show::default()).expect("good").options {
         let kept = |was: Option<f64>, is: Option<f64>| was.is_none() || was == is;
         let fixed = (&setup.fixed, &way.setup.read().fixed);
         let all_kept = kept(fixed.0.f_number, fixed.1.f_number)
@@ -189,9 +195,9 @@ fn fixes_stand_among_the_alternatives() {
     setup.lights[0].flash_id = "small".to_owned();
     setup.lights[0].distance_m = Some(2.5);
     let plan = solved(&setup, &kit);
-    let found = alternatives(&setup, &kit, Show::default()).expect("good").ways;
+    let found = alternatives(&setup, &kit, Show::default()).expect("good").options;
     assert!(found[0].possible && !found.iter().find(|way| way.current).expect("as it is").possible);
-    for fix in plan.remedies.iter().filter(|fix| fix.closes && fix.setup.is_some()) {
+    for fix in plan.fixes.iter().filter(|fix| fix.closes && fix.setup.is_some()) {
         assert!(found.iter().any(|way| way.possible && Some(&way.setup) == fix.setup.as_ref()), "{}", fix.does);
     }
 }
@@ -212,7 +218,7 @@ fn what_binds_is_said(#[case] change: impl Fn(&mut Setup), #[case] begins: &str)
     change(&mut setup);
     let plan = solved(&setup, &kit);
     assert!(plan.possible, "{}", plan.says);
-    let binds = plan.binds.as_deref().unwrap_or_default();
+    let binds = plan.active_limit.as_deref().unwrap_or_default();
     assert!(binds.starts_with(begins), "{binds}");
 }
 
@@ -224,15 +230,15 @@ fn what_is_missing_binds() {
     setup.fixed.f_number = Some(2.8);
     let plan = solved(&setup, &kit);
     assert!(!plan.possible);
-    assert_eq!(plan.binds.as_deref(), Some(plan.gaps[0].says.as_str()));
+    assert_eq!(plan.active_limit.as_deref(), Some(plan.shortfalls[0].says.as_str()));
 }
 
 /// Each school changes what it is about, and nothing else.
 #[test]
 fn a_school_changes_one_thing() {
     let (setup, kit) = example();
-    for matter in schools(&setup, &kit, Show::default()).expect("good") {
-        for school in matter.schools {
+    for matter in conventions_of(&setup, &kit, Show::default()).expect("good") {
+        for school in matter.conventions {
             let other = school.setup.read();
             let mut changed = Vec::new();
             let differs = [
@@ -241,7 +247,7 @@ fn a_school_changes_one_thing() {
                 ("Slowest shutter by hand", other.speed != setup.speed),
                 ("White balance", other.white_balance != setup.white_balance),
                 ("Exposure", other.exposure != setup.exposure),
-                ("What may be automatic", other.automatic != setup.automatic),
+                ("What may be automatic", other.automatic_exposure != setup.automatic_exposure),
                 ("Finding the aperture", other.depth != setup.depth),
             ];
             changed.extend(differs.iter().filter(|(_, is)| *is).map(|(name, _)| *name));
@@ -259,22 +265,15 @@ fn what_is_not_owned_is_not_offered_as_a_step() {
     setup.fixed.f_number = Some(2.8);
     let steps = |kit: &Kit| {
         let plan = solved(&setup, kit);
-        plan.remedies
-            .iter()
-            .filter(|remedy| remedy.setup.is_some())
-            .map(|remedy| remedy.does.clone())
-            .collect::<Vec<_>>()
+        plan.fixes.iter().filter(|remedy| remedy.setup.is_some()).map(|remedy| remedy.does.clone()).collect::<Vec<_>>()
     };
     assert!(steps(&kit).iter().any(|does| does.contains("filter")), "{:?}", steps(&kit));
     kit.filters.clear();
     assert!(!steps(&kit).iter().any(|does| does.contains("-stop filter")), "{:?}", steps(&kit));
     let outside = solved(&setup, &kit);
     assert!(
-        outside
-            .remedies
-            .iter()
-            .any(|remedy| remedy.setup.is_none() && remedy.says.contains("None in the kit is dense")),
+        outside.fixes.iter().any(|remedy| remedy.setup.is_none() && remedy.says.contains("None in the kit is dense")),
         "{:?}",
-        outside.remedies
+        outside.fixes
     );
 }

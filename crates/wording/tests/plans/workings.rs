@@ -77,7 +77,7 @@ fn the_worked_example_adds_up() {
     s.depth = Depth::CloseUp { magnification: 1.0, depth_mm: 10.0, stacked: false, overlap: 0.3 };
 })]
 #[case::gel(|s: &mut Setup| s.lights[0].gel_ids = vec!["warm-full".to_owned()])]
-#[case::turned(|s: &mut Setup| s.lights[0].turned_deg = 30.0)]
+#[case::turned(|s: &mut Setup| s.lights[0].feather_deg = 30.0)]
 #[case::two_units(|s: &mut Setup| s.lights[0].units = 2)]
 #[case::lux(|s: &mut Setup| {
     s.regions[1].ambient = Ambient::read(tolva_core::exposure::parse_reading("5000 lx").expect("lux"));

@@ -85,7 +85,7 @@ export function ColourLine({ colour, onMove, onEnd }: Props) {
         <ColourHandle
           what="balance"
           name="White balance: moves what the camera takes for white"
-          says={`${balance.label}, ${balance.school}`}
+          says={`${balance.label}, ${balance.convention}`}
           mired={balance.mired}
           tint={balance.tint_duv}
           dy={0}

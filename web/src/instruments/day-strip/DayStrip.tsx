@@ -3,7 +3,7 @@ import { type PointerEvent, useMemo, useRef, useState } from 'react';
 import { Drawing } from '../Drawing';
 import { Handle } from '../Handle';
 import styled from 'styled-components';
-import type { DayStrip as Day, Here, RegionOnRail } from '../../api/client';
+import type { DayTimeline as Day, SunReport, RegionOnRail } from '../../api/client';
 import { figures } from '../../app/theme';
 import { useWidth } from '../useWidth';
 import { useSetup } from '../../jobs/JobContext';
@@ -37,7 +37,7 @@ const Strip = styled(Drawing)`
 `;
 
 const lanes = [
-  { key: 'behind_ev100', role: 'behind', name: 'behind', dash: '7 4', width: 2 },
+  { key: 'background_ev100', role: 'background', name: 'behind', dash: '7 4', width: 2 },
   { key: 'lit_ev100', role: 'lit_side', name: 'lit side', dash: undefined, width: 2.4 },
   { key: 'shadow_ev100', role: 'shadow_side', name: 'shadow side', dash: '2 3.5', width: 2.2 },
 ] as const;
@@ -59,7 +59,7 @@ function between(day: Day, list: number[], minute: number): number {
   return (list[index] ?? 0) * (1 - share) + (list[next] ?? 0) * share;
 }
 
-type Props = { day: Day; here: Here; clock: string; rail: RegionOnRail[] };
+type Props = { day: Day; here: SunReport; clock: string; rail: RegionOnRail[] };
 
 /** The three lights over the day on one axis of EV, with the sun over it; the hour is dragged along. */
 export function DayStrip({ day, here, clock, rail }: Props) {
@@ -235,7 +235,7 @@ function Background({ day, width }: { day: Day; width: number }) {
             />
           </g>
         ))}
-      {day.spells.map((spell) => (
+      {day.phases.map((spell) => (
         <rect
           key={spell.from_minute}
           x={x(spell.from_minute)}

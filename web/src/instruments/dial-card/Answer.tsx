@@ -65,7 +65,7 @@ export function Answer({ plan }: { plan: Plan }) {
   const [open, setOpen] = useState<'workings' | 'ways' | 'schools'>();
   const close = () => setOpen(undefined);
   // The first sentence says what to change.
-  const closing = plan.remedies.find((remedy) => remedy.closes);
+  const closing = plan.fixes.find((remedy) => remedy.closes);
   useShortcuts([
     { key: 'w', name: 'W', does: 'Other ways to the same wish', run: () => setOpen('ways') },
     { key: 'o', name: 'O', does: 'What other schools would set', run: () => setOpen('schools') },
@@ -79,23 +79,23 @@ export function Answer({ plan }: { plan: Plan }) {
         <Notice role="status">
           {closing && <p style={{ fontWeight: 650, marginBottom: 4 }}>{closing.does}.</p>}
           <strong>Not as wished. </strong>
-          {plan.gaps.map((gap) => (
+          {plan.shortfalls.map((gap) => (
             <p key={`${gap.limit}/${gap.light_id}`}>{gap.says}</p>
           ))}
           <p>{plan.says.slice(plan.says.indexOf('The nearest:'))}</p>
         </Notice>
       )}
-      {plan.possible && plan.binds && <p>What binds: {plan.binds}</p>}
+      {plan.possible && plan.active_limit && <p>What binds: {plan.active_limit}</p>}
       <More>
         <Button onPress={() => setOpen('workings')}>Workings</Button>
         <Button onPress={() => setOpen('ways')}>Other ways</Button>
         <Button onPress={() => setOpen('schools')}>Schools</Button>
       </More>
-      {plan.remedies.length > 0 && (
+      {plan.fixes.length > 0 && (
         <div>
           <h3>What would close it</h3>
           <Ways>
-            {plan.remedies.map((remedy) => (
+            {plan.fixes.map((remedy) => (
               <li key={remedy.does}>
                 <strong>{remedy.does}</strong>
                 <p>{remedy.says}</p>

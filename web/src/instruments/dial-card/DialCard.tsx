@@ -4,7 +4,7 @@ import { figures } from '../../app/theme';
 import { useSetup } from '../../jobs/JobContext';
 import { Lozenge, Ring } from '../stop-rail/shapes';
 import { BalanceSelect } from './BalanceSelect';
-import { DialSelect } from './DialSelect';
+import { DialSelect, fixedAs, whichDials } from './DialSelect';
 
 const Whole = styled.section`
   display: flex;
@@ -117,21 +117,16 @@ export function DialCard({ plan }: { plan: Plan }) {
     <Whole aria-label="Dial card">
       <h2>Dial card</h2>
       <Cells>
-        <DialSelect
-          which="shutter"
-          {...dials}
-          label={card.shutter.label}
-          fixed={fixed.shutter_s}
-          note={card.shutter.note}
-        />
-        <DialSelect
-          which="aperture"
-          {...dials}
-          label={card.aperture.label}
-          fixed={fixed.f_number}
-          note={card.aperture.note}
-        />
-        <DialSelect which="iso" {...dials} label={card.iso.label} fixed={fixed.iso} note={card.iso.note} />
+        {whichDials.map((which) => (
+          <DialSelect
+            key={which}
+            which={which}
+            {...dials}
+            label={card[which].label}
+            fixed={fixed[fixedAs[which]]}
+            note={card[which].note}
+          />
+        ))}
         <BalanceSelect label={card.white_balance} />
         {card.filter && (
           <Filter>
@@ -156,7 +151,7 @@ export function DialCard({ plan }: { plan: Plan }) {
 /** A unit: all there is to know of it where it is the only one, and what is to be set where there are more. */
 function Unit({ light, plan, slim }: { light: LightCard; plan: Plan; slim: boolean }) {
   const on = light.power !== null && light.power !== undefined;
-  const automatic = light.control === 'automatic';
+  const automatic = light.control === 'ttl';
   const compensation = light.compensation?.label;
   const control = light.continuous ? 'lamp' : on ? (automatic ? 'stops, automatic' : 'manual') : 'not used here';
   return (

@@ -57,9 +57,12 @@ export const Tick = styled.span`
   display: inline-flex;
 `;
 
-type Which = 'shutter' | 'aperture' | 'iso';
+type Which = (typeof whichDials)[number];
 const names: Record<Which, string> = { shutter: 'Shutter', aperture: 'Aperture', iso: 'ISO' };
-const fields = { shutter: 'shutter_s', aperture: 'f_number', iso: 'iso' } as const;
+/** The dials of a camera, in the order they are read. */
+export const whichDials = ['shutter', 'aperture', 'iso'] as const;
+/** What is fixed on each, as a setup has it. */
+export const fixedAs = { shutter: 'shutter_s', aperture: 'f_number', iso: 'iso' } as const;
 
 type Props = {
   which: Which;
@@ -99,7 +102,7 @@ export const DialSelect = memo(function DialSelect({ which, camera, lens, label,
   const fix = (value: number | undefined) =>
     change(value === undefined ? `${names[which]} left to Tolva` : `${names[which]} fixed`, (one) => ({
       ...one,
-      fixed: { ...one.fixed, [fields[which]]: value },
+      fixed: { ...one.fixed, [fixedAs[which]]: value },
     }));
   return (
     <Cell

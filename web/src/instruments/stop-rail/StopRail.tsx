@@ -98,8 +98,8 @@ export function StopRail({ plan, onMove, onEnd }: Props) {
               <line x1="0" y1="0" x2="0" y2="6" stroke="var(--hatch)" strokeWidth="1.3" />
             </pattern>
           </defs>
-          {start?.wedge.slice(0, -1).map((grey, index) => {
-            const end = start.wedge[index + 1]?.stops ?? grey.stops;
+          {start?.step_wedge.slice(0, -1).map((grey, index) => {
+            const end = start.step_wedge[index + 1]?.stops ?? grey.stops;
             return (
               <rect
                 key={grey.stops}

@@ -48,7 +48,7 @@ const One = styled(Radio)`
 
 const hints: Record<string, string> = {
   fill_stops: '0 for contrasty light, −2 for flat light.',
-  behind_stops: 'Where what lies behind is to be.',
+  background_stops: 'Where what lies behind is to be.',
   subject_stops: 'Where the lit side is to be.',
   ambient_stops: 'Where the ambient alone puts the lit side.',
 };

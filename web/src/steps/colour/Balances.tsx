@@ -1,6 +1,6 @@
 import { memo } from 'react';
 import styled from 'styled-components';
-import type { ColourWays } from '../../api/client';
+import type { ColourOptions } from '../../api/client';
 import { figures } from '../../app/theme';
 import { useKeptSetup } from '../../jobs/JobContext';
 import { Button } from '../../ui/Button';
@@ -64,7 +64,7 @@ const Regions = styled.ul`
 `;
 
 /** Every school of white balance side by side, each with what becomes of the picture. */
-export const Balances = memo(function Balances({ ways }: { ways: ColourWays | undefined }) {
+export const Balances = memo(function Balances({ ways }: { ways: ColourOptions | undefined }) {
   const { change } = useKeptSetup();
   return (
     <Panel aria-labelledby="balances">
@@ -74,7 +74,7 @@ export const Balances = memo(function Balances({ ways }: { ways: ColourWays | un
         by eye, and keep it.
       </Lead>
       <List aria-label="Schools of white balance">
-        {ways?.ways.map((way) => (
+        {ways?.conventions.map((way) => (
           <li key={way.name} data-chosen={way.chosen || undefined}>
             <div>
               <h4>{way.name}</h4>

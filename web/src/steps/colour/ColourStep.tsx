@@ -54,7 +54,7 @@ export function ColourStep({ plan }: { plan: Plan }) {
       <Panel>
         <Title>Colour</Title>
         <Lead>
-          <strong>{colour.balance.school}.</strong> {colour.balance.says} Drag the bar, a ring or a lozenge; up is
+          <strong>{colour.balance.convention}.</strong> {colour.balance.says} Drag the bar, a ring or a lozenge; up is
           green, down magenta.
         </Lead>
         <ColourLine colour={colour} onMove={(to) => move({ colour: to })} onEnd={letGo} />
@@ -103,7 +103,7 @@ const ByHand = memo(function ByHand() {
         kelvin: {
           kelvin: part.kelvin ?? colour.balance.kelvin,
           tint_duv: part.tint_duv ?? colour.balance.tint_duv,
-          why: 'by_hand' as const,
+          reason: 'by_hand' as const,
         },
       },
     }));

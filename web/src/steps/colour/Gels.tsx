@@ -1,6 +1,6 @@
 import { memo } from 'react';
 import styled from 'styled-components';
-import type { ColourWays, Setup } from '../../api/client';
+import type { ColourOptions, Setup } from '../../api/client';
 import { useKeptSetup } from '../../jobs/JobContext';
 import { useOptions } from '../../kit/KitContext';
 import { Button } from '../../ui/Button';
@@ -22,7 +22,7 @@ const One = styled.div`
 `;
 
 /** The gels on each light, and those that bring it to the light that is there. */
-export const Gels = memo(function Gels({ ways }: { ways: ColourWays | undefined }) {
+export const Gels = memo(function Gels({ ways }: { ways: ColourOptions | undefined }) {
   const { setup, kit, plan, change } = useKeptSetup();
   const gels = useOptions(kit, 'gels');
   if (setup.lights.length === 0) return null;

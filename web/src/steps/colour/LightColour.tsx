@@ -54,9 +54,9 @@ export const LightColour = memo(function LightColour({ region }: { region: Regio
     />
   );
   const temperature = (value: number, put: (value: number) => unknown, name = 'Temperature, K') =>
-    number(name, value, 'SaidColour.kelvin.kelvin', put);
+    number(name, value, 'StatedColour.kelvin.kelvin', put);
   const tint = (value: number, put: (value: number) => unknown, name = 'Tint, Duv') =>
-    number(name, value, 'SaidColour.kelvin.tint_duv', put);
+    number(name, value, 'StatedColour.kelvin.tint_duv', put);
   /** A patch is tried before it stands: one that is clipped or no grey stays in its field, with what is wrong. */
   const patch = async (to: Patch) => {
     const colour = { grey_patch: to };
@@ -121,7 +121,7 @@ export const LightColour = memo(function LightColour({ region }: { region: Regio
                 {number(
                   `${field[0]?.toUpperCase()}${field.slice(1)}, 0 to 255`,
                   said.grey_patch[field],
-                  `SaidColour.grey_patch.${field}`,
+                  `StatedColour.grey_patch.${field}`,
                   (value) => patch({ ...said.grey_patch, [field]: value }),
                 )}
               </div>

@@ -29,7 +29,7 @@ export function Depths({ plan }: { plan: Plan }) {
   const { id } = useJob();
   const { setup, change } = useSetup();
   const depth = setup.depth ?? 'free';
-  const circle = setup.circle ?? 'sensor_diagonal';
+  const circle = setup.circle_of_confusion ?? 'sensor_diagonal';
   const kept = `${id}/${setup.id}/depths`;
   const put = (what: string, to: Depth) => change(what, (one) => ({ ...one, depth: to }));
   const kind = (typeof depth === 'string' ? depth : Object.keys(depth)[0]) as DepthKind;
@@ -116,7 +116,7 @@ export function Depths({ plan }: { plan: Plan }) {
           onChange={(to) =>
             change('What counts as sharp', (one) => ({
               ...one,
-              circle: to === 'print' ? { print: { long_side_cm: 40 } } : to,
+              circle_of_confusion: to === 'print' ? { print: { long_side_cm: 40 } } : to,
             }))
           }
         />
@@ -126,8 +126,10 @@ export function Depths({ plan }: { plan: Plan }) {
             as="number"
             value={print}
             keptAs={`${kept}/print`}
-            {...rangeOf('Circle.print.long_side_cm')}
-            onValue={(u) => change('Print', (one) => ({ ...one, circle: { print: { long_side_cm: u.value } } }))}
+            {...rangeOf('CircleOfConfusion.print.long_side_cm')}
+            onValue={(u) =>
+              change('Print', (one) => ({ ...one, circle_of_confusion: { print: { long_side_cm: u.value } } }))
+            }
           />
         )}
       </Grid>

@@ -39,7 +39,7 @@ export function SpeedForm({ plan }: { plan: Plan }) {
           <Choice
             name="Slowest by hand"
             value={speed.school}
-            options={(start?.handheld_schools ?? []).map((one) => ({ id: one.school, label: one.name }))}
+            options={(start?.handheld_rules ?? []).map((one) => ({ id: one.rule, label: one.name }))}
             onChange={(school) => put('Slowest by hand', { school })}
           />
         )}

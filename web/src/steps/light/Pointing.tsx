@@ -1,6 +1,6 @@
-import type { HowOffer } from '../../api/client';
+import type { MeteringMethodOffer } from '../../api/client';
 
-type Pointing = HowOffer['in_sun']['pointing'];
+type Pointing = MeteringMethodOffer['in_sun']['pointing'];
 
 const says: Record<Pointing, string> = {
   under_the_sun: 'The meter at the face, pointed level at the horizon under the sun',

@@ -5,10 +5,10 @@ import {
   answered,
   api,
   ApiProblem,
-  type How,
+  type MeteringMethod,
   type Plan,
   type Region,
-  type Taken,
+  type MeterReading,
   type Understood,
 } from '../../api/client';
 import { useStart } from '../../app/start';
@@ -36,13 +36,13 @@ const Buttons = styled.div`
 `;
 
 const where = {
-  behind: 'What lies behind the subject.',
+  background: 'What lies behind the subject.',
   lit_side: 'The side the ambient lights more.',
   shadow_side: 'The side the ambient lights less.',
   part: 'Another part of the subject; lit as the lit side is until it is read.',
 };
 
-const readingOf = (understood: Understood): Taken['reading'] =>
+const readingOf = (understood: Understood): MeterReading['reading'] =>
   understood.reading ?? { ev: { ev100: Math.round(understood.value * 100) / 100 } };
 
 /** One region: what it reads, how and when that was taken, and how to take it again. */
@@ -58,7 +58,7 @@ export function RegionCard({ region, plan }: { region: Region; plan: Plan }) {
   const last = readings.at(-1);
   const at = setup.scene?.at;
 
-  const edit = (what: string, to: (readings: Taken[]) => Taken[]) =>
+  const edit = (what: string, to: (readings: MeterReading[]) => MeterReading[]) =>
     change(what, (one) => ({
       ...one,
       regions: one.regions.map((each) =>
@@ -67,15 +67,15 @@ export function RegionCard({ region, plan }: { region: Region; plan: Plan }) {
           : each,
       ),
     }));
-  const editLast = (what: string, part: Partial<Taken>) =>
+  const editLast = (what: string, part: Partial<MeterReading>) =>
     edit(what, (all) => all.map((one, index) => (index === all.length - 1 ? { ...one, ...part } : one)));
-  const add = (taken: Taken) => {
+  const add = (taken: MeterReading) => {
     edit(`Reading of ${region.name}`, (all) => [...all, taken].slice(-60));
     setAgain(false);
   };
-  const fresh = (understood: Understood): Taken => ({
+  const fresh = (understood: Understood): MeterReading => ({
     reading: readingOf(understood),
-    how: last?.how ?? 'incident_dome',
+    method: last?.method ?? 'incident_dome',
     surface_stops: last?.surface_stops ?? 0,
     ...(at ? { at } : {}),
     place: last?.place ?? '',
@@ -89,14 +89,14 @@ export function RegionCard({ region, plan }: { region: Region; plan: Plan }) {
     }
   };
 
-  const how = last?.how ?? 'incident_dome';
-  const offer = start?.hows.find((one) => one.how === how) ?? start?.hows[0];
-  const instruction = plan.here?.sun_shows ? offer?.in_sun : offer?.in_shade;
+  const method = last?.method ?? 'incident_dome';
+  const offer = start?.metering_methods.find((one) => one.method === method) ?? start?.metering_methods[0];
+  const instruction = plan.sun_report?.sun_shows ? offer?.in_sun : offer?.in_shade;
   const reading = last?.reading;
   const lux = reading && 'lux' in reading ? reading.lux : undefined;
   const camera = reading && 'camera' in reading ? reading.camera : undefined;
   const ev = reading && 'ev' in reading ? reading.ev : undefined;
-  const unsaid = { id: 'unsaid' as How, label: 'Not said' };
+  const unsaid = { id: 'unsaid' as MeteringMethod, label: 'Not said' };
 
   return (
     <Card>
@@ -126,15 +126,15 @@ export function RegionCard({ region, plan }: { region: Region; plan: Plan }) {
         <>
           <Choice
             name="Taken how"
-            value={how}
+            value={method}
             options={[
-              ...(how === 'unsaid' ? [unsaid] : []),
-              ...(start?.hows ?? []).map((one) => ({ id: one.how, label: one.name })),
+              ...(method === 'unsaid' ? [unsaid] : []),
+              ...(start?.metering_methods ?? []).map((one) => ({ id: one.method, label: one.name })),
             ]}
             onChange={(to) =>
               editLast(`How ${region.name} was read`, {
-                how: to,
-                surface_stops: start?.hows.find((one) => one.how === to)?.surface_stops ?? 0,
+                method: to,
+                surface_stops: start?.metering_methods.find((one) => one.method === to)?.surface_stops ?? 0,
               })
             }
           />
@@ -158,7 +158,7 @@ export function RegionCard({ region, plan }: { region: Region; plan: Plan }) {
               value={camera.compensation_stops ?? 0}
               keptAs={`${kept}/compensation`}
               step={1 / 3}
-              {...rangeOf('CameraSaid.compensation_stops')}
+              {...rangeOf('CameraReading.compensation_stops')}
               onValue={({ value }) =>
                 editLast(`Compensation of ${region.name}`, {
                   reading: { camera: { ...camera, compensation_stops: value } },
@@ -172,7 +172,7 @@ export function RegionCard({ region, plan }: { region: Region; plan: Plan }) {
             value={last.surface_stops ?? 0}
             keptAs={`${kept}/surface`}
             step={1 / 3}
-            {...rangeOf('Taken.surface_stops')}
+            {...rangeOf('MeterReading.surface_stops')}
             onValue={({ value }) => editLast(`Surface of ${region.name}`, { surface_stops: value })}
           />
         </>
@@ -244,7 +244,7 @@ export function RegionCard({ region, plan }: { region: Region; plan: Plan }) {
                 .filter((light) => light.aimed_at !== region.id)
                 .map((light) => ({
                   ...light,
-                  reaches: (light.reaches ?? []).filter((reach) => reach.region_id !== region.id),
+                  spill: (light.spill ?? []).filter((reach) => reach.region_id !== region.id),
                 })),
             }))
           }

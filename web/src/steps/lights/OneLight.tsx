@@ -63,7 +63,7 @@ export function OneLight({ light, plan }: { light: Light; plan: Plan }) {
   );
   const choose = (to: WishKind) => {
     const usual = (of: WishKind) =>
-      setup.regions.find((region) => region.role === (of === 'place' ? 'behind' : 'shadow_side'))?.id;
+      setup.regions.find((region) => region.role === (of === 'place' ? 'background' : 'shadow_side'))?.id;
     // What was aimed where its kind usually is goes where the new kind usually is.
     const stays = light.aimed_at && light.aimed_at !== lit?.id && (kind === 'key' || light.aimed_at !== usual(kind));
     const aims = to === 'key' ? undefined : stays ? light.aimed_at : usual(to);
@@ -143,7 +143,7 @@ export function OneLight({ light, plan }: { light: Light; plan: Plan }) {
             value={light.control ?? 'manual'}
             options={[
               { id: 'manual', label: 'Manual' },
-              { id: 'automatic', label: 'Automatic' },
+              { id: 'ttl', label: 'Automatic' },
             ]}
             onChange={(control) => edit('Flash control', (one) => ({ ...one, control }))}
           />
@@ -188,11 +188,11 @@ export function OneLight({ light, plan }: { light: Light; plan: Plan }) {
         <TypedField
           name="Turned away, degrees"
           as="number"
-          value={light.turned_deg ?? 0}
+          value={light.feather_deg ?? 0}
           keptAs={`${kept}/turned`}
           step={5}
-          {...rangeOf('Light.turned_deg')}
-          onValue={(u) => edit('Turned', (one) => ({ ...one, turned_deg: u.value }))}
+          {...rangeOf('Light.feather_deg')}
+          onValue={(u) => edit('Turned', (one) => ({ ...one, feather_deg: u.value }))}
         />
         <Choice
           name="It stands on"

@@ -15,12 +15,12 @@ export function Reaches({ light, kept, edit }: Props) {
       {setup.regions
         .filter((region) => region.id !== aimed)
         .map((region) => {
-          const reach = light.reaches?.find((one) => one.region_id === region.id);
+          const reach = light.spill?.find((one) => one.region_id === region.id);
           const put = (stops: number | undefined) =>
             edit(`On ${region.name}`, (one) => ({
               ...one,
-              reaches: [
-                ...(one.reaches ?? []).filter((each) => each.region_id !== region.id),
+              spill: [
+                ...(one.spill ?? []).filter((each) => each.region_id !== region.id),
                 ...(stops === undefined ? [] : [{ region_id: region.id, stops }]),
               ],
             }));
@@ -33,7 +33,7 @@ export function Reaches({ light, kept, edit }: Props) {
               placeholder="not at all"
               keptAs={`${kept}/reach/${region.id}`}
               {...(reach ? { step: 1 / 3 } : {})}
-              {...rangeOf('Reach.stops')}
+              {...rangeOf('Spill.stops')}
               hint="Against its own region: an estimate until measured."
               onValue={(understood) => put(understood.value)}
               action={reach && { name: 'not at all', run: () => put(undefined) }}

@@ -1,7 +1,7 @@
 import { type PointerEvent, useRef } from 'react';
 import { Handle } from '../../instruments/Handle';
 import styled from 'styled-components';
-import type { DayStrip, Here, Scene } from '../../api/client';
+import type { DayTimeline, SunReport, Scene } from '../../api/client';
 import { figures } from '../../app/theme';
 import { useSetup } from '../../jobs/JobContext';
 
@@ -40,7 +40,7 @@ function onRim(bearing: number, radius: number): [number, number] {
 
 const points = (all: [number, number][]) => all.map(([x, y]) => `${x.toFixed(1)},${y.toFixed(1)}`).join(' ');
 
-type Props = { scene: Scene; here: Here; day: DayStrip | undefined };
+type Props = { scene: Scene; here: SunReport; day: DayTimeline | undefined };
 
 /** The sky over the place: the sun's way on this day, what stands in the way, and which way the subject faces. */
 export function Compass({ scene, here, day }: Props) {

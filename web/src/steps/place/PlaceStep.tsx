@@ -1,6 +1,6 @@
 import { memo } from 'react';
 import styled from 'styled-components';
-import type { Here, Plan, Scene } from '../../api/client';
+import type { SunReport, Plan, Scene } from '../../api/client';
 import { narrow } from '../../app/theme';
 import { DayStrip } from '../../instruments/day-strip/DayStrip';
 import { useDay } from '../../instruments/day-strip/useDay';
@@ -58,8 +58,8 @@ const Credit = styled.p`
 /** Where, when, which way the subject faces; how the light goes over the day. */
 export function PlaceStep({ plan }: { plan: Plan }) {
   const { scene } = useSetup().setup;
-  if (!scene || !plan.here) return <NoPlace />;
-  return <Placed plan={plan} scene={scene} here={plan.here} />;
+  if (!scene || !plan.sun_report) return <NoPlace />;
+  return <Placed plan={plan} scene={scene} here={plan.sun_report} />;
 }
 
 function NoPlace() {
@@ -77,7 +77,7 @@ function NoPlace() {
   );
 }
 
-function Placed({ plan, scene, here }: { plan: Plan; scene: Scene; here: Here }) {
+function Placed({ plan, scene, here }: { plan: Plan; scene: Scene; here: SunReport }) {
   const { setup, kit } = useSetup();
   const day = useDay(setup, kit);
   return (
@@ -99,7 +99,7 @@ function Placed({ plan, scene, here }: { plan: Plan; scene: Scene; here: Here })
                 {here.refraction && <Quiet>, {here.refraction}</Quiet>}
               </dd>
               <dt>Now</dt>
-              <dd>{here.spell}</dd>
+              <dd>{here.phase}</dd>
               <dt>Lights</dt>
               <dd>{here.side}</dd>
               {here.shadow && (

@@ -44,7 +44,7 @@ export const SurroundingsForm = memo(function SurroundingsForm({ sky }: { sky: s
   const { scene, put } = useScene();
   const start = useStart();
   if (!scene) return null;
-  const { surroundings, behind } = scene;
+  const { surroundings, background } = scene;
   const shade = typeof surroundings === 'object' && 'open_shade' in surroundings ? surroundings.open_shade : undefined;
   const lamps = typeof surroundings === 'object' && 'artificial' in surroundings ? surroundings.artificial : undefined;
   const set = (to: Surroundings) => put('Surroundings', { surroundings: to });
@@ -93,23 +93,23 @@ export const SurroundingsForm = memo(function SurroundingsForm({ sky }: { sky: s
           <Hint>{sky} reaches the subject.</Hint>
           <Choice
             name="Behind the subject"
-            value={behind.what}
+            value={background.what}
             options={[
               { id: 'upright', label: 'Things that stand: houses, trees' },
               { id: 'ground', label: 'Ground running back' },
               { id: 'sky', label: 'Sky low over the horizon' },
             ]}
-            onChange={(what) => put('Behind', { behind: { ...behind, what } })}
+            onChange={(what) => put('Behind', { background: { ...background, what } })}
           />
           <TypedField
             name="Sunlit part of the frame behind, percent"
             as="number"
-            value={behind.sunlit_percent}
+            value={background.sunlit_percent}
             keptAs={`${id}/sunlit`}
             step={5}
-            {...rangeOf('Behind.sunlit_percent')}
+            {...rangeOf('Background.sunlit_percent')}
             hint="Up to 15 to 20 %: a shaded subject counts as in shade. More: as in sun."
-            onValue={({ value }) => put('Behind', { behind: { ...behind, sunlit_percent: value } })}
+            onValue={({ value }) => put('Behind', { background: { ...background, sunlit_percent: value } })}
           />
         </>
       )}

@@ -1,6 +1,6 @@
 import { memo } from 'react';
 import styled from 'styled-components';
-import type { DayStrip } from '../../api/client';
+import type { DayTimeline } from '../../api/client';
 import { figures } from '../../app/theme';
 import { Grid } from '../../ui/Panel';
 
@@ -22,7 +22,7 @@ const List = styled.dl`
 `;
 
 /** When the sun comes and goes on this day, and how long each kind of light lasts. */
-export const Times = memo(function Times({ day, minute }: { day: DayStrip; minute: number }) {
+export const Times = memo(function Times({ day, minute }: { day: DayTimeline; minute: number }) {
   return (
     <Grid $min={280}>
       <section aria-labelledby="sun-times">
@@ -39,7 +39,7 @@ export const Times = memo(function Times({ day, minute }: { day: DayStrip; minut
       <section aria-labelledby="kinds-of-light">
         <h3 id="kinds-of-light">Kinds of light</h3>
         <List>
-          {day.spells.map((spell) => (
+          {day.phases.map((spell) => (
             <div
               key={spell.from_minute}
               aria-current={minute >= spell.from_minute && minute < spell.to_minute ? 'time' : undefined}

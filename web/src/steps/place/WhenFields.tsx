@@ -1,6 +1,6 @@
 import { useCallback, useEffect, useRef, useState } from 'react';
 import styled from 'styled-components';
-import { answered, api, ApiProblem, type Here, type LocalTime, type Scene } from '../../api/client';
+import { answered, api, ApiProblem, type SunReport, type LocalTime, type Scene } from '../../api/client';
 import { useJob } from '../../jobs/JobContext';
 import { readTyped, writeTyped } from '../../jobs/drafts';
 import { Button } from '../../ui/Button';
@@ -17,7 +17,7 @@ const Line = styled.div`
 `;
 
 /** The day and the hour by the clocks of the place. An hour that is none stays in the fields, with what is wrong. */
-export function WhenFields({ scene, here }: { scene: Scene; here: Here | null | undefined }) {
+export function WhenFields({ scene, here }: { scene: Scene; here: SunReport | null | undefined }) {
   const { id } = useJob();
   const { put } = useScene();
   const keptAs = `${id}/when`;

@@ -1,6 +1,6 @@
 //! Flash units and lamps of the kit.
 
-use tolva_core::colour::{Kelvin, Light};
+use tolva_core::colour::{Illuminant, Kelvin};
 use tolva_core::flash::{Duration, Recycling, ZoomGuideNumber};
 use tolva_core::scale::PowerStep;
 
@@ -24,7 +24,7 @@ pub struct Flash {
     /// What it loses in high-speed sync at the sync speed, in stops; null where it has none.
     pub high_speed_loss_stops: Option<f64>,
     /// Whether the camera can meter it.
-    pub automatic: bool,
+    pub ttl: bool,
     /// The colour of its light at full power, in kelvin.
     pub kelvin: f64,
     /// Its tint against the usual white of that temperature, in Duv: positive is green.
@@ -37,8 +37,8 @@ pub struct Flash {
 
 impl Flash {
     /// The colour of its light.
-    pub fn light(&self) -> Light {
-        Light::new(Kelvin(self.kelvin), self.tint_duv)
+    pub fn light(&self) -> Illuminant {
+        Illuminant::new(Kelvin(self.kelvin), self.tint_duv)
     }
 
     /// What its store and battery can do.

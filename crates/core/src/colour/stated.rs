@@ -1,13 +1,13 @@
 //! What somebody said of a light's colour, in any of the forms it is known in.
 
 use super::grey_patch::{NoPatch, light_on_grey};
-use super::light::Light;
+use super::illuminant::Illuminant;
 use super::mired::Kelvin;
 use super::named::NamedLight;
 
 /// The colour of the light that is there.
 #[derive(Clone, Copy, Debug, Default, PartialEq)]
-pub enum SaidColour {
+pub enum StatedColour {
     /// From place, hour, weather and shade; midday sun where they are not known.
     #[default]
     FromPlace,
@@ -42,17 +42,17 @@ pub enum SaidColour {
     },
 }
 
-impl SaidColour {
+impl StatedColour {
     /// The light, where it does not depend on place and hour.
     ///
     /// # Errors
     /// A grey patch that says nothing.
-    pub fn light(self) -> Result<Option<Light>, NoPatch> {
+    pub fn light(self) -> Result<Option<Illuminant>, NoPatch> {
         Ok(match self {
             Self::FromPlace => None,
             Self::Named(named) => Some(named.light()),
-            Self::Kelvin { kelvin, tint_duv } => Some(Light::new(Kelvin(kelvin), tint_duv)),
-            Self::Meter { kelvin, duv } => Some(Light::metered(Kelvin(kelvin), duv)),
+            Self::Kelvin { kelvin, tint_duv } => Some(Illuminant::new(Kelvin(kelvin), tint_duv)),
+            Self::Meter { kelvin, duv } => Some(Illuminant::metered(Kelvin(kelvin), duv)),
             Self::GreyPatch { red, green, blue, kelvin, tint_duv } => {
                 Some(light_on_grey([red, green, blue], Kelvin(kelvin), tint_duv)?)
             }

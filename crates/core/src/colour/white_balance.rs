@@ -24,13 +24,13 @@ pub enum WhiteBalance {
         /// to 0.05.
         tint_duv: f64,
         /// What it is there for.
-        why: Why,
+        reason: BalanceReason,
     },
 }
 
 /// Why a number of kelvin was chosen.
 #[derive(Clone, Copy, Debug, Default, PartialEq, Eq)]
-pub enum Why {
+pub enum BalanceReason {
     /// By hand.
     #[default]
     ByHand,

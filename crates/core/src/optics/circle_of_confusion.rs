@@ -4,7 +4,7 @@ use crate::scale::Millimetres;
 
 /// What counts as sharp.
 #[derive(Clone, Copy, Debug, Default, PartialEq)]
-pub enum Circle {
+pub enum CircleOfConfusion {
     /// A circle of the sensor's diagonal over 1500: a small print, a screen (common practice, no source).
     #[default]
     SensorDiagonal,
@@ -53,15 +53,17 @@ impl Sensor {
     /// The largest blur on it that still counts as sharp.
     ///
     /// ```
-    /// use tolva_core::optics::{Circle, Sensor};
-    /// let circle = Sensor::FULL_FRAME.circle(Circle::SensorDiagonal);
+    /// use tolva_core::optics::{CircleOfConfusion, Sensor};
+    /// let circle = Sensor::FULL_FRAME.circle(CircleOfConfusion::SensorDiagonal);
     /// assert!((circle.0 - 0.0288).abs() < 0.0001);
     /// ```
-    pub fn circle(self, wanted: Circle) -> Millimetres {
+    pub fn circle(self, wanted: CircleOfConfusion) -> Millimetres {
         match wanted {
-            Circle::SensorDiagonal => Millimetres(self.diagonal().0 / 1500.0),
-            Circle::TwoPixels => Millimetres(2.0 * self.pitch().0),
-            Circle::Print { long_side_cm } => Millimetres(SEEN_ON_PRINT_MM * self.width_mm / (long_side_cm * 10.0)),
+            CircleOfConfusion::SensorDiagonal => Millimetres(self.diagonal().0 / 1500.0),
+            CircleOfConfusion::TwoPixels => Millimetres(2.0 * self.pitch().0),
+            CircleOfConfusion::Print { long_side_cm } => {
+                Millimetres(SEEN_ON_PRINT_MM * self.width_mm / (long_side_cm * 10.0))
+            }
         }
     }
 }
@@ -72,10 +74,10 @@ mod tests {
     use rstest::rstest;
 
     #[rstest]
-    #[case(Circle::SensorDiagonal, 0.02884)]
-    #[case(Circle::TwoPixels, 0.012)]
-    #[case(Circle::Print { long_side_cm: 30.0 }, 0.024)]
-    fn on_a_full_frame(#[case] wanted: Circle, #[case] mm: f64) {
+    #[case(CircleOfConfusion::SensorDiagonal, 0.02884)]
+    #[case(CircleOfConfusion::TwoPixels, 0.012)]
+    #[case(CircleOfConfusion::Print { long_side_cm: 30.0 }, 0.024)]
+    fn on_a_full_frame(#[case] wanted: CircleOfConfusion, #[case] mm: f64) {
         assert!((Sensor::FULL_FRAME.circle(wanted).0 - mm).abs() < 1e-4);
     }
 
@@ -83,7 +85,11 @@ mod tests {
     fn a_smaller_sensor_asks_for_less_blur() {
         let small = Sensor { width_mm: 24.0, height_mm: 16.0, width_px: 6000.0 };
         assert!((small.crop() - 1.5).abs() < 1e-12);
-        for wanted in [Circle::SensorDiagonal, Circle::TwoPixels, Circle::Print { long_side_cm: 60.0 }] {
+        for wanted in [
+            CircleOfConfusion::SensorDiagonal,
+            CircleOfConfusion::TwoPixels,
+            CircleOfConfusion::Print { long_side_cm: 60.0 },
+        ] {
             assert!((Sensor::FULL_FRAME.circle(wanted).0 / small.circle(wanted).0 - 1.5).abs() < 1e-9);
         }
     }

@@ -3,7 +3,7 @@
 use super::mix::Colours;
 use crate::lighting::Prepared;
 use crate::solver::Outcome;
-use tolva_core::colour::{Balanced, Kelvin, Light, Mired, Preset, WhiteBalance};
+use tolva_core::colour::{Balanced, Illuminant, Kelvin, Mired, Preset, WhiteBalance};
 
 /// A camera's kelvin dial goes in steps of so many. Common practice, no source.
 const DIAL_K: f64 = 100.0;
@@ -23,9 +23,9 @@ pub enum OnDial {
 #[derive(Clone)]
 pub struct Balance {
     /// What it would be exactly.
-    pub exact: Light,
+    pub exact: Illuminant,
     /// What stands on the camera.
-    pub dial: Light,
+    pub dial: Illuminant,
     /// As the camera says it.
     pub on_dial: OnDial,
     /// What it makes of colours.
@@ -37,9 +37,9 @@ fn on_dial(kelvin: Kelvin) -> Kelvin {
 }
 
 /// Half way between two lights, in mired.
-fn between(a: Light, b: Light) -> Light {
+fn between(a: Illuminant, b: Illuminant) -> Illuminant {
     let mired = f64::midpoint(a.mired().0, b.mired().0);
-    Light::new(Mired(mired).kelvin(), f64::midpoint(a.tint_duv(), b.tint_duv()))
+    Illuminant::new(Mired(mired).kelvin(), f64::midpoint(a.tint_duv(), b.tint_duv()))
 }
 
 impl Balance {
@@ -53,8 +53,8 @@ impl Balance {
             WhiteBalance::Ambient => ambient,
             WhiteBalance::Between => between(flash, ambient),
             WhiteBalance::Measured => colours.mixes[setup.lit].light,
-            WhiteBalance::Preset(preset) => Light::new(preset.kelvin(), 0.0),
-            WhiteBalance::Kelvin { kelvin, tint_duv, .. } => Light::new(Kelvin(kelvin), tint_duv),
+            WhiteBalance::Preset(preset) => Illuminant::new(preset.kelvin(), 0.0),
+            WhiteBalance::Kelvin { kelvin, tint_duv, .. } => Illuminant::new(Kelvin(kelvin), tint_duv),
         };
         let (dial, on_dial) = match wished {
             // What is measured is balanced as it is, tint and all.
@@ -63,7 +63,7 @@ impl Balance {
             WhiteBalance::Kelvin { .. } => (exact, OnDial::Kelvin(exact.kelvin())),
             // The dial has kelvin and no tint.
             WhiteBalance::Flash | WhiteBalance::Ambient | WhiteBalance::Between => {
-                let dial = Light::new(on_dial(exact.kelvin()), 0.0);
+                let dial = Illuminant::new(on_dial(exact.kelvin()), 0.0);
                 (dial, OnDial::Kelvin(dial.kelvin()))
             }
         };

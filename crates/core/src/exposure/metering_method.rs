@@ -4,7 +4,7 @@ use crate::scale::Stops;
 
 /// How a reading was taken.
 #[derive(Clone, Copy, Debug, Default, PartialEq, Eq)]
-pub enum How {
+pub enum MeteringMethod {
     /// It was not said.
     #[default]
     Unsaid,
@@ -41,7 +41,7 @@ pub enum Pointing {
     AtTheSurface,
 }
 
-impl How {
+impl MeteringMethod {
     /// All that are offered.
     pub const OFFERED: [Self; 10] = [
         Self::IncidentDome,
@@ -86,17 +86,17 @@ mod tests {
     use rstest::rstest;
 
     #[rstest]
-    #[case(How::IncidentDome, true, Pointing::UnderTheSun)]
-    #[case(How::IncidentDome, false, Pointing::TowardsTheCamera)]
-    #[case(How::SpotGrey, true, Pointing::AtTheSurface)]
-    #[case(How::Camera, false, Pointing::AtTheSurface)]
-    fn where_to_hold_it(#[case] how: How, #[case] sun: bool, #[case] pointing: Pointing) {
+    #[case(MeteringMethod::IncidentDome, true, Pointing::UnderTheSun)]
+    #[case(MeteringMethod::IncidentDome, false, Pointing::TowardsTheCamera)]
+    #[case(MeteringMethod::SpotGrey, true, Pointing::AtTheSurface)]
+    #[case(MeteringMethod::Camera, false, Pointing::AtTheSurface)]
+    fn where_to_hold_it(#[case] how: MeteringMethod, #[case] sun: bool, #[case] pointing: Pointing) {
         assert_eq!(how.pointing(sun), pointing);
     }
 
     /// A surface of reflectance ρ lies log₂(ρ/0.18) over mid grey: white of 0.9 is +2.32.
     #[test]
     fn white_is_what_its_reflectance_says() {
-        assert!((How::SpotWhite.surface().0 - (0.9f64 / 0.18).log2()).abs() < 0.02);
+        assert!((MeteringMethod::SpotWhite.surface().0 - (0.9f64 / 0.18).log2()).abs() < 0.02);
     }
 }

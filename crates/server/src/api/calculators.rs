@@ -4,7 +4,7 @@ use actix_web::http::StatusCode;
 use actix_web::web::Path;
 use actix_web::{HttpResponse, get, post};
 use tolva_calculators::{
-    SumOffer, SunPosition, SunPositionAsked, SunTimesAsked, SunTimesFound, offered, sum, sun_position, sun_times,
+    CalculatorOffer, SunPosition, SunPositionAsked, SunTimesAsked, SunTimesFound, offered, sum, sun_position, sun_times,
 };
 
 use tolva_format::read_json;
@@ -21,7 +21,7 @@ use super::problem::{ApiError, ProblemDocument};
         (status = UNPROCESSABLE_ENTITY, description = "A field is wrong", body = ProblemDocument, content_type = "application/problem+json"),
     )
 )]
-#[post("/api/sums/sun-position")]
+#[post("/api/calculators/sun-position")]
 pub async fn position(body: Body<SunPositionAsked>) -> Result<HttpResponse, ApiError> {
     Ok(HttpResponse::Ok().json(sun_position(&body.0)?))
 }
@@ -35,19 +35,19 @@ pub async fn position(body: Body<SunPositionAsked>) -> Result<HttpResponse, ApiE
         (status = UNPROCESSABLE_ENTITY, description = "A field is wrong", body = ProblemDocument, content_type = "application/problem+json"),
     )
 )]
-#[post("/api/sums/sun-times")]
+#[post("/api/calculators/sun-times")]
 pub async fn times(body: Body<SunTimesAsked>) -> Result<HttpResponse, ApiError> {
     Ok(HttpResponse::Ok().json(sun_times(&body.0)?))
 }
 
 /// Every sum, with what it is asked and what it gives.
-#[utoipa::path(operation_id = "list_sums", responses((status = OK, description = "The sums", body = Vec<SumOffer>)))]
-#[get("/api/sums")]
+#[utoipa::path(operation_id = "list_sums", responses((status = OK, description = "The sums", body = Vec<CalculatorOffer>)))]
+#[get("/api/calculators")]
 pub async fn list() -> HttpResponse {
     HttpResponse::Ok().json(offered())
 }
 
-/// Any other sum by its name: what it is asked and what it gives is listed by `GET /api/sums`. All units stand in the
+/// Any other sum by its name: what it is asked and what it gives is listed by `GET /api/calculators`. All units stand in the
 /// names of the fields.
 #[utoipa::path(
     operation_id = "sum",
@@ -58,7 +58,7 @@ pub async fn list() -> HttpResponse {
         (status = UNPROCESSABLE_ENTITY, description = "A field is wrong", body = ProblemDocument, content_type = "application/problem+json"),
     )
 )]
-#[post("/api/sums/{name}")]
+#[post("/api/calculators/{name}")]
 pub async fn any(name: Path<String>, body: Bytes) -> Result<HttpResponse, ApiError> {
     let Some(found) = sum(&name, &read_json(&body.0)?) else {
         let names: Vec<String> = offered().into_iter().map(|offer| offer.name).collect();

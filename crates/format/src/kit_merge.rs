@@ -25,14 +25,14 @@ macro_rules! each_kind {
 
 /// What a person owns, and what was owned before: so that a job goes on with a thing as it last was.
 #[derive(Clone, Debug, PartialEq)]
-pub struct Owned {
+pub struct OwnedKit {
     /// What is owned now.
     pub kit: Kit,
     /// What has left the kit, each as it was when it left.
     pub left: Kit,
 }
 
-impl From<Kit> for Owned {
+impl From<Kit> for OwnedKit {
     fn from(kit: Kit) -> Self {
         Self { kit, left: Kit::default() }
     }
@@ -134,7 +134,7 @@ impl Job {
     /// assert!(job.check().is_ok());
     /// ```
     #[must_use]
-    pub fn taking(mut self, owned: &Owned) -> Self {
+    pub fn taking(mut self, owned: &OwnedKit) -> Self {
         let kit = {
             let mut ids = HashSet::new();
             self.setups.iter().for_each(|setup| used(setup, &mut ids));
@@ -175,7 +175,7 @@ impl Job {
     /// The job from somewhere else, so that its things stay its own: where the kit here has the same id for something
     /// else, the job's thing gets another id, in its kit and in its setups.
     #[must_use]
-    pub fn apart_from(mut self, owned: &Owned) -> Self {
+    pub fn apart_from(mut self, owned: &OwnedKit) -> Self {
         let owned = owned.kit.with(&owned.left);
         macro_rules! apart {
             ($kind:ident) => {{
@@ -250,7 +250,7 @@ mod tests {
         owned.modifiers[0].loss_stops = 4.0;
         owned.lenses[0].widest_f_number = 5.6;
         let before = set(&job.setups[0], &job.kit);
-        let owned = Owned::from(owned);
+        let owned = OwnedKit::from(owned);
         let here = job.apart_from(&owned).taking(&owned);
         assert!(here.check().is_ok());
         assert_eq!(here.setups[0].lights[0].flash_id, "medium-2");
@@ -270,7 +270,7 @@ mod tests {
         kit.flashes.remove(1);
         let left = before.beyond(&kit);
         assert_eq!(left.count(), 1);
-        let taken = job.taking(&Owned { kit, left });
+        let taken = job.taking(&OwnedKit { kit, left });
         assert!(taken.kit.flashes.iter().any(|flash| flash.name == "Changed, then sold"));
     }
 

@@ -30,7 +30,7 @@ pub struct PreparedLamp<'a> {
     /// What comes of bouncing it, where it is.
     pub bounced: Option<Bounced>,
     /// Its light without gels.
-    pub native: colour::Light,
+    pub native: colour::Illuminant,
     /// The gels over it.
     pub gels: Vec<&'a Gel>,
     /// What they do to it.
@@ -63,7 +63,7 @@ pub struct PreparedLight<'a> {
     /// What comes of bouncing it, where it is.
     pub bounced: Option<Bounced>,
     /// Its light without gels.
-    pub native: colour::Light,
+    pub native: colour::Illuminant,
     /// The gels over it.
     pub gels: Vec<&'a Gel>,
     /// What gels and a coloured wall do to it.
@@ -81,7 +81,7 @@ pub struct PreparedLight<'a> {
     /// The region it is aimed at.
     pub aim: usize,
     /// Against its own region, one a region; nothing where it does not reach.
-    pub reaches: Vec<Stops>,
+    pub spill: Vec<Stops>,
 }
 
 pub enum Either<'a> {
@@ -108,16 +108,16 @@ pub fn prepared<'a>(
         position.ok_or_else(|| Refused::NoSuchRegion(id.clone()))
     };
     let aim = light.aimed_at.as_ref().map_or(Ok(lit), region)?;
-    let mut reaches = vec![Stops::NOTHING; setup.regions.len()];
-    for reach in &light.reaches {
-        reaches[region(&reach.region_id)?] = Stops(reach.stops);
+    let mut spill = vec![Stops::NOTHING; setup.regions.len()];
+    for reach in &light.spill {
+        spill[region(&reach.region_id)?] = Stops(reach.stops);
     }
-    reaches[aim] = Stops::ZERO;
+    spill[aim] = Stops::ZERO;
     let (surface, modifier_loss) = shape(modifier);
     let exponent = modifier.map_or(1.0, |m| m.grid_half_angle_deg.map_or(m.exponent, grid_exponent));
     let away = Metres(light.distance_m.unwrap_or(setup.camera_distance_m));
     let bounced = light.bounce.map(|bounce| bounce.at(away));
-    let turned = if bounced.is_some() { Stops::ZERO } else { off_axis(light.turned_deg, exponent) };
+    let turned = if bounced.is_some() { Stops::ZERO } else { off_axis(light.feather_deg, exponent) };
     let loss = modifier_loss + gel_loss - turned + bounced.map_or(Stops::ZERO, |bounced| bounced.loss);
     let lowest = Power(Stops(flash.power.lowest_stops));
     // What comes back from a ceiling or wall has its own loss by distance, no near field, and the surface's colour.
@@ -128,7 +128,7 @@ pub fn prepared<'a>(
         let power = Stops(light.power_stops.unwrap_or(0.0));
         let near_field = surface.near_field(away);
         let gives = Stops(Ev::from_lux(lux, IncidentReceptor::Flat.constant()).0) - loss + near_field + power;
-        let gives = reaches.iter().map(|reach| gives + *reach).collect();
+        let gives = spill.iter().map(|reach| gives + *reach).collect();
         let native = flash.light();
         let lamp =
             PreparedLamp { index, light, flash, modifier, gives, loss, near_field, bounced, native, gels, shift };
@@ -157,25 +157,25 @@ pub fn prepared<'a>(
         step: flash.power.step,
         recycling: flash.recycling(),
         aim,
-        reaches,
+        spill,
     })))
 }
 
 /// A light without gels, as it comes back from where it is bounced.
-fn bounced_native(native: colour::Light, light: &Light) -> colour::Light {
+fn bounced_native(native: colour::Illuminant, light: &Light) -> colour::Illuminant {
     native.shifted(light.bounce.map_or_else(Shift::default, |bounce| bounce.colour.shift()))
 }
 
 impl PreparedLight<'_> {
     /// Its light without gels, as it comes back from where it is bounced.
-    pub fn bounced_native(&self) -> colour::Light {
+    pub fn bounced_native(&self) -> colour::Illuminant {
         bounced_native(self.native, self.light)
     }
 }
 
 impl PreparedLamp<'_> {
     /// Its light without gels, as it comes back from where it is bounced.
-    pub fn bounced_native(&self) -> colour::Light {
+    pub fn bounced_native(&self) -> colour::Illuminant {
         bounced_native(self.native, self.light)
     }
 }

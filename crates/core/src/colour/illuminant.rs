@@ -13,13 +13,13 @@ pub const TINT: std::ops::RangeInclusive<f64> = -0.05..=0.05;
 /// The colour of a light. Tint counts from the usual white of its temperature (daylight from 4200 K, a black body
 /// up to 3800 K, between them in between), in Duv: positive is green, negative magenta.
 #[derive(Clone, Copy, Debug, PartialEq)]
-pub struct Light {
+pub struct Illuminant {
     kelvin: Kelvin,
     tint_duv: f64,
     xy: Xy,
 }
 
-impl Light {
+impl Illuminant {
     /// A light of a temperature and a tint, each held within what a light may have.
     pub fn new(kelvin: Kelvin, tint_duv: f64) -> Self {
         let kelvin = Kelvin(kelvin.0.clamp(*KELVIN.start(), *KELVIN.end()));
@@ -30,9 +30,9 @@ impl Light {
     /// A light as a colour meter says it: its Duv counts from the black body, not from daylight.
     ///
     /// ```
-    /// use tolva_core::colour::{Kelvin, Light};
+    /// use tolva_core::colour::{Kelvin, Illuminant};
     /// // Noon daylight reads a little green of the black body, and has no tint to speak of.
-    /// assert!(Light::metered(Kelvin(5600.0), 0.0033).tint_duv().abs() < 0.0003);
+    /// assert!(Illuminant::metered(Kelvin(5600.0), 0.0033).tint_duv().abs() < 0.0003);
     /// ```
     pub fn metered(kelvin: Kelvin, duv: f64) -> Self {
         Self::new(kelvin, duv - usual_duv(kelvin))
@@ -140,17 +140,17 @@ mod tests {
 
     #[test]
     fn equal_parts_of_two_lights_lie_between_them() {
-        let (flash, lamp) = (Light::new(Kelvin(5600.0), 0.0), Light::new(Kelvin(2900.0), 0.0));
-        let mixed = Light::mixed(&[(0.5, flash), (0.5, lamp)]).expect("a light");
+        let (flash, lamp) = (Illuminant::new(Kelvin(5600.0), 0.0), Illuminant::new(Kelvin(2900.0), 0.0));
+        let mixed = Illuminant::mixed(&[(0.5, flash), (0.5, lamp)]).expect("a light");
         assert!((3600.0..4200.0).contains(&mixed.kelvin().0), "{mixed:?}");
         assert!(mixed.tint_duv() < 0.0, "the straight line between two whites runs on the magenta side: {mixed:?}");
-        assert_eq!(Light::mixed(&[(0.0, lamp)]).map(Light::kelvin), Some(Kelvin(2900.0)));
-        assert_eq!(Light::mixed(&[]), None);
+        assert_eq!(Illuminant::mixed(&[(0.0, lamp)]).map(Illuminant::kelvin), Some(Kelvin(2900.0)));
+        assert_eq!(Illuminant::mixed(&[]), None);
     }
 
     #[test]
     fn a_gel_beyond_the_warmest_stays_there() {
-        let candle = Light::new(Kelvin(1900.0), 0.0).shifted(Shift { mired: 900.0, tint_duv: 0.0 });
+        let candle = Illuminant::new(Kelvin(1900.0), 0.0).shifted(Shift { mired: 900.0, tint_duv: 0.0 });
         assert_eq!(candle.kelvin(), Kelvin(1000.0));
     }
 
@@ -158,8 +158,8 @@ mod tests {
         /// A light is found again by its chromaticity.
         #[test]
         fn by_its_chromaticity(kelvin in 1500.0..20_000.0_f64, tint in -0.015..0.015_f64) {
-            let light = Light::new(Kelvin(kelvin), tint);
-            let found = Light::of_xy(light.xy()).expect("a light");
+            let light = Illuminant::new(Kelvin(kelvin), tint);
+            let found = Illuminant::of_xy(light.xy()).expect("a light");
             prop_assert!((found.kelvin().0 / kelvin - 1.0).abs() < 0.005, "{found:?}");
             prop_assert!((found.tint_duv() - tint).abs() < 0.0004, "{found:?}");
         }
@@ -167,7 +167,7 @@ mod tests {
         /// Gels one after the other add up, and take each other back.
         #[test]
         fn gels_add(kelvin in 2500.0..8000.0_f64, a in -80.0..150.0_f64) {
-            let light = Light::new(Kelvin(kelvin), 0.0);
+            let light = Illuminant::new(Kelvin(kelvin), 0.0);
             let back = light.shifted(Shift { mired: a, tint_duv: 0.01 }).shifted(Shift { mired: -a, tint_duv: -0.01 });
             prop_assert!((back.kelvin().0 - kelvin).abs() < 1e-6 && back.tint_duv().abs() < 1e-12);
         }

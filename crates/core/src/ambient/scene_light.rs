@@ -3,8 +3,8 @@
 use jiff::Timestamp;
 use jiff::tz::TimeZone;
 
-use super::{BehindWhat, Role, Scene, Surroundings, Weather};
-use super::{Daylight, Skyline, Spot, Sun, daylight};
+use super::{BackgroundKind, Role, Scene, Surroundings, Weather};
+use super::{Daylight, GeographicPoint, Skyline, Sun, daylight};
 use crate::exposure::{Ev, IncidentReceptor};
 use crate::time::{WrongTime, zone};
 
@@ -30,7 +30,7 @@ const UNDER_LAMPS: f64 = 1.0;
 #[derive(Clone, Debug)]
 pub struct SceneLight {
     /// Where.
-    pub spot: Spot,
+    pub spot: GeographicPoint,
     /// The zone its clocks keep.
     pub zone: TimeZone,
     /// The hour of the scene.
@@ -44,7 +44,7 @@ pub struct SceneLight {
     sky_right: f64,
     cloud: Cloud,
     pub(super) surroundings: Surroundings,
-    pub(super) behind: super::Behind,
+    pub(super) background: super::Background,
 }
 
 #[derive(Clone, Debug)]
@@ -67,7 +67,7 @@ pub struct LightNow {
     /// On the side it lights less.
     pub shadow: Ev,
     /// Of what lies behind.
-    pub behind: Ev,
+    pub background: Ev,
 }
 
 /// What sun and sky give by themselves, each with what the ground sends on of it.
@@ -88,7 +88,7 @@ impl SunAndSky {
 pub(super) struct Falls {
     pub lit: SunAndSky,
     pub shadow: SunAndSky,
-    pub behind: SunAndSky,
+    pub background: SunAndSky,
 }
 
 impl LightNow {
@@ -97,7 +97,7 @@ impl LightNow {
         match role {
             Role::LitSide | Role::Part => self.lit,
             Role::ShadowSide => self.shadow,
-            Role::Behind => self.behind,
+            Role::Background => self.background,
         }
     }
 }
@@ -119,7 +119,7 @@ impl SceneLight {
             }
         };
         Ok(Self {
-            spot: Spot {
+            spot: GeographicPoint {
                 latitude_deg: scene.site.latitude_deg,
                 longitude_deg: scene.site.longitude_deg,
                 elevation_m: scene.site.elevation_m,
@@ -134,7 +134,7 @@ impl SceneLight {
             skyline,
             cloud,
             surroundings: scene.surroundings,
-            behind: scene.behind,
+            background: scene.background,
         })
     }
 
@@ -198,7 +198,7 @@ impl SceneLight {
     }
 
     fn light(&self, sun: Sun, sun_shows: bool, cloud_eighths: f64) -> LightNow {
-        let now = |lit, shadow, behind| LightNow { sun, sun_shows, cloud_eighths, lit, shadow, behind };
+        let now = |lit, shadow, background| LightNow { sun, sun_shows, cloud_eighths, lit, shadow, background };
         if let Surroundings::Artificial(lamps) = self.surroundings {
             let ev = lamps.light.ev();
             let under = ev - crate::scale::Stops(UNDER_LAMPS);
@@ -206,11 +206,11 @@ impl SceneLight {
         }
         let falls = self.falls(sun, sun_shows, cloud_eighths);
         let ev = |light: SunAndSky| Ev::from_lux(light.lux(), FLAT);
-        let behind = match self.behind.what {
-            BehindWhat::Sky => sky_ev(daylight(sun, cloud_eighths)),
-            BehindWhat::Upright | BehindWhat::Ground => ev(falls.behind),
+        let background = match self.background.what {
+            BackgroundKind::Sky => sky_ev(daylight(sun, cloud_eighths)),
+            BackgroundKind::Upright | BackgroundKind::Ground => ev(falls.background),
         };
-        now(ev(falls.lit), ev(falls.shadow), behind)
+        now(ev(falls.lit), ev(falls.shadow), background)
     }
 
     /// What sun and sky each give.
@@ -224,24 +224,24 @@ impl SceneLight {
             let (facing, sky) = (self.facing_deg + turned, subject_sky * sky_seen);
             face(at_subject, sun, facing, sky, ground, self.sky_on_level)
         };
-        let behind_in_sun = in_sun || self.behind.sunlit_percent > *SUNLIT_STILL_SHADE.end();
+        let behind_in_sun = in_sun || self.background.sunlit_percent > *SUNLIT_STILL_SHADE.end();
         let shaded_behind = !in_sun && !behind_in_sun;
         let there = if behind_in_sun { open } else { open.without_sun() };
         let sky_there = if shaded_behind { subject_sky } else { 1.0 };
-        let behind = match self.behind.what {
-            BehindWhat::Upright => {
+        let background = match self.background.what {
+            BackgroundKind::Upright => {
                 face(there, sun, self.facing_deg, sky_there * self.sky_ahead, ground, self.sky_on_level)
             }
-            BehindWhat::Ground => {
+            BackgroundKind::Ground => {
                 SunAndSky { sun_lux: there.direct_level_lux, sky_lux: there.sky_lux * self.sky_on_level * sky_there }
             }
             // Seen, and not lit by anything.
-            BehindWhat::Sky => SunAndSky { sun_lux: 0.0, sky_lux: whole.sky_lux },
+            BackgroundKind::Sky => SunAndSky { sun_lux: 0.0, sky_lux: whole.sky_lux },
         };
         let (one, other) = (cheek(-CHEEK_DEG, self.sky_left), cheek(CHEEK_DEG, self.sky_right));
         // The lit side is the brighter one, whichever way a wall before it turns that.
         let (lit, shadow) = if one.lux() >= other.lux() { (one, other) } else { (other, one) };
-        Falls { lit, shadow, behind }
+        Falls { lit, shadow, background }
     }
 
     /// What is around the subject: the ground's reflectance, the part of the sky it sees, and whether the sun reaches it.
@@ -302,7 +302,9 @@ fn sky_ev(light: Daylight) -> Ev {
 #[cfg(test)]
 pub(super) mod tests {
     use super::*;
-    use crate::ambient::{Artificial, Behind, CloudHour, ForecastCloud, OpenShade, Site, SteadyCloud, TypicalLight};
+    use crate::ambient::{
+        Artificial, Background, CloudHour, ForecastCloud, OpenShade, Site, SteadyCloud, TypicalLight,
+    };
     use crate::time::LocalTime;
     use rstest::rstest;
 
@@ -357,14 +359,14 @@ pub(super) mod tests {
     #[test]
     fn just_after_sunset() {
         let mut scene = scene("22:50");
-        scene.behind.what = BehindWhat::Sky;
+        scene.background.what = BackgroundKind::Sky;
         let light = SceneLight::new(&scene).expect("a good scene");
         let begin = light.at - jiff::SignedDuration::from_hours(2);
         let set = light.spot.track(begin, light.at + jiff::SignedDuration::from_hours(1)).crossings(-0.8333).1[0];
         let after = |minutes: i64| light.at(set + jiff::SignedDuration::from_mins(minutes));
-        assert!((after(0).behind.0 - 10.2).abs() < 0.1, "{:?}", after(0));
+        assert!((after(0).background.0 - 10.2).abs() < 0.1, "{:?}", after(0));
         assert!((after(0).lit.0 - 6.9).abs() < 0.2, "{:?}", after(0));
-        assert!(after(15).behind.0 < 9.5 && after(30).behind.0 < 8.5, "{:?} {:?}", after(15), after(30));
+        assert!(after(15).background.0 < 9.5 && after(30).background.0 < 8.5, "{:?} {:?}", after(15), after(30));
     }
 
     #[test]
@@ -382,9 +384,9 @@ pub(super) mod tests {
     #[case(80.0, true)]
     fn how_much_of_the_frame_behind_is_sunlit(#[case] sunlit_percent: f64, #[case] as_in_sun: bool) {
         let shade = Surroundings::OpenShade(OpenShade { sky_percent: 60.0 });
-        let behind = Behind { what: BehindWhat::Upright, sunlit_percent };
-        let now = light(&Scene { surroundings: shade, behind, ..scene("17:00") });
-        assert_eq!((now.behind - now.lit).0 > 1.5, as_in_sun, "{now:?}");
+        let background = Background { what: BackgroundKind::Upright, sunlit_percent };
+        let now = light(&Scene { surroundings: shade, background, ..scene("17:00") });
+        assert_eq!((now.background - now.lit).0 > 1.5, as_in_sun, "{now:?}");
     }
 
     #[test]
@@ -394,7 +396,7 @@ pub(super) mod tests {
             light(&Scene { surroundings: lamps, ..scene("13:00") }),
             light(&Scene { surroundings: lamps, ..scene("23:59") }),
         );
-        assert_eq!((noon.lit, noon.behind), (night.lit, night.behind));
+        assert_eq!((noon.lit, noon.background), (night.lit, night.background));
         assert!((noon.lit.0 - 6.0).abs() < 1e-12);
     }
 

@@ -17,7 +17,7 @@ pub(super) fn light(c: &mut Checker, light: &Light, setup: &Setup, kit: &Kit) {
     if let Some(id) = &light.aimed_at {
         found(c, "aimed_at", id, &setup.regions, |region| &region.id);
     }
-    c.each("reaches", &light.reaches, |c, reach| {
+    c.each("spill", &light.spill, |c, reach| {
         found(c, "region_id", &reach.region_id, &setup.regions, |region| &region.id);
     });
     if let (Some(power), Some(flash)) = (light.power_stops, flash)

@@ -10,7 +10,7 @@ pub enum SunSide {
     /// Beside it.
     Beside,
     /// Behind it: before the camera.
-    Behind,
+    Background,
 }
 
 /// Which side the sun stands on, from its bearing and the subject's: within 60° of where it faces in front, within 60°
@@ -18,7 +18,7 @@ pub enum SunSide {
 pub fn sun_side(sun: Sun, facing_deg: f64) -> SunSide {
     match bearing_apart(sun.azimuth_deg, facing_deg).abs() {
         apart if apart <= 60.0 => SunSide::InFront,
-        apart if apart >= 120.0 => SunSide::Behind,
+        apart if apart >= 120.0 => SunSide::Background,
         _ => SunSide::Beside,
     }
 }
@@ -97,8 +97,8 @@ mod tests {
     #[case(250.0, SunSide::InFront)]
     #[case(350.0, SunSide::Beside)]
     #[case(150.0, SunSide::Beside)]
-    #[case(40.0, SunSide::Behind)]
-    #[case(90.0, SunSide::Behind)]
+    #[case(40.0, SunSide::Background)]
+    #[case(90.0, SunSide::Background)]
     fn sides(#[case] azimuth: f64, #[case] side: SunSide) {
         assert_eq!(sun_side(sun(azimuth, 20.0), 250.0), side);
     }

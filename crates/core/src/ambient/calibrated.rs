@@ -11,7 +11,7 @@ use crate::time::minutes_between;
 
 /// What a region's exposure value rests on.
 #[derive(Clone, Copy, Debug, PartialEq)]
-pub enum Known {
+pub enum AmbientSource {
     /// A guess.
     Guess,
     /// The model of sun and sky, or a handbook's typical light.
@@ -27,7 +27,7 @@ pub enum Known {
 
 /// A region's light over time.
 #[derive(Clone, Copy, Debug, PartialEq)]
-pub struct Follower {
+pub struct CalibratedAmbient {
     role: Role,
     /// What is added to the model; nothing where there is no model to follow.
     offset: Option<Stops>,
@@ -60,11 +60,11 @@ impl<'a> Lights<'a> {
     }
 }
 
-impl Follower {
+impl CalibratedAmbient {
     /// A region's light, in a scene or without one. A reading whose hour was not noted counts as taken at the scene's.
     pub fn new(ambient: &Ambient, role: Role, lights: Option<&mut Lights<'_>>) -> Self {
         let taken = ambient.last();
-        let ev = taken.map(crate::exposure::Taken::ev100);
+        let ev = taken.map(crate::exposure::MeterReading::ev100);
         let fixed = ev.unwrap_or(Ev(ambient.guess_ev100));
         let read_at = taken
             .and_then(|taken| taken.at.as_ref())
@@ -86,14 +86,14 @@ impl Follower {
     }
 
     /// What that value rests on at an instant.
-    pub fn known(&self, at: Option<Timestamp>, now: Option<&LightNow>) -> Known {
+    pub fn known(&self, at: Option<Timestamp>, now: Option<&LightNow>) -> AmbientSource {
         match (self.read, self.offset) {
-            (true, _) => Known::Read {
+            (true, _) => AmbientSource::Read {
                 minutes: self.read_at.zip(at).map(|(read, at)| minutes_between(read, at)),
                 moved: self.ev(now) - self.fixed,
             },
-            (false, Some(_)) => Known::Model,
-            (false, None) => Known::Guess,
+            (false, Some(_)) => AmbientSource::Model,
+            (false, None) => AmbientSource::Guess,
         }
     }
 }
@@ -102,7 +102,7 @@ impl Follower {
 mod tests {
     use super::*;
     use crate::ambient::{Scene, Site};
-    use crate::exposure::{EvReading, Reading, Taken};
+    use crate::exposure::{EvReading, MeterReading, Reading};
     use crate::time::LocalTime;
 
     fn light() -> SceneLight {
@@ -127,16 +127,18 @@ mod tests {
     #[test]
     fn a_reading_follows_the_sun_and_keeps_its_offset() {
         let light = light();
-        let reading = Taken { at: Some(hour("19:16")), ..Taken::of(Reading::Ev(EvReading { ev100: 12.6 })) };
+        let reading =
+            MeterReading { at: Some(hour("19:16")), ..MeterReading::of(Reading::Ev(EvReading { ev100: 12.6 })) };
         let ambient = Ambient { readings: vec![reading], ..Ambient::guessed(3.0) };
-        let follower = Follower::new(&ambient, Role::Behind, Some(&mut lights(&light)));
+        let follower = CalibratedAmbient::new(&ambient, Role::Background, Some(&mut lights(&light)));
         let then = light.at(hour("19:16").instant(&light.zone).expect("then"));
         let now = light.at(light.at);
         assert!((follower.ev(Some(&then)).0 - 12.6).abs() < 1e-9);
-        let moved = now.behind - then.behind;
+        let moved = now.background - then.background;
         assert!(moved.0 < -0.05);
         assert!((follower.ev(Some(&now)).0 - 12.6 - moved.0).abs() < 1e-9);
-        let Known::Read { minutes: Some(minutes), moved: said } = follower.known(Some(light.at), Some(&now)) else {
+        let AmbientSource::Read { minutes: Some(minutes), moved: said } = follower.known(Some(light.at), Some(&now))
+        else {
             panic!("it was read")
         };
         assert!((minutes - 30.0).abs() < 1e-9 && (said.0 - moved.0).abs() < 1e-9);
@@ -147,10 +149,13 @@ mod tests {
         let light = light();
         let now = light.at(light.at);
         let guess = Ambient::guessed(9.0);
-        let modelled = Follower::new(&guess, Role::LitSide, Some(&mut lights(&light)));
-        assert_eq!((modelled.ev(Some(&now)), modelled.known(Some(light.at), Some(&now))), (now.lit, Known::Model));
-        let guessed = Follower::new(&guess, Role::LitSide, None);
-        assert_eq!((guessed.ev(None), guessed.known(None, None)), (Ev(9.0), Known::Guess));
+        let modelled = CalibratedAmbient::new(&guess, Role::LitSide, Some(&mut lights(&light)));
+        assert_eq!(
+            (modelled.ev(Some(&now)), modelled.known(Some(light.at), Some(&now))),
+            (now.lit, AmbientSource::Model)
+        );
+        let guessed = CalibratedAmbient::new(&guess, Role::LitSide, None);
+        assert_eq!((guessed.ev(None), guessed.known(None, None)), (Ev(9.0), AmbientSource::Guess));
     }
 
     #[test]
@@ -158,7 +163,7 @@ mod tests {
         let light = light();
         let now = light.at(light.at);
         let ambient = Ambient::read(Reading::Ev(EvReading { ev100: 10.0 }));
-        let read = Follower::new(&ambient, Role::LitSide, Some(&mut lights(&light)));
+        let read = CalibratedAmbient::new(&ambient, Role::LitSide, Some(&mut lights(&light)));
         assert!((read.ev(Some(&now)).0 - 10.0).abs() < 1e-9);
         let later = light.at("2026-08-29T17:40:00Z".parse().expect("later"));
         assert!(read.ev(Some(&later)).0 < 9.5);
