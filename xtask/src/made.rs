@@ -46,7 +46,15 @@ fn write(to: &Path) -> Done {
     let absolute = |file: PathBuf| fs::canonicalize(&file).unwrap_or(file).display().to_string();
     let types = to.join(TYPES);
     let types = types.parent().map(|folder| absolute(folder.to_owned())).unwrap_or_default() + "/schema.d.ts";
-    npm(&["exec", "--", "openapi-typescript", &absolute(to.join(OPENAPI)), "--output", &types])
+    npm(&[
+        "exec",
+        "--",
+        "openapi-typescript",
+        &absolute(to.join(OPENAPI)),
+        "--output",
+        &types,
+        "--default-non-nullable=false",
+    ])
 }
 
 /// Describes the queries: a database made from the migrations, and a build that asks it.

@@ -75,6 +75,10 @@ fn range(attributes: &[Attribute]) -> syn::Result<TokenStream> {
     for attribute in attributes.iter().filter(|attribute| attribute.path().is_ident("schema")) {
         attribute.parse_nested_meta(|meta| {
             let key = meta.path.get_ident().map(ToString::to_string).unwrap_or_default();
+            if meta.input.peek(syn::token::Paren) {
+                // Extensions, such as the step of a field: nothing a value is held against.
+                return meta.input.parse::<proc_macro2::TokenTree>().map(|_| ());
+            }
             let value: Expr = meta.value()?.parse()?;
             match key.as_str() {
                 "minimum" | "maximum" => {

@@ -28,7 +28,7 @@ pub struct Scene {
     /// The day and the hour there.
     pub at: LocalTime,
     /// The bearing the subject faces, in degrees clockwise from true north. The camera looks the other way.
-    #[schema(minimum = 0, maximum = 360)]
+    #[schema(minimum = 0, maximum = 360, extensions(("x-step" = json!(5))))]
     pub facing_deg: f64,
     /// What stands in the way of the sun.
     #[serde(default)]
@@ -58,7 +58,7 @@ pub struct Site {
     pub longitude_deg: f64,
     /// Over the sea, in metres.
     #[serde(default)]
-    #[schema(minimum = -500, maximum = 9000)]
+    #[schema(minimum = -500, maximum = 9000, default = 0)]
     pub elevation_m: f64,
     /// Its time zone by its IANA name: `Europe/Helsinki`.
     #[schema(max_length = 60, example = "Europe/Helsinki")]
@@ -129,7 +129,7 @@ pub enum Weather {
 #[serde(deny_unknown_fields)]
 pub struct SteadyCloud {
     /// Eighths of the sky: 0 clear, 8 overcast.
-    #[schema(minimum = 0, maximum = 8)]
+    #[schema(minimum = 0, maximum = 8, default = 0, extensions(("x-step" = json!(1))))]
     pub cloud_eighths: f64,
 }
 
@@ -188,7 +188,7 @@ pub enum Surroundings {
 #[serde(deny_unknown_fields)]
 pub struct OpenShade {
     /// How much of the sky overhead is seen, in percent.
-    #[schema(minimum = 0, maximum = 100)]
+    #[schema(minimum = 0, maximum = 100, default = 60, extensions(("x-step" = json!(10))))]
     pub sky_percent: f64,
 }
 
@@ -200,7 +200,7 @@ pub struct Artificial {
     pub light: TypicalLight,
     /// The mains frequency there: 50 or 60.
     #[serde(default = "fifty")]
-    #[schema(minimum = 50, maximum = 60)]
+    #[schema(minimum = 50, maximum = 60, default = 50)]
     pub mains_hz: f64,
 }
 
@@ -211,7 +211,7 @@ pub struct Background {
     /// What it is.
     pub what: BackgroundKind,
     /// How much of the frame behind the subject is sunlit when the sun is out, in percent.
-    #[schema(minimum = 0, maximum = 100)]
+    #[schema(minimum = 0, maximum = 100, extensions(("x-step" = json!(5))))]
     pub sunlit_percent: f64,
 }
 

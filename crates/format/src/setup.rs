@@ -40,7 +40,7 @@ pub struct Setup {
     /// The focal length it is used at, 4 to 1200 mm.
     #[schema(minimum = 4, maximum = 1200)]
     pub focal_length_mm: f64,
-    /// From the camera to the nearest of the subject, 0.05 to 200 m.
+    /// From the camera's sensor to the nearest of the subject, 0.05 to 200 m.
     #[schema(minimum = 0.05, maximum = 200)]
     pub camera_distance_m: f64,
     /// What is fixed on the camera; the rest is Tolva's to choose.
@@ -111,30 +111,30 @@ pub enum Depth {
     /// People in rows, the first at the camera's distance.
     Rows {
         /// How many, 1 to 20.
-        #[schema(minimum = 1, maximum = 20)]
+        #[schema(minimum = 1, maximum = 20, default = 2)]
         rows: u8,
         /// From one row to the next, 0.1 to 5 m.
-        #[schema(minimum = 0.1, maximum = 5)]
+        #[schema(minimum = 0.1, maximum = 5, default = 0.8)]
         apart_m: f64,
     },
     /// A subject so deep, from the camera's distance on: 0.001 to 100 m.
     Deep {
         /// How deep.
-        #[schema(minimum = 0.001, maximum = 100)]
+        #[schema(minimum = 0.001, maximum = 100, default = 0.5)]
         depth_m: f64,
     },
     /// By magnification: the lens stands where that puts it.
     CloseUp {
         /// On the sensor over in truth, 0.05 to 10: 1 is life size.
-        #[schema(minimum = 0.05, maximum = 10)]
+        #[schema(minimum = 0.05, maximum = 10, default = 0.5)]
         magnification: f64,
         /// How deep the subject is, 0.01 to 200 mm.
-        #[schema(minimum = 0.01, maximum = 200)]
+        #[schema(minimum = 0.01, maximum = 200, default = 10)]
         depth_mm: f64,
         /// Whether it is taken as a stack of frames instead of by one small aperture.
         stacked: bool,
         /// How far each frame of a stack overlaps the next: 0 to 0.9.
-        #[schema(minimum = 0, maximum = 0.9)]
+        #[schema(minimum = 0, maximum = 0.9, default = 0.3)]
         overlap: f64,
     },
 }
@@ -154,7 +154,7 @@ pub struct Speed {
     /// What the subject does.
     pub movement: Movement,
     /// How many pixels of blur are allowed, 0.5 to 100.
-    #[schema(minimum = 0.5, maximum = 100)]
+    #[schema(minimum = 0.5, maximum = 100, default = 3)]
     pub blur_px: f64,
 }
 
@@ -176,13 +176,13 @@ impl Default for Speed {
 #[serde(deny_unknown_fields)]
 pub struct Pace {
     /// Seconds from one picture (or burst) to the next, 0.1 to 3600.
-    #[schema(minimum = 0.1, maximum = 3600)]
+    #[schema(minimum = 0.1, maximum = 3600, default = 3)]
     pub every_s: f64,
     /// Frames in a burst; 1 where there is none. 1 to 1000.
-    #[schema(minimum = 1, maximum = 1000)]
+    #[schema(minimum = 1, maximum = 1000, default = 1)]
     pub burst_frames: u32,
     /// Frames in all, 1 to 100 000.
-    #[schema(minimum = 1, maximum = 100_000)]
+    #[schema(minimum = 1, maximum = 100_000, default = 100)]
     pub frames: u32,
 }
 
@@ -241,19 +241,19 @@ pub enum LightWish {
     /// It leaves its region so far under the lit side.
     Fill {
         /// Lit side over its region, 0 to 6 stops.
-        #[schema(minimum = 0, maximum = 6)]
+        #[schema(minimum = 0, maximum = 6, default = 1, extensions(("x-step" = json!(1.0 / 3.0))))]
         ratio_stops: f64,
     },
     /// It brings its region so far over the lit side.
     Rim {
         /// Its region over the lit side, −3 to 4 stops.
-        #[schema(minimum = -3, maximum = 4)]
+        #[schema(minimum = -3, maximum = 4, default = json!(1.0 / 3.0), extensions(("x-step" = json!(1.0 / 3.0))))]
         over_stops: f64,
     },
     /// It brings its region to a place of its own: a background, a row, a product's face.
     Place {
         /// Stops from mid grey.
-        #[schema(minimum = -6, maximum = 3)]
+        #[schema(minimum = -6, maximum = 3, default = json!(-1), extensions(("x-step" = json!(1.0 / 3.0))))]
         stops: f64,
     },
 }
@@ -269,7 +269,7 @@ pub struct Light {
     pub flash_id: String,
     /// So many of these units side by side as one, 1 to 6.
     #[serde(default = "one")]
-    #[schema(minimum = 1, maximum = 6)]
+    #[schema(minimum = 1, maximum = 6, default = 1, extensions(("x-step" = json!(1))))]
     pub units: u8,
     /// What is on it, from the kit; none for the bare head.
     #[serde(default)]
@@ -283,7 +283,7 @@ pub struct Light {
     pub stand_id: Option<String>,
     /// The group it listens to on its trigger, 1 to 16.
     #[serde(default = "one")]
-    #[schema(minimum = 1, maximum = 16)]
+    #[schema(minimum = 1, maximum = 16, default = 1)]
     pub group: u8,
     /// The zoom of its head; left out, the widest its table knows.
     #[serde(default, skip_serializing_if = "Option::is_none")]
@@ -294,7 +294,7 @@ pub struct Light {
     pub bounce: Option<Bounce>,
     /// How far it is turned away from what it is aimed at, in degrees: 0 to 85.
     #[serde(default)]
-    #[schema(minimum = 0, maximum = 85)]
+    #[schema(minimum = 0, maximum = 85, default = 0, extensions(("x-step" = json!(5))))]
     pub feather_deg: f64,
     /// Whether it sits on the camera.
     #[serde(default)]
@@ -310,11 +310,11 @@ pub struct Light {
     pub control: Control,
     /// From its surface to what it is aimed at, in metres; left out, Tolva chooses.
     #[serde(default, skip_serializing_if = "Option::is_none")]
-    #[schema(minimum = 0.1, maximum = 50)]
+    #[schema(minimum = 0.1, maximum = 50, extensions(("x-step" = json!(0.05))))]
     pub distance_m: Option<f64>,
     /// Fixed power in stops under full; left out, Tolva chooses.
     #[serde(default, skip_serializing_if = "Option::is_none")]
-    #[schema(minimum = -12, maximum = 0)]
+    #[schema(minimum = -12, maximum = 0, extensions(("x-step" = json!(1.0 / 3.0))))]
     pub power_stops: Option<f64>,
     /// What it gives other regions than the one it is aimed at. A region that is not named gets nothing.
     #[serde(default)]
@@ -334,6 +334,6 @@ pub struct Spill {
     pub region_id: String,
     /// Against what its own region gets, in stops: 0 where it gets as much, −2 where it gets a quarter. An estimate
     /// until it is measured.
-    #[schema(minimum = -12, maximum = 4)]
+    #[schema(minimum = -12, maximum = 4, extensions(("x-step" = json!(1.0 / 3.0))))]
     pub stops: f64,
 }

@@ -13,7 +13,7 @@ use crate::setup::{AutomaticConvention, Blend, Control, Depth, ExposureConventio
 use crate::shortfall::Shortfall;
 
 /// A matter on which practitioners differ.
-#[derive(Clone, Copy, Debug, PartialEq, Eq)]
+#[derive(Clone, Copy, Debug, PartialEq, Eq, Hash)]
 pub enum Matter {
     /// How much flash.
     Blend,

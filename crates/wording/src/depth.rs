@@ -78,7 +78,11 @@ pub fn facts(setup: &Prepared<'_>, settings: CameraSettings, length: LengthUnit)
         }
         if sharp.focus.0 < setup.lens.closest_focus_m {
             let nearest = Metres(setup.lens.closest_focus_m).label(length);
-            all.push(Fact::new("closest_focus", "The lens", format!("focuses no nearer than {nearest}")));
+            all.push(Fact::new(
+                "closest_focus",
+                "The lens",
+                format!("focuses no nearer than {nearest} from the sensor"),
+            ));
         }
     }
     match (sharp.least, sharp.target) {

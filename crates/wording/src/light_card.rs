@@ -8,8 +8,9 @@ use tolva_planner::solver::{DialledLight, Outcome};
 use crate::names::Named;
 use crate::plan::LightCard;
 use crate::shown::{Fact, Show};
+use crate::words::softness_word;
 use tolva_core::flash::{t01_s, tail_loss};
-use tolva_core::modifier::{angle_deg, falloff, softness_word, step_back};
+use tolva_core::modifier::{angle_deg, falloff, step_back};
 use tolva_core::scale::{Metres, Stops};
 
 /// Under so much falloff a group counts as evenly lit. Common practice, no source.

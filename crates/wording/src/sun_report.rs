@@ -3,15 +3,14 @@
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 
-use tolva_core::ambient::{
-    Ahead, LightNow, NextTransition, SunSide, bearing_apart, compass_point, shadow_length_m, sun_side,
-};
+use tolva_core::ambient::{Ahead, LightNow, NextTransition, SunSide, bearing_apart, shadow_length_m, sun_side};
 use tolva_core::scale::{LengthUnit, Metres, Stops};
 use tolva_core::time::{clock, day, minutes_between, span_label};
 use tolva_planner::day::{CLOSE_STOPS, SILHOUETTE_STOPS};
 use tolva_planner::lighting::{Prepared, PreparedScene};
 
 use crate::day::{phase, standing};
+use crate::words::compass_point;
 
 /// The scene at its hour.
 #[derive(Clone, Debug, PartialEq, Serialize, Deserialize, ToSchema)]

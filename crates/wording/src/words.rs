@@ -17,3 +17,43 @@ pub(crate) fn lower_first(name: &str) -> String {
 pub(crate) fn lights_at(lights: &[(String, Power)], notation: PowerNotation) -> String {
     lights.iter().fold(String::new(), |said, (id, power)| format!("{said}, {id} at {}", power.label(notation)))
 }
+
+/// A bearing in words: `north-west`.
+pub(crate) fn compass_point(bearing_deg: f64) -> &'static str {
+    const POINTS: [&str; 8] =
+        ["north", "north-east", "east", "south-east", "south", "south-west", "west", "north-west"];
+    #[expect(clippy::cast_possible_truncation, clippy::cast_sign_loss, reason = "0 to 8")]
+    let index = (bearing_deg.rem_euclid(360.0) / 45.0).round() as usize % 8;
+    POINTS[index]
+}
+
+/// How soft a light is in a word, by the angle it fills. Common practice, no source.
+pub(crate) fn softness_word(angle_deg: f64) -> &'static str {
+    match angle_deg {
+        angle if angle < 5.0 => "hard",
+        angle if angle < 20.0 => "fairly hard",
+        angle if angle < 40.0 => "soft",
+        _ => "very soft",
+    }
+}
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+    use tolva_core::modifier::angle_deg;
+    use tolva_core::scale::Metres;
+
+    #[test]
+    fn points_of_the_compass() {
+        assert_eq!(
+            [compass_point(359.0), compass_point(294.0), compass_point(181.0)],
+            ["north", "north-west", "south"]
+        );
+    }
+
+    #[test]
+    fn an_octagon_is_soft_and_a_bare_head_is_hard() {
+        assert_eq!(softness_word(angle_deg(Metres(0.9), Metres(1.5))), "soft");
+        assert_eq!(softness_word(angle_deg(Metres(0.07), Metres(2.0))), "hard");
+    }
+}

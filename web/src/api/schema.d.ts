@@ -714,6 +714,7 @@ export interface components {
             /**
              * Format: double
              * @description The mains frequency there: 50 or 60.
+             * @default 50
              */
             mains_hz?: number;
         };
@@ -898,16 +899,6 @@ export interface components {
              * @description Its value, in stops.
              */
             value: number;
-            /**
-             * Format: double
-             * @description The least it may be.
-             */
-            least: number;
-            /**
-             * Format: double
-             * @description The most it may be.
-             */
-            most: number;
         };
         /** @description One blend. */
         BlendOffer: {
@@ -929,11 +920,13 @@ export interface components {
             /**
              * Format: double
              * @description From the head to the surface, straight: 0.3 to 20 m.
+             * @default 1.2
              */
             away_m: number;
             /**
              * Format: double
              * @description How much of the light it gives back: 0.8 white paint, 0.5 pale wood, 0.2 dark. 0.02 to 0.95.
+             * @default 0.8
              */
             reflectance: number;
             /** @description Its colour, which the light takes on. */
@@ -1026,6 +1019,7 @@ export interface components {
              * Format: double
              * @description The exposure compensation that stood on the camera, in stops: at +1 its meter found a stop more light than these
              *     settings are right for.
+             * @default 0
              */
             compensation_stops?: number;
         };
@@ -1230,6 +1224,7 @@ export interface components {
                 /**
                  * Format: double
                  * @description In centimetres, 5 to 500.
+                 * @default 40
                  */
                 long_side_cm: number;
             };
@@ -1327,6 +1322,7 @@ export interface components {
             /**
              * Format: double
              * @description What a luxmeter reads a metre away, at full power, without a modifier.
+             * @default 5000
              */
             lux_at_1_m: number;
         };
@@ -1446,11 +1442,13 @@ export interface components {
                 /**
                  * Format: int32
                  * @description How many, 1 to 20.
+                 * @default 2
                  */
                 rows: number;
                 /**
                  * Format: double
                  * @description From one row to the next, 0.1 to 5 m.
+                 * @default 0.8
                  */
                 apart_m: number;
             };
@@ -1460,6 +1458,7 @@ export interface components {
                 /**
                  * Format: double
                  * @description How deep.
+                 * @default 0.5
                  */
                 depth_m: number;
             };
@@ -1469,11 +1468,13 @@ export interface components {
                 /**
                  * Format: double
                  * @description On the sensor over in truth, 0.05 to 10: 1 is life size.
+                 * @default 0.5
                  */
                 magnification: number;
                 /**
                  * Format: double
                  * @description How deep the subject is, 0.01 to 200 mm.
+                 * @default 10
                  */
                 depth_mm: number;
                 /** @description Whether it is taken as a stack of frames instead of by one small aperture. */
@@ -1481,6 +1482,7 @@ export interface components {
                 /**
                  * Format: double
                  * @description How far each frame of a stack overlaps the next: 0 to 0.9.
+                 * @default 0.3
                  */
                 overlap: number;
             };
@@ -1550,6 +1552,7 @@ export interface components {
             /**
              * Format: double
              * @description From edge to edge, in metres.
+             * @default 0.9
              */
             diameter_m: number;
         };
@@ -1558,11 +1561,13 @@ export interface components {
             /**
              * Format: double
              * @description The power in stops under full: −12 to 0.
+             * @default 0
              */
             power_stops: number;
             /**
              * Format: double
              * @description t₀.₁, the time over a tenth of the peak, in seconds: a millionth to a tenth.
+             * @default 0.004
              */
             t01_s: number;
         };
@@ -1571,11 +1576,13 @@ export interface components {
             /**
              * Format: double
              * @description So many full pops, each as soon as it is ready.
+             * @default 30
              */
             full_pops: number;
             /**
              * Format: double
              * @description Then it rests for so long, in seconds.
+             * @default 600
              */
             rest_s: number;
         };
@@ -1731,11 +1738,13 @@ export interface components {
             /**
              * Format: double
              * @description The colour of its light at full power, in kelvin.
+             * @default 5600
              */
             kelvin?: number;
             /**
              * Format: double
              * @description Its tint against the usual white of that temperature, in Duv: positive is green.
+             * @default 0
              */
             tint_duv?: number;
             /**
@@ -1865,6 +1874,7 @@ export interface components {
             /**
              * Format: double
              * @description In feet at ISO 100.
+             * @default 130
              */
             guide_number_ft: number;
             /** @description The zoom or reflector it holds for. */
@@ -1875,6 +1885,7 @@ export interface components {
             /**
              * Format: double
              * @description In metres at ISO 100.
+             * @default 40
              */
             guide_number_m: number;
             /** @description The zoom or reflector it holds for: "35 mm", "standard reflector". */
@@ -2142,6 +2153,7 @@ export interface components {
             /**
              * Format: int32
              * @description So many of these units side by side as one, 1 to 6.
+             * @default 1
              */
             units?: number;
             /** @description What is on it, from the kit; none for the bare head. */
@@ -2153,6 +2165,7 @@ export interface components {
             /**
              * Format: int32
              * @description The group it listens to on its trigger, 1 to 16.
+             * @default 1
              */
             group?: number;
             /**
@@ -2164,6 +2177,7 @@ export interface components {
             /**
              * Format: double
              * @description How far it is turned away from what it is aimed at, in degrees: 0 to 85.
+             * @default 0
              */
             feather_deg?: number;
             /** @description Whether it sits on the camera. */
@@ -2262,6 +2276,7 @@ export interface components {
                 /**
                  * Format: double
                  * @description Lit side over its region, 0 to 6 stops.
+                 * @default 1
                  */
                 ratio_stops: number;
             };
@@ -2271,6 +2286,7 @@ export interface components {
                 /**
                  * Format: double
                  * @description Its region over the lit side, −3 to 4 stops.
+                 * @default 0.3333333333333333
                  */
                 over_stops: number;
             };
@@ -2280,6 +2296,7 @@ export interface components {
                 /**
                  * Format: double
                  * @description Stops from mid grey.
+                 * @default -1
                  */
                 stops: number;
             };
@@ -2377,21 +2394,25 @@ export interface components {
             /**
              * Format: double
              * @description What the meter said.
+             * @default 8
              */
             f_number: number;
             /**
              * Format: double
              * @description The ISO the meter was set to.
+             * @default 100
              */
             iso: number;
             /**
              * Format: double
              * @description From the light's surface to the meter, in metres.
+             * @default 2
              */
             distance_m: number;
             /**
              * Format: double
              * @description The power in stops under full: −12 to 0.
+             * @default 0
              */
             power_stops: number;
             /** @description The modifier it was read through; none for a bare head. */
@@ -2407,6 +2428,7 @@ export interface components {
              * Format: double
              * @description How many stops brighter than mid grey the surface was that the reading was taken off: 0 for an incident
              *     reading or a grey card, about 2.3 for white cloth, about 1 for pale skin (common practice, no source). −6 to 4.
+             * @default 0
              */
             surface_stops?: number;
             at?: components["schemas"]["LocalTime"] | null;
@@ -2512,6 +2534,7 @@ export interface components {
                 /**
                  * Format: double
                  * @description In metres a second, 0 to 100.
+                 * @default 1
                  */
                 metres_per_s: number;
             };
@@ -2572,6 +2595,7 @@ export interface components {
             /**
              * Format: double
              * @description How much of the sky overhead is seen, in percent.
+             * @default 60
              */
             sky_percent: number;
         };
@@ -2589,16 +2613,19 @@ export interface components {
             /**
              * Format: double
              * @description Seconds from one picture (or burst) to the next, 0.1 to 3600.
+             * @default 3
              */
             every_s: number;
             /**
              * Format: int32
              * @description Frames in a burst; 1 where there is none. 1 to 1000.
+             * @default 1
              */
             burst_frames: number;
             /**
              * Format: int32
              * @description Frames in all, 1 to 100 000.
+             * @default 100
              */
             frames: number;
         };
@@ -2823,11 +2850,13 @@ export interface components {
             /**
              * Format: double
              * @description One side, in metres.
+             * @default 0.6
              */
             width_m: number;
             /**
              * Format: double
              * @description The other, in metres.
+             * @default 0.9
              */
             height_m: number;
         };
@@ -3025,7 +3054,7 @@ export interface components {
             focal_length_mm: number;
             /**
              * Format: double
-             * @description From the camera to the nearest of the subject, 0.05 to 200 m.
+             * @description From the camera's sensor to the nearest of the subject, 0.05 to 200 m.
              */
             camera_distance_m: number;
             /** @description What is fixed on the camera; the rest is Tolva's to choose. */
@@ -3138,6 +3167,7 @@ export interface components {
             /**
              * Format: double
              * @description Over the sea, in metres.
+             * @default 0
              */
             elevation_m?: number;
             /**
@@ -3198,6 +3228,7 @@ export interface components {
             /**
              * Format: double
              * @description How many pixels of blur are allowed, 0.5 to 100.
+             * @default 3
              */
             blur_px: number;
         };
@@ -3313,16 +3344,19 @@ export interface components {
                 /**
                  * Format: double
                  * @description 8-bit sRGB, 0 to 255.
+                 * @default 118
                  */
                 red: number;
                 /**
                  * Format: double
                  * @description 8-bit sRGB, 0 to 255.
+                 * @default 118
                  */
                 green: number;
                 /**
                  * Format: double
                  * @description 8-bit sRGB, 0 to 255.
+                 * @default 118
                  */
                 blue: number;
                 /**
@@ -3342,6 +3376,7 @@ export interface components {
             /**
              * Format: double
              * @description Eighths of the sky: 0 clear, 8 overcast.
+             * @default 0
              */
             cloud_eighths: number;
         };
@@ -3662,11 +3697,13 @@ export interface components {
             /**
              * Format: double
              * @description The zoom of the head, as a focal length on a full frame: 8 to 400 mm.
+             * @default 35
              */
             zoom_mm: number;
             /**
              * Format: double
              * @description The guide number there, in metres at ISO 100.
+             * @default 36
              */
             guide_number_m: number;
         };

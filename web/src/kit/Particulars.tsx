@@ -7,7 +7,7 @@ import { Segments } from '../ui/Segments';
 import { TextField } from '../ui/TextField';
 import { TickBox } from '../ui/Ticks';
 import { TypedField } from '../ui/TypedField';
-import { rangeOf, type Ranged } from '../api/ranges';
+import { defaultOf, rangeOf, type Ranged } from '../api/ranges';
 
 type Edit<T> = (what: string, to: (thing: T) => T) => void;
 
@@ -46,8 +46,10 @@ export function CameraClicks({ camera, edit }: { camera: Camera; edit: Edit<Came
 type Shape = 'bare' | 'disc' | 'rectangle';
 const begunSurface: Record<Shape, Modifier['surface']> = {
   bare: { bare: {} },
-  disc: { disc: { diameter_m: 0.9 } },
-  rectangle: { rectangle: { width_m: 0.6, height_m: 0.9 } },
+  disc: { disc: { diameter_m: defaultOf('DiscSurface.diameter_m') } },
+  rectangle: {
+    rectangle: { width_m: defaultOf('RectangleSurface.width_m'), height_m: defaultOf('RectangleSurface.height_m') },
+  },
 };
 
 /** The size of a modifier's glowing surface. */
@@ -94,13 +96,30 @@ export function ModifierSurface({ modifier, edit }: { modifier: Modifier; edit: 
 
 type Known = 'guide_number_metres' | 'guide_number_feet' | 'guide_number_zoom' | 'measured' | 'continuous';
 
+const begunZoom = {
+  zoom_mm: defaultOf('ZoomGuideNumber.zoom_mm'),
+  guide_number_m: defaultOf('ZoomGuideNumber.guide_number_m'),
+};
+
 /** How each way of knowing a flash begins. */
 const begun: Record<Known, Flash['output']> = {
-  guide_number_metres: { guide_number_metres: { guide_number_m: 40, holds_for: '' } },
-  guide_number_feet: { guide_number_feet: { guide_number_ft: 130, holds_for: '' } },
-  guide_number_zoom: { guide_number_zoom: { table: [{ zoom_mm: 35, guide_number_m: 36 }] } },
-  measured: { measured: { f_number: 8, iso: 100, distance_m: 2, power_stops: 0, modifier_id: null } },
-  continuous: { continuous: { lux_at_1_m: 5000 } },
+  guide_number_metres: {
+    guide_number_metres: { guide_number_m: defaultOf('GuideNumberMetres.guide_number_m'), holds_for: '' },
+  },
+  guide_number_feet: {
+    guide_number_feet: { guide_number_ft: defaultOf('GuideNumberFeet.guide_number_ft'), holds_for: '' },
+  },
+  guide_number_zoom: { guide_number_zoom: { table: [begunZoom] } },
+  measured: {
+    measured: {
+      f_number: defaultOf('MeasuredOutput.f_number'),
+      iso: defaultOf('MeasuredOutput.iso'),
+      distance_m: defaultOf('MeasuredOutput.distance_m'),
+      power_stops: defaultOf('MeasuredOutput.power_stops'),
+      modifier_id: null,
+    },
+  },
+  continuous: { continuous: { lux_at_1_m: defaultOf('ContinuousOutput.lux_at_1_m') } },
 };
 
 /** How strong a flash is: by its guide number, over its zoom, or better, by a reading of it. */
@@ -201,7 +220,7 @@ export function FlashOutput(props: { flash: Flash; modifiers: Kit['modifiers']; 
           ]}
           kept={`${kept}/duration`}
           least={0}
-          begin={{ power_stops: 0, t01_s: 0.004 }}
+          begin={{ power_stops: defaultOf('Duration.power_stops'), t01_s: defaultOf('Duration.t01_s') }}
           put={(durations) => edit('duration', (one) => ({ ...one, durations }))}
         />
       )}
@@ -249,7 +268,6 @@ function Measured(props: {
         as="stops"
         value={read.power_stops}
         keptAs={`${kept}/measured_p`}
-        step={1 / 3}
         {...rangeOf('MeasuredOutput.power_stops')}
         onValue={(u) => put({ power_stops: u.value })}
       />
@@ -283,7 +301,6 @@ function GuideNumber({ unit, value, holdsFor, range, kept, put }: GuideNumberPro
         as="number"
         value={value}
         keptAs={`${kept}/gn_${unit}`}
-        step={1}
         {...rangeOf(range)}
         onValue={(u) => put(u.value, holdsFor)}
       />

@@ -7,6 +7,7 @@ import { TypedField } from '../ui/TypedField';
 import { at, put, things } from './fields';
 import { CameraClicks, FlashOutput, ModifierSurface } from './Particulars';
 import { freshId, type Kind, useKit } from './KitContext';
+import { defaultOf } from '../api/ranges';
 
 type Props<K extends Kind> = {
   kind: K;
@@ -74,7 +75,7 @@ export function ThingSheet<K extends Kind>({ kind, thing, onClose, onAdded }: Pr
                   least={field.least}
                   most={field.most}
                   {...(field.allowed === undefined ? {} : { allowed: field.allowed })}
-                  {...(field.step === undefined || value === undefined ? {} : { step: field.step })}
+                  {...(field.step === undefined ? {} : { step: field.step })}
                   hint={field.hint}
                   onValue={(u) => edit(field.name.toLowerCase(), (one) => together(put(one, field.path, u.value)))}
                   action={
@@ -122,7 +123,13 @@ function together<T>(thing: T): T {
   }
   const flash = thing as Kit['flashes'][number];
   if (flash.duty)
-    return { ...thing, duty: { full_pops: flash.duty.full_pops ?? 30, rest_s: flash.duty.rest_s ?? 600 } };
+    return {
+      ...thing,
+      duty: {
+        full_pops: flash.duty.full_pops ?? defaultOf('Duty.full_pops'),
+        rest_s: flash.duty.rest_s ?? defaultOf('Duty.rest_s'),
+      },
+    };
   return thing;
 }
 

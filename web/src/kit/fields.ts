@@ -78,7 +78,7 @@ export const things: Record<Kind, { one: string; many: string; says: string; fie
     many: 'Flash units and lamps',
     says: 'A reading of your own unit is better than its guide number.',
     fields: [
-      stops('PowerRange.lowest_stops', 'Lowest power, under full', { inside: 'power', step: 1, hint: '−7 is 1/128.' }),
+      stops('PowerRange.lowest_stops', 'Lowest power, under full', { inside: 'power', hint: '−7 is 1/128.' }),
       number('Flash.recycle_full_s', 'Ready after a full pop, seconds'),
       number('Flash.pops_full', 'Full pops from a battery', { none: 'on mains' }),
       number('Duty.full_pops', 'Full pops before it rests', { inside: 'duty', none: 'not said by its maker' }),
@@ -95,7 +95,6 @@ export const things: Record<Kind, { one: string; many: string; says: string; fie
     says: 'Its size decides how the light falls off close by. Your own measurement of its loss beats a usual figure.',
     fields: [
       stops('Modifier.loss_stops', 'Loss on its axis', {
-        step: 1 / 3,
         hint: 'Negative where a reflector gathers the light.',
       }),
       number('Modifier.exponent', 'Fall-off to its sides, exponent', {

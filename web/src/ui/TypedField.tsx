@@ -106,7 +106,9 @@ type Props = {
 
 /** A number as photographers write it: typed in any notation, understood by the core, stepped by the arrow keys. */
 export function TypedField(props: Props) {
-  const { name, as, value, onValue, keptAs, step, hint, placeholder, least, most, allowed } = props;
+  const { name, as, value, onValue, keptAs, hint, placeholder, least, most, allowed } = props;
+  // Where there is no number yet, there is nothing to step from.
+  const step = value === null || value === undefined ? undefined : props.step;
   const { show } = usePreferences();
   const length = show.length ?? 'metres';
   const said = useLabel(as, props.shown === undefined ? value : undefined);

@@ -3,8 +3,8 @@
 use super::{F_NUMBER, Number, SHUTTER, Sum, Worked, done};
 use crate::problem::Problems;
 use tolva_core::optics::{
-    CircleOfConfusion, CloseUp, HandheldRule, Movement, Sensor, airy_diameter, blur_px, depth_of_field, group_depth,
-    shake_floor_s,
+    CircleOfConfusion, CloseUp, HandheldRule, Movement, Sensor, airy_diameter, angle_of_view_deg, blur_px,
+    depth_of_field, group_depth, shake_floor_s,
 };
 use tolva_core::scale::{Metres, Millimetres};
 
@@ -173,7 +173,8 @@ pub(super) const SUMS: &[Sum] = &[
         optional: &[],
         given: &[("horizontal_deg", "Long side", "°"), ("vertical_deg", "Short side", "°")],
         work: |v| {
-            let of = |side: &str| 2.0 * (v.get(side) / (2.0 * v.get("focal_length_mm"))).atan().to_degrees();
+            let focal = Millimetres(v.get("focal_length_mm"));
+            let of = |side: &str| angle_of_view_deg(Millimetres(v.get(side)), focal);
             done(&[of("sensor_width_mm"), of("sensor_height_mm")], &["2·atan(w/2f)".to_owned()])
         },
     },

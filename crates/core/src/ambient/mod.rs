@@ -30,7 +30,7 @@ pub use scene_light::{LightNow, SceneLight, incidence, receptor_lux};
 pub use scene_light::{SUNLIT_STILL_SHADE, bearing_apart};
 pub use sky::{Daylight, air_mass, clear_total_lux, daylight};
 pub use sun::{Air, GeographicPoint, Sun, SunTimes};
-pub use sun_geometry::{LensAndSun, SunSide, compass_point, shadow_length_m, sun_side};
+pub use sun_geometry::{LensAndSun, SunSide, shadow_length_m, sun_side};
 pub use track::SunTrack;
 pub use transitions::{PhaseStretch, SunEvent, SunTransition, sun_transitions};
 pub use typical::{TypicalLight, flicker_shows};

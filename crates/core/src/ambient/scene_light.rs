@@ -6,7 +6,8 @@ use jiff::tz::TimeZone;
 use super::{BackgroundKind, Role, Scene, Surroundings, Weather};
 use super::{Daylight, GeographicPoint, Skyline, Sun, daylight};
 use crate::exposure::{Ev, IncidentReceptor};
-use crate::time::{WrongTime, zone};
+use crate::scale::interpolated;
+use crate::time::{WrongTime, minutes_between, zone};
 
 /// How far each cheek is turned from where the face looks; the brighter one is the lit side. Common practice, no source.
 const CHEEK_DEG: f64 = 45.0;
@@ -144,14 +145,9 @@ impl SceneLight {
             Cloud::Steady(eighths) => *eighths,
             Cloud::Hours(hours) => {
                 let after = hours.partition_point(|(hour, _)| *hour <= at);
-                match (after.checked_sub(1).map(|before| hours[before]), hours.get(after)) {
-                    (Some((from, a)), Some((to, b))) => {
-                        let share = crate::time::minutes_between(from, at) / crate::time::minutes_between(from, *to);
-                        a + (b - a) * share
-                    }
-                    (Some((_, only)), None) | (None, Some(&(_, only))) => only,
-                    (None, None) => 0.0,
-                }
+                let around = &hours[after.saturating_sub(1)..hours.len().min(after + 1)];
+                let since = |(hour, eighths): &(Timestamp, f64)| (minutes_between(at, *hour), *eighths);
+                interpolated(around.iter().map(since), 0.0).unwrap_or(0.0)
             }
         }
     }

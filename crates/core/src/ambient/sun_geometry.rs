@@ -1,6 +1,8 @@
 //! The sun against the subject and the lens: which side it lights, where shadows fall, and whether it flares.
 
 use super::{Sun, bearing_apart};
+use crate::optics::angle_of_view_deg;
+use crate::scale::Millimetres;
 
 /// Where the sun stands, seen from the way the subject faces.
 #[derive(Clone, Copy, Debug, PartialEq, Eq)]
@@ -47,8 +49,8 @@ pub struct LensAndSun {
     pub turn_deg: Option<f64>,
 }
 
-/// Half the diagonal of a full frame, 36 × 24 mm.
-const HALF_DIAGONAL_MM: f64 = 21.63;
+/// The diagonal of a full frame, 36 × 24 mm.
+const DIAGONAL: Millimetres = Millimetres(43.27);
 /// Within so far of the frame's corner the sun shines onto the glass of a lens with a usual hood. Common practice.
 const GLASS_DEG: f64 = 25.0;
 
@@ -58,7 +60,7 @@ impl LensAndSun {
         let apart = bearing_apart(sun.azimuth_deg, looks_deg);
         let up = sun.apparent_altitude_deg.to_radians();
         let off_axis_deg = (up.cos() * apart.to_radians().cos()).clamp(-1.0, 1.0).acos().to_degrees();
-        let corner_deg = (HALF_DIAGONAL_MM / lens_mm).atan().to_degrees();
+        let corner_deg = angle_of_view_deg(DIAGONAL, Millimetres(lens_mm)) / 2.0;
         let clear = (corner_deg + GLASS_DEG).min(89.0);
         let turn_deg = (off_axis_deg < clear).then(|| {
             // The sun at the same height stands `clear` off the axis when it is this far round.
@@ -73,15 +75,6 @@ impl LensAndSun {
     pub fn in_frame(self) -> bool {
         self.off_axis_deg < self.corner_deg
     }
-}
-
-/// A bearing in words: `north-west`.
-pub fn compass_point(bearing_deg: f64) -> &'static str {
-    const POINTS: [&str; 8] =
-        ["north", "north-east", "east", "south-east", "south", "south-west", "west", "north-west"];
-    #[expect(clippy::cast_possible_truncation, clippy::cast_sign_loss, reason = "0 to 8")]
-    let index = (bearing_deg.rem_euclid(360.0) / 45.0).round() as usize % 8;
-    POINTS[index]
 }
 
 #[cfg(test)]
@@ -124,13 +117,5 @@ mod tests {
         assert!(turned.turn_deg.is_none() && (turned.off_axis_deg - 39.28).abs() < 0.02, "{turned:?}");
         assert!(LensAndSun::new(sun(5.0, 5.0), 0.0, 85.0).in_frame());
         assert!(LensAndSun::new(sun(180.0, 10.0), 0.0, 85.0).turn_deg.is_none());
-    }
-
-    #[test]
-    fn points_of_the_compass() {
-        assert_eq!(
-            [compass_point(359.0), compass_point(294.0), compass_point(181.0)],
-            ["north", "north-west", "south"]
-        );
     }
 }

@@ -1,5 +1,6 @@
 //! How long a flash burns.
 
+use crate::scale::interpolated;
 use crate::scale::{Power, Setting, Shutter, Stops};
 
 /// One line of a unit's table: at this power, so long.
@@ -40,24 +41,6 @@ pub fn part_within(t01_s: f64, shutter: Setting<Shutter>) -> f64 {
 /// burns.
 pub fn tail_loss(table: &[Duration], power: Power, shutter: Setting<Shutter>) -> Stops {
     t01_s(table, power).map_or(Stops::ZERO, |t01| -Stops::of_ratio(part_within(t01, shutter)))
-}
-
-/// A value between the points of a table, straight from one to the next, held beyond the ends.
-pub fn interpolated(points: impl Iterator<Item = (f64, f64)>, x: f64) -> Option<f64> {
-    let (mut below, mut above) = (None::<(f64, f64)>, None::<(f64, f64)>);
-    for point in points {
-        if point.0 <= x && below.is_none_or(|best| point.0 > best.0) {
-            below = Some(point);
-        }
-        if point.0 >= x && above.is_none_or(|best| point.0 < best.0) {
-            above = Some(point);
-        }
-    }
-    match (below, above) {
-        (Some(a), Some(b)) if b.0 > a.0 => Some(a.1 + (b.1 - a.1) * (x - a.0) / (b.0 - a.0)),
-        (Some(one), _) | (None, Some(one)) => Some(one.1),
-        (None, None) => None,
-    }
 }
 
 #[cfg(test)]

@@ -1,7 +1,7 @@
 //! Guide numbers: distance times f-number, at ISO 100 and full power.
 
-use super::duration::interpolated;
 use crate::modifier::Surface;
+use crate::scale::interpolated;
 use crate::scale::{Metres, Power, Stops};
 
 /// A guide number in metres at ISO 100 and full power, without a modifier.

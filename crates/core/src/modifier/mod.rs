@@ -12,4 +12,4 @@ pub use card::card_fill;
 pub use direction::{grid_exponent, off_axis};
 pub use falloff::{falloff, step_back};
 pub use near_field::Surface;
-pub use softness::{angle_deg, penumbra, softness_word};
+pub use softness::{angle_deg, penumbra};

@@ -18,16 +18,6 @@ pub fn penumbra(source: Metres, to_occluder: Metres, occluder_to_surface: Metres
     Metres(source.0 * occluder_to_surface.0 / to_occluder.0)
 }
 
-/// In a word, by the angle. Common practice, no source.
-pub fn softness_word(angle_deg: f64) -> &'static str {
-    match angle_deg {
-        angle if angle < 5.0 => "hard",
-        angle if angle < 20.0 => "fairly hard",
-        angle if angle < 40.0 => "soft",
-        _ => "very soft",
-    }
-}
-
 #[cfg(test)]
 mod tests {
     use super::*;
@@ -35,7 +25,5 @@ mod tests {
     #[test]
     fn as_wide_as_it_is_far() {
         assert!((angle_deg(Metres(1.0), Metres(1.0)) - 53.13).abs() < 0.01);
-        assert_eq!(softness_word(angle_deg(Metres(0.9), Metres(1.5))), "soft");
-        assert_eq!(softness_word(angle_deg(Metres(0.07), Metres(2.0))), "hard");
     }
 }

@@ -40,11 +40,11 @@ pub struct Flash {
     pub ttl: bool,
     /// The colour of its light at full power, in kelvin.
     #[serde(default = "flash_kelvin")]
-    #[schema(minimum = 1000, maximum = 40_000)]
+    #[schema(minimum = 1000, maximum = 40_000, default = 5600)]
     pub kelvin: f64,
     /// Its tint against the usual white of that temperature, in Duv: positive is green.
     #[serde(default)]
-    #[schema(minimum = -0.05, maximum = 0.05)]
+    #[schema(minimum = -0.05, maximum = 0.05, default = 0)]
     pub tint_duv: f64,
     /// How well a lamp renders colours, 0 to 100 (Ra); null where it is not known, and for flash.
     #[serde(default)]
@@ -66,10 +66,10 @@ fn flash_kelvin() -> f64 {
 #[serde(deny_unknown_fields)]
 pub struct Duty {
     /// So many full pops, each as soon as it is ready.
-    #[schema(minimum = 1, maximum = 10_000)]
+    #[schema(minimum = 1, maximum = 10_000, default = 30)]
     pub full_pops: f64,
     /// Then it rests for so long, in seconds.
-    #[schema(minimum = 0, maximum = 7200)]
+    #[schema(minimum = 0, maximum = 7200, default = 600)]
     pub rest_s: f64,
 }
 
@@ -103,7 +103,7 @@ pub struct GuideNumberZoom {
 #[serde(deny_unknown_fields)]
 pub struct ContinuousOutput {
     /// What a luxmeter reads a metre away, at full power, without a modifier.
-    #[schema(minimum = 1, maximum = 1_000_000)]
+    #[schema(minimum = 1, maximum = 1_000_000, default = 5000)]
     pub lux_at_1_m: f64,
 }
 
@@ -112,7 +112,7 @@ pub struct ContinuousOutput {
 #[serde(deny_unknown_fields)]
 pub struct GuideNumberMetres {
     /// In metres at ISO 100.
-    #[schema(minimum = 1, maximum = 1000)]
+    #[schema(minimum = 1, maximum = 1000, default = 40, extensions(("x-step" = json!(1))))]
     pub guide_number_m: f64,
     /// The zoom or reflector it holds for: "35 mm", "standard reflector".
     #[serde(default)]
@@ -125,7 +125,7 @@ pub struct GuideNumberMetres {
 #[serde(deny_unknown_fields)]
 pub struct GuideNumberFeet {
     /// In feet at ISO 100.
-    #[schema(minimum = 3, maximum = 3300)]
+    #[schema(minimum = 3, maximum = 3300, default = 130, extensions(("x-step" = json!(1))))]
     pub guide_number_ft: f64,
     /// The zoom or reflector it holds for.
     #[serde(default)]
@@ -138,16 +138,16 @@ pub struct GuideNumberFeet {
 #[serde(deny_unknown_fields)]
 pub struct MeasuredOutput {
     /// What the meter said.
-    #[schema(minimum = 0.7, maximum = 128)]
+    #[schema(minimum = 0.7, maximum = 128, default = 8)]
     pub f_number: f64,
     /// The ISO the meter was set to.
-    #[schema(minimum = 3, maximum = 10_000_000)]
+    #[schema(minimum = 3, maximum = 10_000_000, default = 100)]
     pub iso: f64,
     /// From the light's surface to the meter, in metres.
-    #[schema(minimum = 0.1, maximum = 50)]
+    #[schema(minimum = 0.1, maximum = 50, default = 2)]
     pub distance_m: f64,
     /// The power in stops under full: −12 to 0.
-    #[schema(minimum = -12, maximum = 0)]
+    #[schema(minimum = -12, maximum = 0, default = 0, extensions(("x-step" = json!(1.0 / 3.0))))]
     pub power_stops: f64,
     /// The modifier it was read through; none for a bare head.
     #[serde(default)]
@@ -159,7 +159,7 @@ pub struct MeasuredOutput {
 #[serde(deny_unknown_fields)]
 pub struct PowerRange {
     /// The lowest power in stops under full: −7 is 1/128.
-    #[schema(minimum = -12, maximum = 0)]
+    #[schema(minimum = -12, maximum = 0, extensions(("x-step" = json!(1))))]
     pub lowest_stops: f64,
     /// One click.
     pub step: PowerStep,

@@ -17,7 +17,7 @@ pub struct Modifier {
     /// Its glowing surface.
     pub surface: ModifierSurface,
     /// What it takes from the flash on its axis, in stops: 0 to 8. Negative where a reflector gathers the light.
-    #[schema(minimum = -3, maximum = 8)]
+    #[schema(minimum = -3, maximum = 8, extensions(("x-step" = json!(1.0 / 3.0))))]
     pub loss_stops: f64,
     /// How it falls off to its sides: the exponent of the cosine, 1 for an open diffuser, more for recessed faces.
     #[schema(minimum = 0, maximum = 400)]
@@ -56,7 +56,7 @@ pub struct BareSurface {}
 #[serde(deny_unknown_fields)]
 pub struct DiscSurface {
     /// From edge to edge, in metres.
-    #[schema(minimum = 0.02, maximum = 10)]
+    #[schema(minimum = 0.02, maximum = 10, default = 0.9)]
     pub diameter_m: f64,
 }
 
@@ -65,9 +65,9 @@ pub struct DiscSurface {
 #[serde(deny_unknown_fields)]
 pub struct RectangleSurface {
     /// One side, in metres.
-    #[schema(minimum = 0.02, maximum = 10)]
+    #[schema(minimum = 0.02, maximum = 10, default = 0.6)]
     pub width_m: f64,
     /// The other, in metres.
-    #[schema(minimum = 0.02, maximum = 10)]
+    #[schema(minimum = 0.02, maximum = 10, default = 0.9)]
     pub height_m: f64,
 }

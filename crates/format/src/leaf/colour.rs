@@ -22,12 +22,12 @@ pub enum WhiteBalance {
     /// A number.
     Kelvin {
         /// 1000 to 40 000 K.
-        #[schema(minimum = 1000, maximum = 40_000)]
+        #[schema(minimum = 1000, maximum = 40_000, extensions(("x-step" = json!(100))))]
         kelvin: f64,
         /// Against the usual white of that temperature, in Duv: positive where the light it is meant for is green. −0.05
         /// to 0.05.
         #[serde(default)]
-        #[schema(minimum = -0.05, maximum = 0.05)]
+        #[schema(minimum = -0.05, maximum = 0.05, extensions(("x-step" = json!(0.001))))]
         tint_duv: f64,
         /// What it is there for.
         #[serde(default)]
@@ -134,13 +134,13 @@ pub enum StatedColour {
     /// A grey patch in a frame.
     GreyPatch {
         /// 8-bit sRGB, 0 to 255.
-        #[schema(minimum = 0, maximum = 255)]
+        #[schema(minimum = 0, maximum = 255, default = 118)]
         red: f64,
         /// 8-bit sRGB, 0 to 255.
-        #[schema(minimum = 0, maximum = 255)]
+        #[schema(minimum = 0, maximum = 255, default = 118)]
         green: f64,
         /// 8-bit sRGB, 0 to 255.
-        #[schema(minimum = 0, maximum = 255)]
+        #[schema(minimum = 0, maximum = 255, default = 118)]
         blue: f64,
         /// The white balance it was taken at, 1000 to 40 000 K.
         #[schema(minimum = 1000, maximum = 40_000)]

@@ -80,7 +80,7 @@ pub struct MeterReading {
     /// How many stops brighter than mid grey the surface was that the reading was taken off: 0 for an incident
     /// reading or a grey card, about 2.3 for white cloth, about 1 for pale skin (common practice, no source). −6 to 4.
     #[serde(default)]
-    #[schema(minimum = -6, maximum = 4)]
+    #[schema(minimum = -6, maximum = 4, default = 0, extensions(("x-step" = json!(1.0 / 3.0))))]
     pub surface_stops: f64,
     /// When, by the clocks of the place; left out where nobody noted it, and then the light is taken not to change.
     #[serde(default, skip_serializing_if = "Option::is_none")]
@@ -111,7 +111,7 @@ pub enum Reading {
 #[serde(deny_unknown_fields)]
 pub struct EvReading {
     /// At ISO 100, −10 to 24.
-    #[schema(minimum = -10, maximum = 24)]
+    #[schema(minimum = -10, maximum = 24, extensions(("x-step" = json!(1.0 / 3.0))))]
     pub ev100: f64,
 }
 
@@ -143,7 +143,7 @@ pub struct CameraReading {
     /// The exposure compensation that stood on the camera, in stops: at +1 its meter found a stop more light than these
     /// settings are right for.
     #[serde(default, skip_serializing_if = "is_zero")]
-    #[schema(minimum = -6, maximum = 6)]
+    #[schema(minimum = -6, maximum = 6, default = 0, extensions(("x-step" = json!(1.0 / 3.0))))]
     pub compensation_stops: f64,
 }
 

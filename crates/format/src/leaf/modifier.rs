@@ -24,10 +24,10 @@ pub struct Bounce {
     /// Off what.
     pub off: BounceOff,
     /// From the head to the surface, straight: 0.3 to 20 m.
-    #[schema(minimum = 0.3, maximum = 20)]
+    #[schema(minimum = 0.3, maximum = 20, default = 1.2)]
     pub away_m: f64,
     /// How much of the light it gives back: 0.8 white paint, 0.5 pale wood, 0.2 dark. 0.02 to 0.95.
-    #[schema(minimum = 0.02, maximum = 0.95)]
+    #[schema(minimum = 0.02, maximum = 0.95, default = 0.8)]
     pub reflectance: f64,
     /// Its colour, which the light takes on.
     #[serde(default)]

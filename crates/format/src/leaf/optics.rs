@@ -16,7 +16,7 @@ pub enum CircleOfConfusion {
     /// A print with so long a side, looked at from 25 cm, where the eye parts 0.2 mm (common practice, no source).
     Print {
         /// In centimetres, 5 to 500.
-        #[schema(minimum = 5, maximum = 500)]
+        #[schema(minimum = 5, maximum = 500, default = 40)]
         long_side_cm: f64,
     },
 }
@@ -60,7 +60,7 @@ pub enum Movement {
     /// As it was measured or guessed.
     Speed {
         /// In metres a second, 0 to 100.
-        #[schema(minimum = 0, maximum = 100)]
+        #[schema(minimum = 0, maximum = 100, default = 1)]
         metres_per_s: f64,
     },
 }

@@ -41,7 +41,7 @@ pub struct Setup {
     pub lens_id: String,
     /// The focal length it is used at, 4 to 1200 mm.
     pub focal_length_mm: f64,
-    /// From the camera to the nearest of the subject, 0.05 to 200 m.
+    /// From the sensor of the camera to the nearest of the subject, 0.05 to 200 m.
     pub camera_distance_m: f64,
     /// What is fixed on the camera; the rest is Tolva's to choose.
     pub fixed: Fixed,

@@ -87,10 +87,6 @@ pub struct BlendField {
     name: &'static str,
     /// Its value, in stops.
     value: f64,
-    /// The least it may be.
-    least: f64,
-    /// The most it may be.
-    most: f64,
 }
 
 /// One way to take a reading.
@@ -226,8 +222,6 @@ pub async fn start() -> HttpResponse {
         field: number.field,
         name: number_name(blend, number.field),
         value: number.value,
-        least: number.least,
-        most: number.most,
     };
     let offer = |blend: setup::Blend| BlendOffer {
         kind: blend.kind().to_owned(),

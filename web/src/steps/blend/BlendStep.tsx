@@ -7,6 +7,7 @@ import { FieldName } from '../../ui/field';
 import { Grid, Lead, Panel, Title } from '../../ui/Panel';
 import { TypedField } from '../../ui/TypedField';
 import { blendKind, blendNumbers, withNumber } from './blend';
+import { rangeOf, type Ranged } from '../../api/ranges';
 
 const Choices = styled(RadioGroup)`
   display: grid;
@@ -89,10 +90,7 @@ export function BlendStep({ plan }: { plan: Plan }) {
             name={`${field.name}, stops`}
             as="stops"
             value={numbers[field.field]}
-            step={1 / 3}
-            least={field.least}
-            most={field.most}
-            allowed={`from ${field.least} to ${field.most} stops`.replaceAll('-', '−')}
+            {...rangeOf(`Blend.${kind}.${field.field}` as Ranged)}
             keptAs={`${id}/${setup.id}/blend/${kind}/${field.field}`}
             hint={hints[field.field]}
             onValue={(understood) =>

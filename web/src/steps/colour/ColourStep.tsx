@@ -118,7 +118,6 @@ const ByHand = memo(function ByHand() {
           as="number"
           value={Math.round(colour.balance.kelvin)}
           keptAs={`${id}/${setup.id}/balance/kelvin`}
-          step={100}
           {...rangeOf('WhiteBalance.kelvin.kelvin')}
           onValue={(u) => balance({ kelvin: u.value })}
         />
@@ -127,7 +126,6 @@ const ByHand = memo(function ByHand() {
           as="number"
           value={Math.round(colour.balance.tint_duv * 10000) / 10000 || 0}
           keptAs={`${id}/${setup.id}/balance/tint`}
-          step={0.001}
           {...rangeOf('WhiteBalance.kelvin.tint_duv')}
           hint="0 for the usual white of that temperature; positive for a green light."
           onValue={(u) => balance({ tint_duv: u.value })}

@@ -8,7 +8,7 @@ import { Card, Grid } from '../../ui/Panel';
 import { Ticks } from '../../ui/Ticks';
 import { TypedField } from '../../ui/TypedField';
 import { Button } from '../../ui/Button';
-import { rangeOf, type Ranged } from '../../api/ranges';
+import { defaultOf, rangeOf, type Ranged } from '../../api/ranges';
 
 type Said = NonNullable<Region['ambient']['colour']>;
 type Kind = 'from_place' | 'named' | 'kelvin' | 'meter' | 'grey_patch';
@@ -41,7 +41,15 @@ export const LightColour = memo(function LightColour({ region }: { region: Regio
     named: { named: 'house_lamp' },
     kelvin: { kelvin: { kelvin, tint_duv: 0 } },
     meter: { meter: { kelvin, duv: 0 } },
-    grey_patch: { grey_patch: { red: 118, green: 118, blue: 118, kelvin, tint_duv: 0 } },
+    grey_patch: {
+      grey_patch: {
+        red: defaultOf('StatedColour.grey_patch.red'),
+        green: defaultOf('StatedColour.grey_patch.green'),
+        blue: defaultOf('StatedColour.grey_patch.blue'),
+        kelvin,
+        tint_duv: 0,
+      },
+    },
   };
   const number = (name: string, value: number, range: Ranged, put: (value: number) => unknown) => (
     <TypedField

@@ -12,7 +12,7 @@ import { Hint } from '../../ui/field';
 import { TypedField, useLabel } from '../../ui/TypedField';
 import { Depths } from './Depths';
 import { SpeedForm } from './SpeedForm';
-import { rangeOf } from '../../api/ranges';
+import { defaultOf, rangeOf } from '../../api/ranges';
 
 /** Aperture from what is to be sharp, shutter from what must not blur, and what the camera may do. */
 export function DepthStep({ plan }: { plan: Plan }) {
@@ -113,6 +113,7 @@ function CameraPanel() {
           value={setup.camera_distance_m}
           keptAs={`${kept}/distance`}
           {...rangeOf('Setup.camera_distance_m')}
+          hint="From the sensor, as closest focus is, to the nearest of the subject."
           onValue={({ value }) => change('Camera distance', (one) => ({ ...one, camera_distance_m: value }))}
         />
         {fixing('shutter_s', 'Shutter', 'shutter')}
@@ -171,6 +172,12 @@ function CameraPanel() {
   );
 }
 
+const begunPace = {
+  every_s: defaultOf('Pace.every_s'),
+  burst_frames: defaultOf('Pace.burst_frames'),
+  frames: defaultOf('Pace.frames'),
+};
+
 function PacePanel({ plan }: { plan: Plan }) {
   const { id } = useJob();
   const { setup, change } = useSetup();
@@ -188,7 +195,7 @@ function PacePanel({ plan }: { plan: Plan }) {
         const to = field === 'every_s' ? u.value : Math.round(u.value);
         change('Pace', (one) => ({
           ...one,
-          pace: { every_s: 3, burst_frames: 1, frames: 100, ...one.pace, [field]: to },
+          pace: { ...begunPace, ...one.pace, [field]: to },
         }));
       }}
     />

@@ -5,7 +5,7 @@ import { Facts } from '../../ui/Facts';
 import { Grid, Panel } from '../../ui/Panel';
 import { TickBox } from '../../ui/Ticks';
 import { TypedField } from '../../ui/TypedField';
-import { rangeOf, type Ranged } from '../../api/ranges';
+import { defaultOf, rangeOf, type Ranged } from '../../api/ranges';
 
 const kinds = [
   { id: 'free', label: 'Whatever the light gives' },
@@ -19,9 +19,16 @@ type DepthKind = (typeof kinds)[number]['id'];
 const begun: Record<DepthKind, Depth> = {
   free: 'free',
   one_head: 'one_head',
-  rows: { rows: { rows: 2, apart_m: 0.8 } },
-  deep: { deep: { depth_m: 0.5 } },
-  close_up: { close_up: { magnification: 0.5, depth_mm: 10, stacked: false, overlap: 0.3 } },
+  rows: { rows: { rows: defaultOf('Depth.rows.rows'), apart_m: defaultOf('Depth.rows.apart_m') } },
+  deep: { deep: { depth_m: defaultOf('Depth.deep.depth_m') } },
+  close_up: {
+    close_up: {
+      magnification: defaultOf('Depth.close_up.magnification'),
+      depth_mm: defaultOf('Depth.close_up.depth_mm'),
+      stacked: false,
+      overlap: defaultOf('Depth.close_up.overlap'),
+    },
+  },
 };
 
 /** What is to be sharp, and what counts as sharp. */
@@ -116,7 +123,8 @@ export function Depths({ plan }: { plan: Plan }) {
           onChange={(to) =>
             change('What counts as sharp', (one) => ({
               ...one,
-              circle_of_confusion: to === 'print' ? { print: { long_side_cm: 40 } } : to,
+              circle_of_confusion:
+                to === 'print' ? { print: { long_side_cm: defaultOf('CircleOfConfusion.print.long_side_cm') } } : to,
             }))
           }
         />

@@ -6,9 +6,14 @@ import { Facts } from '../../ui/Facts';
 import { Grid, Panel } from '../../ui/Panel';
 import { Segments } from '../../ui/Segments';
 import { TypedField } from '../../ui/TypedField';
-import { rangeOf } from '../../api/ranges';
+import { defaultOf, rangeOf } from '../../api/ranges';
 
-const usual: Speed = { tripod: false, school: 'one_over_focal', movement: 'held_pose', blur_px: 3 };
+const usual: Speed = {
+  tripod: false,
+  school: 'one_over_focal',
+  movement: 'held_pose',
+  blur_px: defaultOf('Speed.blur_px'),
+};
 
 /** What keeps the camera still, and what moves before it. */
 export function SpeedForm({ plan }: { plan: Plan }) {
@@ -52,7 +57,10 @@ export function SpeedForm({ plan }: { plan: Plan }) {
           ]}
           onChange={(to) =>
             put('What moves', {
-              movement: to === 'speed' ? { speed: { metres_per_s: 1 } } : (to as Speed['movement']),
+              movement:
+                to === 'speed'
+                  ? { speed: { metres_per_s: defaultOf('Movement.speed.metres_per_s') } }
+                  : (to as Speed['movement']),
             })
           }
         />

@@ -21,7 +21,7 @@ import { Segments } from '../../ui/Segments';
 import { TextField } from '../../ui/TextField';
 import { TypedField } from '../../ui/TypedField';
 import { PointingDrawing } from './Pointing';
-import { rangeOf } from '../../api/ranges';
+import { defaultOf, rangeOf } from '../../api/ranges';
 
 const Earlier = styled.ul`
   font-size: 13px;
@@ -76,7 +76,7 @@ export function RegionCard({ region, plan }: { region: Region; plan: Plan }) {
   const fresh = (understood: Understood): MeterReading => ({
     reading: readingOf(understood),
     method: last?.method ?? 'incident_dome',
-    surface_stops: last?.surface_stops ?? 0,
+    surface_stops: last?.surface_stops ?? defaultOf('MeterReading.surface_stops'),
     ...(at ? { at } : {}),
     place: last?.place ?? '',
   });
@@ -114,7 +114,6 @@ export function RegionCard({ region, plan }: { region: Region; plan: Plan }) {
         shown={lane?.reading ?? ''}
         placeholder="12.6, 8000 lx, 1/250 f/8"
         keptAs={`${kept}/reading`}
-        {...(ev ? { step: 1 / 3 } : {})}
         {...rangeOf('EvReading.ev100')}
         onValue={(understood) =>
           last
@@ -155,9 +154,8 @@ export function RegionCard({ region, plan }: { region: Region; plan: Plan }) {
             <TypedField
               name="Compensation that stood on it, stops"
               as="stops"
-              value={camera.compensation_stops ?? 0}
+              value={camera.compensation_stops ?? defaultOf('CameraReading.compensation_stops')}
               keptAs={`${kept}/compensation`}
-              step={1 / 3}
               {...rangeOf('CameraReading.compensation_stops')}
               onValue={({ value }) =>
                 editLast(`Compensation of ${region.name}`, {
@@ -169,9 +167,8 @@ export function RegionCard({ region, plan }: { region: Region; plan: Plan }) {
           <TypedField
             name="Surface over grey, stops"
             as="stops"
-            value={last.surface_stops ?? 0}
+            value={last.surface_stops ?? defaultOf('MeterReading.surface_stops')}
             keptAs={`${kept}/surface`}
-            step={1 / 3}
             {...rangeOf('MeterReading.surface_stops')}
             onValue={({ value }) => editLast(`Surface of ${region.name}`, { surface_stops: value })}
           />

@@ -8,6 +8,7 @@ import { Button } from '../../ui/Button';
 import { Lead, Panel, Row, Stack, Title } from '../../ui/Panel';
 import { OneLight } from './OneLight';
 import { TriggerPanel } from './TriggerPanel';
+import { defaultOf } from '../../api/ranges';
 
 const Letters = styled(TabList)`
   display: flex;
@@ -59,7 +60,9 @@ export function LightsStep({ plan }: { plan: Plan }) {
       distance_m: 1.5,
       group: setup.lights.length + 1,
       // The first is the key; another one is most likely to open the shadow.
-      ...(first || !shadow ? {} : { wish: { fill: { ratio_stops: 1 } }, aimed_at: shadow.id }),
+      ...(first || !shadow
+        ? {}
+        : { wish: { fill: { ratio_stops: defaultOf('LightWish.fill.ratio_stops') } }, aimed_at: shadow.id }),
     };
     change('Light added', (one) => ({ ...one, lights: [...one.lights, light] }));
     setShown(free);

@@ -12,16 +12,16 @@ import { Segments } from '../../ui/Segments';
 import { TickBox, Ticks } from '../../ui/Ticks';
 import { TypedField } from '../../ui/TypedField';
 import { Reaches } from './Reaches';
-import { rangeOf, type Ranged } from '../../api/ranges';
+import { defaultOf, rangeOf, type Ranged } from '../../api/ranges';
 
 const none = 'nothing-on-it';
 
 type WishKind = 'key' | 'fill' | 'rim' | 'place';
 const begun: Record<WishKind, LightWish> = {
   key: 'key',
-  fill: { fill: { ratio_stops: 1 } },
-  rim: { rim: { over_stops: 1 / 3 } },
-  place: { place: { stops: -1 } },
+  fill: { fill: { ratio_stops: defaultOf('LightWish.fill.ratio_stops') } },
+  rim: { rim: { over_stops: defaultOf('LightWish.rim.over_stops') } },
+  place: { place: { stops: defaultOf('LightWish.place.stops') } },
 };
 
 /** One light: what it is there for, what it is, where it stands. */
@@ -56,7 +56,6 @@ export function OneLight({ light, plan }: { light: Light; plan: Plan }) {
       as="stops"
       value={value}
       keptAs={`${kept}/wish/${kind}`}
-      step={1 / 3}
       {...rangeOf(range)}
       onValue={(u) => edit('wish', (one) => ({ ...one, wish: to(u.value) }))}
     />
@@ -118,9 +117,8 @@ export function OneLight({ light, plan }: { light: Light; plan: Plan }) {
         <TypedField
           name="Units side by side"
           as="number"
-          value={light.units ?? 1}
+          value={light.units ?? defaultOf('Light.units')}
           keptAs={`${kept}/units`}
-          step={1}
           {...rangeOf('Light.units')}
           onValue={(u) => edit('Units', (one) => ({ ...one, units: Math.round(u.value) }))}
         />
@@ -154,8 +152,8 @@ export function OneLight({ light, plan }: { light: Light; plan: Plan }) {
           value={light.distance_m}
           placeholder={card?.distance ? `${card.distance}, by Tolva` : 'left to Tolva'}
           keptAs={`${kept}/distance`}
-          {...(light.distance_m ? { step: 0.05 } : {})}
           {...rangeOf('Light.distance_m')}
+          hint="From its front surface."
           onValue={(understood) =>
             edit('Distance', (one) => ({ ...one, distance_m: Math.round(understood.value * 1000) / 1000 }))
           }
@@ -167,7 +165,6 @@ export function OneLight({ light, plan }: { light: Light; plan: Plan }) {
           value={light.power_stops}
           placeholder={continuous ? 'full' : 'left to Tolva'}
           keptAs={`${kept}/power`}
-          {...(light.power_stops !== null && light.power_stops !== undefined ? { step: 1 / 3 } : {})}
           {...rangeOf('Light.power_stops')}
           {...(flash ? { least: flash.power.lowest_stops, allowed: undefined } : {})}
           hint="0 is full, −1 half, −2 a quarter."
@@ -188,9 +185,8 @@ export function OneLight({ light, plan }: { light: Light; plan: Plan }) {
         <TypedField
           name="Turned away, degrees"
           as="number"
-          value={light.feather_deg ?? 0}
+          value={light.feather_deg ?? defaultOf('Light.feather_deg')}
           keptAs={`${kept}/turned`}
-          step={5}
           {...rangeOf('Light.feather_deg')}
           onValue={(u) => edit('Turned', (one) => ({ ...one, feather_deg: u.value }))}
         />
@@ -252,6 +248,13 @@ export function OneLight({ light, plan }: { light: Light; plan: Plan }) {
 
 type BounceProps = { light: Light; kept: string; edit: (what: string, to: (light: Light) => Light) => void };
 
+const begunBounce: NonNullable<Light['bounce']> = {
+  off: 'ceiling',
+  away_m: defaultOf('Bounce.away_m'),
+  reflectance: defaultOf('Bounce.reflectance'),
+  colour: 'white',
+};
+
 /** Turned to a ceiling or wall. */
 function BounceFields({ light, kept, edit }: BounceProps) {
   const bounce = light.bounce;
@@ -264,7 +267,7 @@ function BounceFields({ light, kept, edit }: BounceProps) {
         onChange={(is) =>
           edit('Bounce', (one) => ({
             ...one,
-            bounce: is ? { off: 'ceiling' as const, away_m: 1.2, reflectance: 0.8, colour: 'white' as const } : null,
+            bounce: is ? begunBounce : null,
           }))
         }
       />

@@ -32,7 +32,6 @@ export function Reaches({ light, kept, edit }: Props) {
               value={reach?.stops}
               placeholder="not at all"
               keptAs={`${kept}/reach/${region.id}`}
-              {...(reach ? { step: 1 / 3 } : {})}
               {...rangeOf('Spill.stops')}
               hint="Against its own region: an estimate until measured."
               onValue={(understood) => put(understood.value)}

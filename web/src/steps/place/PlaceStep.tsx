@@ -16,7 +16,7 @@ import { SurroundingsForm } from './SurroundingsForm';
 import { useScene } from './useScene';
 import { WeatherForm } from './WeatherForm';
 import { WhenFields } from './WhenFields';
-import { rangeOf } from '../../api/ranges';
+import { defaultOf, rangeOf } from '../../api/ranges';
 
 const Columns = styled.div`
   display: grid;
@@ -182,7 +182,7 @@ const SiteForm = memo(function SiteForm() {
         <TypedField
           name="Above the sea, m"
           as="number"
-          value={site.elevation_m ?? 0}
+          value={site.elevation_m ?? defaultOf('Site.elevation_m')}
           keptAs={`${id}/elevation`}
           {...rangeOf('Site.elevation_m')}
           onValue={({ value }) => put('Altitude', { site: { ...site, elevation_m: value } })}
@@ -193,7 +193,6 @@ const SiteForm = memo(function SiteForm() {
           value={scene.facing_deg}
           keptAs={`${id}/facing`}
           {...rangeOf('Scene.facing_deg')}
-          step={5}
           onValue={({ value }) => put('Subject turned', { facing_deg: value })}
         />
       </Grid>

@@ -8,7 +8,7 @@ import { Hint } from '../../ui/field';
 import { Segments } from '../../ui/Segments';
 import { TypedField } from '../../ui/TypedField';
 import { useScene } from './useScene';
-import { rangeOf } from '../../api/ranges';
+import { defaultOf, rangeOf } from '../../api/ranges';
 
 const Stack = styled.div`
   display: flex;
@@ -33,8 +33,8 @@ const kindOf = (surroundings: Surroundings): Kind =>
   typeof surroundings === 'string' ? surroundings : 'open_shade' in surroundings ? 'open_shade' : 'artificial';
 
 const fresh = (kind: Kind): Surroundings => {
-  if (kind === 'open_shade') return { open_shade: { sky_percent: 60 } };
-  if (kind === 'artificial') return { artificial: { light: 'home', mains_hz: 50 } };
+  if (kind === 'open_shade') return { open_shade: { sky_percent: defaultOf('OpenShade.sky_percent') } };
+  if (kind === 'artificial') return { artificial: { light: 'home', mains_hz: defaultOf('Artificial.mains_hz') } };
   return kind;
 };
 
@@ -63,7 +63,6 @@ export const SurroundingsForm = memo(function SurroundingsForm({ sky }: { sky: s
           as="number"
           value={shade.sky_percent}
           keptAs={`${id}/sky`}
-          step={10}
           {...rangeOf('OpenShade.sky_percent')}
           hint="Open shade has at least half of the sky overhead."
           onValue={({ value }) => set({ open_shade: { sky_percent: value } })}
@@ -79,7 +78,7 @@ export const SurroundingsForm = memo(function SurroundingsForm({ sky }: { sky: s
           />
           <Segments
             name="Mains"
-            value={String(lamps.mains_hz ?? 50)}
+            value={String(lamps.mains_hz ?? defaultOf('Artificial.mains_hz'))}
             options={[
               { id: '50', label: '50 Hz' },
               { id: '60', label: '60 Hz' },
@@ -106,7 +105,6 @@ export const SurroundingsForm = memo(function SurroundingsForm({ sky }: { sky: s
             as="number"
             value={background.sunlit_percent}
             keptAs={`${id}/sunlit`}
-            step={5}
             {...rangeOf('Background.sunlit_percent')}
             hint="Up to 15 to 20 %: a shaded subject counts as in shade. More: as in sun."
             onValue={({ value }) => put('Behind', { background: { ...background, sunlit_percent: value } })}

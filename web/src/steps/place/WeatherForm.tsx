@@ -61,7 +61,6 @@ export const WeatherForm = memo(function WeatherForm() {
             as="number"
             value={'steady' in weather ? weather.steady.cloud_eighths : 0}
             keptAs={`${id}/cloud`}
-            step={1}
             {...rangeOf('SteadyCloud.cloud_eighths')}
             hint="0 clear, 4 partly cloudy, 8 overcast"
             onValue={({ value }) => put('Cloud', { weather: { steady: { cloud_eighths: value } } })}
