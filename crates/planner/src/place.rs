@@ -60,7 +60,7 @@ pub fn moves(setup: &Prepared<'_>, region: usize, grip: Grip, light: Option<&Pre
     match (grip, setup.setup.regions[region].role) {
         (Grip::Flash, _) if !blend.uses_flash() => None,
         (Grip::Flash, _) => {
-            light.map(|light| if light.aim == region { Moves::LightGives } else { Moves::LightReaches })
+            light.map(|light| if light.aimed_at == region { Moves::LightGives } else { Moves::LightReaches })
         }
         (Grip::Together, Role::LitSide) => Some(match blend {
             Blend::Silhouette { .. } | Blend::AmbientOnly { .. } => Moves::Picture,
@@ -77,7 +77,7 @@ fn aimed_here<'a>(setup: &'a Prepared<'_>, region: usize) -> Option<&'a Prepared
     let blend = setup.setup.blend;
     let mut lights = setup.lights.iter();
     lights.find(|light| {
-        blend.uses_flash() && region != setup.lit && light.aim == region && light.light.wish != LightWish::Key
+        blend.uses_flash() && region != setup.lit && light.aimed_at == region && light.light.wish != LightWish::Key
     })
 }
 
@@ -103,8 +103,8 @@ pub fn place(setup: &Setup, kit: &Kit, placing: &Placing) -> Result<Setup, Refus
         let Some((position, light)) = checked.lights.iter().enumerate().find(|(_, light)| called(light)) else {
             return Err(Refused::NoSuchLight(placing.light_id.clone().unwrap_or_default()));
         };
-        if light.aim != region {
-            let own = outcome.regions[light.aim].each[position];
+        if light.aimed_at != region {
+            let own = outcome.regions[light.aimed_at].each[position];
             if own.0.is_finite() {
                 reach(&mut placed, light.index, &placing.region_id, (to - own).to_third());
             }

@@ -205,7 +205,7 @@ fn held_by(setup: &Prepared<'_>, outcome: &Outcome, wants_darker: bool) -> Vec<H
 fn region_shortfall(setup: &Prepared<'_>, outcome: &Outcome, region: usize) -> Option<Shortfall> {
     let blend = setup.setup.blend;
     let (lit, several) = (region == setup.lit, setup.lights.len() > 1);
-    let aimed: Vec<usize> = (0..setup.lights.len()).filter(|light| setup.lights[*light].aim == region).collect();
+    let aimed: Vec<usize> = (0..setup.lights.len()).filter(|light| setup.lights[*light].aimed_at == region).collect();
     match outcome.wishes[region] {
         FlashWish::Unused => return None,
         FlashWish::AmbientOver(over) if lit => {
@@ -270,7 +270,7 @@ fn light_at_its_end(setup: &Prepared<'_>, outcome: &Outcome, index: usize, off: 
         None => light.lowest,
     };
     let distance = light.distance.unwrap_or_else(|| light.usual_distance());
-    let FlashWish::Wanted(wanted) = outcome.wishes[light.aim] else { return None };
+    let FlashWish::Wanted(wanted) = outcome.wishes[light.aimed_at] else { return None };
     let exact = Power(end.0 + wanted - in_frame(setup, light, (distance, end), outcome.settings));
     (exact < end).then_some(DialledLight { distance, exact, power: end })
 }

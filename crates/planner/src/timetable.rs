@@ -153,7 +153,7 @@ impl<'a> Walk<'a> {
     /// alone is over it.
     fn wish(&self, settings: CameraSettings, minute: usize, region: usize) -> Option<Stops> {
         let blend = self.setup.setup.blend;
-        if !self.setup.lights.iter().any(|light| light.aim == region) {
+        if !self.setup.lights.iter().any(|light| light.aimed_at == region) {
             return None;
         }
         let wish = blend.region_wish(self.setup, region).filter(|_| blend.uses_flash())?;

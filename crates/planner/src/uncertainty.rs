@@ -101,7 +101,7 @@ pub fn uncertainty_terms(setup: &Prepared<'_>, outcome: &Outcome, region: usize)
         term(unit, MEASURED_UNIT / unit, Narrow::ReadUnit(index));
         term(before, 0.3, Narrow::ReadThrough(index));
         term(DISTANCE, 0.3, Narrow::MeasureDistance(index));
-        if light.aim != region {
+        if light.aimed_at != region {
             term(REACH, 0.2, Narrow::ReadSpill(index));
         }
     }

@@ -293,7 +293,7 @@ struct LightFound {
 struct ColourFound {
     colour: ColourPlan,
     #[serde(flatten)]
-    ways: ColourOptions,
+    options: ColourOptions,
 }
 
 #[derive(Serialize)]
@@ -334,7 +334,7 @@ fn colour(of: &OfSetups) -> Result<serde_json::Value, CliError> {
         |setup, kit| {
             let found = ColourFound {
                 colour: plan(setup, kit)?.colour,
-                ways: colour_options(setup, kit, Show::default(), &write).map_err(refused)?,
+                options: colour_options(setup, kit, Show::default(), &write).map_err(refused)?,
             };
             Ok(found)
         },

@@ -51,7 +51,7 @@ fn solve(c: &mut Criterion) {
 
     let mut too_weak = setup.clone();
     too_weak.lights[0].distance_m = Some(8.0);
-    c.bench_function("plan: an impossible wish with its remedies", |b| {
+    c.bench_function("plan: an impossible wish with its fixes", |b| {
         b.iter(|| plan(black_box(&too_weak), &kit, Show::default(), &write));
     });
 
@@ -70,10 +70,10 @@ fn solve(c: &mut Criterion) {
         });
     });
 
-    c.bench_function("colour: all schools of white balance", |b| {
+    c.bench_function("colour: all conventions of white balance", |b| {
         b.iter(|| colour_options(black_box(&setup), &kit, Show::default(), &write));
     });
-    c.bench_function("colour: all conventions_of, four lights, five regions", |b| {
+    c.bench_function("colour: all conventions of white balance, four lights, five regions", |b| {
         b.iter(|| colour_options(black_box(&several), &kit, Show::default(), &write));
     });
 

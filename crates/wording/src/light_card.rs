@@ -43,7 +43,7 @@ fn of_flash(setup: &Prepared<'_>, outcome: &Outcome, position: usize, show: Show
     LightCard {
         light_id: light.light.id.clone(),
         role: light.light.wish.name().to_owned(),
-        aimed_at: setup.setup.regions[light.aim].name.clone(),
+        aimed_at: setup.setup.regions[light.aimed_at].name.clone(),
         continuous: false,
         flash: unit(light.light, &light.flash.name),
         modifier: light.modifier.map_or_else(bare, |modifier| modifier.name.clone()),
@@ -57,10 +57,10 @@ fn of_flash(setup: &Prepared<'_>, outcome: &Outcome, position: usize, show: Show
         distance_fixed: light.light.distance_m.is_some(),
         loss: (-light.loss).decimals(),
         near_field: at.map(|at| light.surface.near_field(at.distance).decimals()),
-        compensation: match (outcome.wishes[light.aim], at) {
+        compensation: match (outcome.wishes[light.aimed_at], at) {
             // The compensation stands for what the flash gives by itself, from where metering puts it: mid grey.
             (FlashWish::Wanted(wanted), _) if light.light.wish == LightWish::Key => Some(wanted.into()),
-            (_, Some(_)) => Some(outcome.regions[light.aim].each[position].into()),
+            (_, Some(_)) => Some(outcome.regions[light.aimed_at].each[position].into()),
             _ => None,
         },
         facts: at.map_or_else(Vec::new, |at| facts(setup, outcome, light, at, show)),
@@ -134,7 +134,7 @@ fn facts(
         Fact::new("softness", "Softness", format!("{}, {angle:.0}° wide from there", softness_word(angle)))
             .with("angle_deg", angle),
     );
-    if let Some((near, far)) = Sharp::of(setup).span.filter(|_| light.aim == setup.lit) {
+    if let Some((near, far)) = Sharp::of(setup).span.filter(|_| light.aimed_at == setup.lit) {
         let deep = Metres(far.0 - near.0);
         let back = Metres(at.distance.0 + deep.0);
         // Bounced light falls off from the ceiling or wall it comes back from.

@@ -206,7 +206,7 @@ fn flash(
     let about = about(setup, chosen);
     let settings = outcome.settings;
     // By itself it would have to stand here in the frame.
-    let share = light.exact.0 - light.power.0 + outcome.regions[chosen.aim].each[position];
+    let share = light.exact.0 - light.power.0 + outcome.regions[chosen.aimed_at].each[position];
     let through = chosen.shutter_loss(setup, light.power, settings.shutter);
     let needed = flash_needed(share, settings, setup.filter) + through;
     let mut sum =

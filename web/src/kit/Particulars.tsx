@@ -94,7 +94,7 @@ export function ModifierSurface({ modifier, edit }: { modifier: Modifier; edit: 
   );
 }
 
-type Known = 'guide_number_metres' | 'guide_number_feet' | 'guide_number_zoom' | 'measured' | 'continuous';
+type KnownBy = 'guide_number_metres' | 'guide_number_feet' | 'guide_number_zoom' | 'measured' | 'continuous';
 
 const begunZoom = {
   zoom_mm: defaultOf('ZoomGuideNumber.zoom_mm'),
@@ -102,7 +102,7 @@ const begunZoom = {
 };
 
 /** How each way of knowing a flash begins. */
-const begun: Record<Known, Flash['output']> = {
+const begun: Record<KnownBy, Flash['output']> = {
   guide_number_metres: {
     guide_number_metres: { guide_number_m: defaultOf('GuideNumberMetres.guide_number_m'), holds_for: '' },
   },
@@ -149,7 +149,7 @@ export function FlashOutput(props: { flash: Flash; modifiers: Kit['modifiers']; 
         />
         <Choice
           name="Its output is known by"
-          value={Object.keys(output)[0] as Known}
+          value={Object.keys(output)[0] as KnownBy}
           options={[
             { id: 'guide_number_metres', label: 'Guide number, m' },
             { id: 'guide_number_feet', label: 'Guide number, ft' },

@@ -268,9 +268,9 @@ impl<'a> Candidates<'a> {
 
     /// The wish of a light becomes what its region comes to.
     fn accept(&self, light: &PreparedLight<'_>) -> Option<Change> {
-        let ends = self.plan.outcome.regions[light.aim].together;
+        let ends = self.plan.outcome.regions[light.aimed_at].together;
         let wish = wish_at(light, ends.to_third(), &self.plan.outcome, self.setup);
-        let region_id = self.setup.setup.regions[light.aim].id.clone();
+        let region_id = self.setup.setup.regions[light.aimed_at].id.clone();
         let light_id = light.light.id.clone();
         (wish != light.light.wish).then_some(Change::AcceptRegion { region_id, light_id, wish, stops: ends.0 })
     }

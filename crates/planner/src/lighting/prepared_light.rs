@@ -79,7 +79,7 @@ pub struct PreparedLight<'a> {
     /// What its store and battery can do.
     pub recycling: Recycling,
     /// The region it is aimed at.
-    pub aim: usize,
+    pub aimed_at: usize,
     /// Against its own region, one a region; nothing where it does not reach.
     pub spill: Vec<Stops>,
 }
@@ -107,12 +107,12 @@ pub fn prepared<'a>(
         let position = setup.regions.iter().position(|region| &region.id == id);
         position.ok_or_else(|| Refused::NoSuchRegion(id.clone()))
     };
-    let aim = light.aimed_at.as_ref().map_or(Ok(lit), region)?;
+    let aimed_at = light.aimed_at.as_ref().map_or(Ok(lit), region)?;
     let mut spill = vec![Stops::NOTHING; setup.regions.len()];
     for reach in &light.spill {
         spill[region(&reach.region_id)?] = Stops(reach.stops);
     }
-    spill[aim] = Stops::ZERO;
+    spill[aimed_at] = Stops::ZERO;
     let (surface, modifier_loss) = shape(modifier);
     let exponent = modifier.map_or(1.0, |m| m.grid_half_angle_deg.map_or(m.exponent, grid_exponent));
     let away = Metres(light.distance_m.unwrap_or(setup.camera_distance_m));
@@ -156,7 +156,7 @@ pub fn prepared<'a>(
         lowest,
         step: flash.power.step,
         recycling: flash.recycling(),
-        aim,
+        aimed_at,
         spill,
     })))
 }

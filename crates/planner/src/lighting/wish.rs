@@ -51,9 +51,11 @@ impl Blend {
         let (region, place, ambient_alone) = match self {
             // Where a light is aimed at what lies behind, the blend says where the ambient is to put it, and the light
             // where all of it is to end.
-            Self::Lift { background_stops, .. } => {
-                (setup.background, background_stops, setup.lights.iter().any(|light| light.aim == setup.background))
-            }
+            Self::Lift { background_stops, .. } => (
+                setup.background,
+                background_stops,
+                setup.lights.iter().any(|light| light.aimed_at == setup.background),
+            ),
             Self::Silhouette { background_stops } => (setup.background, background_stops, false),
             Self::Fill { ambient_stops, .. } | Self::Overpower { ambient_stops, .. } => {
                 (setup.lit, ambient_stops, true)
@@ -111,7 +113,7 @@ impl Blend {
     /// where the blend wants the subject.
     fn light_wish(self, setup: &Prepared<'_>, region: usize) -> Option<Stops> {
         let subject = self.subject_wish(setup);
-        setup.lights.iter().filter(|light| light.aim == region).find_map(|light| match light.light.wish {
+        setup.lights.iter().filter(|light| light.aimed_at == region).find_map(|light| match light.light.wish {
             LightWish::Key => subject,
             LightWish::Fill { ratio_stops } => subject.map(|subject| subject - Stops(ratio_stops)),
             LightWish::Rim { over_stops } => subject.map(|subject| subject + Stops(over_stops)),

@@ -81,7 +81,7 @@ impl Outcome {
     /// place among the flashes.
     pub fn key(&self, setup: &Prepared<'_>) -> Option<usize> {
         let on = || (0..self.lights.len()).filter(|light| self.lights[*light].is_some());
-        on().find(|light| setup.lights[*light].aim == setup.lit).or_else(|| on().next())
+        on().find(|light| setup.lights[*light].aimed_at == setup.lit).or_else(|| on().next())
     }
 
     /// The flashes that are on, each by its letter with its power.

@@ -91,6 +91,16 @@ impl Landings {
         self.regions.push(landing);
     }
 
+    /// The same regions with lights that give so much more.
+    pub fn with(&self, full: &[f64; MOST]) -> Self {
+        let mut landings = Self::new(self.squares.unknowns());
+        for region in &self.regions {
+            let given = std::array::from_fn(|light| region.given[light] * full[light]);
+            landings.add(Landing { given, ..*region });
+        }
+        landings
+    }
+
     pub fn regions(&self) -> &[Landing] {
         &self.regions
     }
@@ -189,7 +199,7 @@ pub fn dialled(
     }
     let placed = setup.setup.blend.placed(setup);
     let stands: Vec<Metres> = (setup.lights.iter().enumerate())
-        .map(|(index, light)| match (distances, wishes[light.aim]) {
+        .map(|(index, light)| match (distances, wishes[light.aimed_at]) {
             (Some(given), _) => given[index],
             (None, FlashWish::Wanted(stops)) => {
                 let through = flash_needed(stops, settings, setup.filter)
@@ -200,7 +210,7 @@ pub fn dialled(
         })
         .collect();
     // Where nothing is asked of a light, it is off, whatever its power was fixed at.
-    let asked = |light: &PreparedLight<'_>| matches!(wishes[light.aim], FlashWish::Wanted(_));
+    let asked = |light: &PreparedLight<'_>| matches!(wishes[light.aimed_at], FlashWish::Wanted(_));
     let bounds: Vec<Bounds> = (setup.lights.iter())
         .map(|light| match light.power {
             _ if !asked(light) => Bounds::OFF,
@@ -246,10 +256,10 @@ pub fn dialled(
             let exact = if at_end {
                 let others: f64 = (0..setup.lights.len())
                     .filter(|other| *other != index)
-                    .map(|other| found[other] * full[other] * setup.lights[other].spill[light.aim].ratio())
+                    .map(|other| found[other] * full[other] * setup.lights[other].spill[light.aimed_at].ratio())
                     .sum();
-                let target = targets[light.aim].map_or(0.0, Stops::ratio);
-                let left = target - ambient[light.aim].ratio() - others;
+                let target = targets[light.aimed_at].map_or(0.0, Stops::ratio);
+                let left = target - ambient[light.aimed_at].ratio() - others;
                 Power(Stops::of_ratio((left / full[index]).max(1e-6)))
             } else {
                 Power(Stops::of_ratio(found[index]))

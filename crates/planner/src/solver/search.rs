@@ -17,7 +17,7 @@ use crate::lighting::{FlashWish, Placed, Prepared, PreparedLight};
 use crate::setup::{Preference, Sync};
 use std::collections::HashMap;
 
-use tolva_core::exposure::CameraSettings;
+use tolva_core::exposure::{CameraSettings, Ev};
 use tolva_core::scale::{Dial, DialEnd, Engraved, Power, Setting, Shutter, Step, Stops};
 
 /// Half a click of a dial in thirds: what rounding alone can do.
@@ -138,6 +138,26 @@ struct Search<'a> {
     lights: Vec<LightTerm>,
     /// What [`Search::of_lights`] found, by shutter and by ISO less aperture, in millionths of a stop.
     of_lights: HashMap<[i64; 2], f64>,
+    /// What [`Search::wanted`] found, by the camera's EV.
+    wanted: HashMap<i64, Wanted>,
+}
+
+/// What the lights are to give at an EV of the camera.
+struct Wanted {
+    /// The lights that have something to do.
+    asked: Vec<bool>,
+    /// What each gives the region it is aimed at, in linear light, were there no ends to its power.
+    gives: [f64; MOST],
+    /// What is missed even so, in points.
+    misses: f64,
+    /// The regions, with what each light gives them of what it gives its own.
+    landings: Landings,
+}
+
+fn millionths(of: Stops) -> i64 {
+    #[expect(clippy::cast_possible_truncation, reason = "some tens of stops")]
+    let millionths = (of.0 * 1e6).round() as i64;
+    millionths
 }
 
 /// A light as the search sees it.
@@ -182,6 +202,7 @@ impl<'a> Search<'a> {
             flash_on_placed: flash && setup.lights.iter().any(|light| light.spill[placed.region].0.is_finite()),
             lights: setup.lights.iter().map(LightTerm::of).collect(),
             of_lights: HashMap::new(),
+            wanted: HashMap::new(),
         }
     }
 
@@ -240,65 +261,120 @@ impl<'a> Search<'a> {
             return points;
         }
         // To flash and ambient, an ISO up and an aperture down by as much are one and the same.
-        let through = settings.iso.position() - settings.aperture.position();
-        #[expect(clippy::cast_possible_truncation, reason = "some tens of stops, in millionths")]
-        let key = [settings.shutter.position(), through].map(|stops| (stops.0 * 1e6).round() as i64);
+        let through = settings.iso.position() - settings.aperture.position() - self.setup.filter;
+        let key = [millionths(settings.shutter.position()), millionths(through)];
         let known = self.of_lights.get(&key).copied();
-        let of_lights = known.unwrap_or_else(|| self.of_lights(settings));
+        let of_lights = known.unwrap_or_else(|| self.of_lights(settings.shutter, through));
         self.of_lights.insert(key, of_lights);
         points + of_lights
     }
 
     /// What the frame costs where the lights land nearest, and what their powers do.
-    fn of_lights(&self, settings: CameraSettings) -> f64 {
+    fn of_lights(&mut self, shutter: Setting<Shutter>, through: Stops) -> f64 {
+        // What is wished of the lights hangs on how the ambient lands alone: on the camera's EV, not on how it comes about.
+        let camera = Ev((shutter.position() - through).0);
+        let key = millionths(Stops(camera.0));
+        if !self.wanted.contains_key(&key) {
+            let wanted = self.wanted(camera);
+            self.wanted.insert(key, wanted);
+        }
+        let wanted = &self.wanted[&key];
+        let (found, misses) = match self.within_reach(wanted, shutter, through) {
+            Some(found) => (found, wanted.misses),
+            None => self.nearest(wanted, shutter, through),
+        };
+        let lights = self.lights.iter().zip(&self.setup.lights).zip(found).take(MOST);
+        let on = lights.filter(|(_, found)| *found > 0.0);
+        misses
+            + on.map(|((term, light), found)| self.of_power(light, Stops::of_ratio(found / term.bounds.high)))
+                .sum::<f64>()
+    }
+
+    /// What the lights are to give at an EV of the camera, as if every power could be had.
+    fn wanted(&self, camera: Ev) -> Wanted {
         let setup = self.setup;
         let blend = setup.setup.blend;
-        let camera = settings.ev100() + setup.filter;
         let placed = if self.placed.ambient_alone { usize::MAX } else { self.placed.region };
-        let through = settings.iso.position() - settings.aperture.position() - setup.filter;
-        let regions: Vec<(usize, f64, f64, Stops)> = (0..setup.ambient.len())
-            .filter_map(|region| {
-                let ambient = setup.ambient[region] - camera;
-                let target = blend.target(setup, region, ambient)?;
-                Some((region, weight(setup, placed, region), ambient.ratio(), target))
-            })
+        let asked = |light: &PreparedLight<'_>| {
+            let wish = blend.flash_wish(setup, light.aimed_at, setup.ambient[light.aimed_at] - camera);
+            matches!(wish, FlashWish::Wanted(_))
+        };
+        let asked: Vec<bool> = setup.lights.iter().map(asked).collect();
+        let mut landings = Landings::new(self.lights.len());
+        for region in 0..setup.ambient.len() {
+            let ambient = setup.ambient[region] - camera;
+            let Some(target) = blend.target(setup, region, ambient) else { continue };
+            let given = std::array::from_fn(|i| self.lights.get(i).map_or(0.0, |term| term.spill[region]));
+            let weight = weight(setup, placed, region);
+            landings.add(Landing { weight, ambient: ambient.ratio(), target: target.ratio(), given });
+        }
+        let any = Bounds { low: 0.0, high: f64::INFINITY, may_be_off: true };
+        let bounds: Vec<Bounds> = asked.iter().map(|asked| if *asked { any } else { Bounds::OFF }).collect();
+        let gives = landings.powers(&bounds);
+        Wanted { asked, misses: self.misses(&landings, &gives), gives, landings }
+    }
+
+    /// The powers that give what is wanted, where every light can.
+    fn within_reach(&self, wanted: &Wanted, shutter: Setting<Shutter>, through: Stops) -> Option<[f64; MOST]> {
+        let mut found = [0.0; MOST];
+        for (index, (term, light)) in self.lights.iter().zip(&self.setup.lights).enumerate().take(MOST) {
+            let gives = wanted.gives[index];
+            if gives > 0.0 {
+                let power = |loss: Stops| gives / (term.full * (through - loss).ratio());
+                let loss = self.loss(light, 1.0, shutter);
+                let first = power(loss);
+                let exact = if self.cuts(loss) { power(self.loss(light, first, shutter)) } else { first };
+                if !(term.bounds.low..=term.bounds.high).contains(&exact) {
+                    return None;
+                }
+                found[index] = exact;
+            } else if wanted.asked[index] && !term.bounds.may_be_off {
+                return None;
+            }
+        }
+        Some(found)
+    }
+
+    /// The powers within their bounds that land nearest to what is wanted, and what is missed by them.
+    fn nearest(&self, wanted: &Wanted, shutter: Setting<Shutter>, through: Stops) -> ([f64; MOST], f64) {
+        let bounds: Vec<Bounds> = (self.lights.iter().zip(&wanted.asked))
+            .map(|(term, asked)| if *asked { term.bounds } else { Bounds::OFF })
             .collect();
-        let bounds: Vec<Bounds> = (self.lights.iter().zip(&setup.lights))
-            .map(|(term, light)| {
-                let wish = blend.flash_wish(setup, light.aim, setup.ambient[light.aim] - camera);
-                if matches!(wish, FlashWish::Wanted(_)) { term.bounds } else { Bounds::OFF }
-            })
-            .collect();
-        let mut found = [0.0_f64; MOST];
-        let mut full = [0.0; MOST];
+        let mut found = [1.0_f64; MOST];
         let mut landings = Landings::new(0);
-        for round in 0..2 {
+        // How long a flash burns hangs on its power, so what the shutter cuts off is found again with what came out.
+        for _ in 0..2 {
+            let mut full = [0.0; MOST];
             let mut cut = false;
-            for (index, (term, light)) in self.lights.iter().zip(&setup.lights).enumerate().take(MOST) {
-                let free = Power(Stops(if round == 0 { 0.0 } else { found[index].clamp(1e-4, 1.0).log2() }));
-                let loss = light.shutter_loss(setup, light.power.unwrap_or(free), settings.shutter);
+            for (index, (term, light)) in self.lights.iter().zip(&self.setup.lights).enumerate().take(MOST) {
+                let loss = self.loss(light, found[index], shutter);
                 full[index] = term.full * (through - loss).ratio();
-                cut |= loss.0 > 0.01 && setup.setup.sync != Sync::HighSpeed;
+                cut |= self.cuts(loss);
             }
-            landings = Landings::new(self.lights.len());
-            for &(region, weight, ambient, target) in &regions {
-                let given =
-                    std::array::from_fn(|i| self.lights.get(i).map_or(0.0, |term| full[i] * term.spill[region]));
-                landings.add(Landing { weight, ambient, target: target.ratio(), given });
-            }
+            landings = wanted.landings.with(&full);
             found = landings.powers(&bounds);
             if !cut {
                 break;
             }
         }
-        let misses = landings.regions().iter().map(|region| self.miss(region.weight, region.off(&found)));
-        let mut points = misses.sum::<f64>();
-        for (index, light) in setup.lights.iter().enumerate().take(MOST) {
-            if found[index] > 0.0 {
-                points += self.of_power(light, Stops::of_ratio(found[index] / bounds[index].high));
-            }
-        }
-        points
+        let misses = self.misses(&landings, &found);
+        (found, misses)
+    }
+
+    /// What the frame is off by, in points.
+    fn misses(&self, landings: &Landings, found: &[f64; MOST]) -> f64 {
+        landings.regions().iter().map(|region| self.miss(region.weight, region.off(found))).sum()
+    }
+
+    /// What the shutter takes of a light at a part of its full power, where that is not fixed.
+    fn loss(&self, light: &PreparedLight<'_>, part: f64, shutter: Setting<Shutter>) -> Stops {
+        let free = Power(Stops::of_ratio(part.clamp(1e-4, 1.0)));
+        light.shutter_loss(self.setup, light.power.unwrap_or(free), shutter)
+    }
+
+    /// Whether such a loss hangs on the power enough to count.
+    fn cuts(&self, loss: Stops) -> bool {
+        self.setup.setup.sync != Sync::HighSpeed && loss.0 > 0.01
     }
 
     /// What a light's power costs, so far under the most it can give.

@@ -235,18 +235,18 @@ function Background({ day, width }: { day: Day; width: number }) {
             />
           </g>
         ))}
-      {day.phases.map((spell) => (
+      {day.phases.map((phase) => (
         <rect
-          key={spell.from_minute}
-          x={x(spell.from_minute)}
-          width={x(spell.to_minute) - x(spell.from_minute)}
+          key={phase.from_minute}
+          x={x(phase.from_minute)}
+          width={x(phase.to_minute) - x(phase.from_minute)}
           y={top}
           height={evHeight}
           fill="var(--ink)"
-          opacity={{ Night: 0.2, 'Last trace': 0.15, 'Deep twilight': 0.1, Twilight: 0.05 }[spell.name] ?? 0}
+          opacity={{ Night: 0.2, 'Last trace': 0.15, 'Deep twilight': 0.1, Twilight: 0.05 }[phase.name] ?? 0}
         >
           <title>
-            {spell.name}, {spell.says}
+            {phase.name}, {phase.says}
           </title>
         </rect>
       ))}

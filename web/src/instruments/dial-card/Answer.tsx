@@ -65,7 +65,7 @@ export function Answer({ plan }: { plan: Plan }) {
   const [open, setOpen] = useState<'workings' | 'ways' | 'schools'>();
   const close = () => setOpen(undefined);
   // The first sentence says what to change.
-  const closing = plan.fixes.find((remedy) => remedy.closes);
+  const closing = plan.fixes.find((fix) => fix.closes);
   useShortcuts([
     { key: 'w', name: 'W', does: 'Other ways to the same wish', run: () => setOpen('ways') },
     { key: 'o', name: 'O', does: 'What other schools would set', run: () => setOpen('schools') },
@@ -95,17 +95,17 @@ export function Answer({ plan }: { plan: Plan }) {
         <div>
           <h3>What would close it</h3>
           <Ways>
-            {plan.fixes.map((remedy) => (
-              <li key={remedy.does}>
-                <strong>{remedy.does}</strong>
-                <p>{remedy.says}</p>
-                {remedy.setup && (
+            {plan.fixes.map((fix) => (
+              <li key={fix.does}>
+                <strong>{fix.does}</strong>
+                <p>{fix.says}</p>
+                {fix.setup && (
                   <Use>
                     <Button
-                      aria-label={`${remedy.closes ? doThis : asFar}: ${remedy.does}`}
-                      onPress={() => change(remedy.does, () => remedy.setup ?? failed())}
+                      aria-label={`${fix.closes ? doThis : asFar}: ${fix.does}`}
+                      onPress={() => change(fix.does, () => fix.setup ?? failed())}
                     >
-                      {remedy.closes ? doThis : asFar}
+                      {fix.closes ? doThis : asFar}
                     </Button>
                   </Use>
                 )}
@@ -128,5 +128,5 @@ export function Answer({ plan }: { plan: Plan }) {
 }
 
 function failed(): never {
-  throw new Error('a remedy without a setup has no button');
+  throw new Error('a fix without a setup has no button');
 }

@@ -39,13 +39,13 @@ export const Times = memo(function Times({ day, minute }: { day: DayTimeline; mi
       <section aria-labelledby="kinds-of-light">
         <h3 id="kinds-of-light">Kinds of light</h3>
         <List>
-          {day.phases.map((spell) => (
+          {day.phases.map((phase) => (
             <div
-              key={spell.from_minute}
-              aria-current={minute >= spell.from_minute && minute < spell.to_minute ? 'time' : undefined}
+              key={phase.from_minute}
+              aria-current={minute >= phase.from_minute && minute < phase.to_minute ? 'time' : undefined}
             >
-              <dt>{spell.says}</dt>
-              <dd>{spell.name}</dd>
+              <dt>{phase.says}</dt>
+              <dd>{phase.name}</dd>
             </div>
           ))}
         </List>
