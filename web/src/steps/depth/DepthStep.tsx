@@ -75,7 +75,7 @@ function CameraPanel() {
           <Button kind="bare" onPress={() => setEditing('cameras')}>
             Edit this camera
           </Button>
-          <Hint>
+          <Hint style={{ display: 'block' }}>
             Sync {rated}, safe {safe}
           </Hint>
         </div>
