@@ -138,9 +138,17 @@ async fn no_request_leaves_the_machine() {
     for page in PAGES {
         b.go(&tolva.url(&format!("jobs/{id}{page}"))).await;
         b.css(if page.is_empty() { "#setups" } else { "[aria-label='Answer']" }).await;
-        let asked = b.script("return performance.getEntriesByType('resource').map((entry) => entry.name)").await;
-        let asked: Vec<String> = serde_json::from_value(asked).expect("addresses");
-        assert!(asked.iter().any(|address| address.contains("woff2")), "its fonts come with it");
+        let asked = async || -> Vec<String> {
+            let asked = b.script("return performance.getEntriesByType('resource').map((entry) => entry.name)").await;
+            serde_json::from_value(asked).expect("addresses")
+        };
+        // A font is asked for once there is text in it, and stands in the list once it has come.
+        settle(|| async {
+            let fonts = asked().await.iter().any(|address| address.contains("woff2"));
+            if fonts { Ok(()) } else { Err("its fonts do not come with it".to_owned()) }
+        })
+        .await;
+        let asked = asked().await;
         let outside: Vec<&String> = asked.iter().filter(|address| !address.starts_with(&tolva.url(""))).collect();
         assert!(outside.is_empty(), "{outside:?}");
     }
