@@ -145,6 +145,24 @@ impl Browser {
         self.xpath(&format!("{card}//button[preceding-sibling::*//*[normalize-space()={}]]", quoted(name))).await
     }
 
+    /// Waits until the setting of this name on the dial card is so.
+    pub async fn dialled(&self, name: &str, wanted: &str) {
+        settle(|| async {
+            let text = self.dial(name).await.text().await.unwrap_or_default();
+            if text == wanted { Ok(()) } else { Err(format!("{name} is “{text}”, not “{wanted}”")) }
+        })
+        .await;
+    }
+
+    /// Waits until a field holds this.
+    pub async fn holds(&self, field: &WebElement, wanted: &str) {
+        settle(|| async {
+            let value = field.prop("value").await.expect("a value").unwrap_or_default();
+            if value == wanted { Ok(()) } else { Err(format!("the field holds “{value}”, not “{wanted}”")) }
+        })
+        .await;
+    }
+
     /// The mark on the stop rail whose name begins so.
     pub async fn mark(&self, name: &str) -> WebElement {
         self.css(&format!("[role=slider][aria-label^='{name}:']")).await

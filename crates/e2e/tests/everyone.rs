@@ -103,7 +103,7 @@ async fn by_keyboard_alone() {
     b.press("f/11").await;
     b.press(Key::Enter).await;
     b.shows("[aria-label='Dial card']", "fixed").await;
-    assert_eq!(b.dial("Aperture").await.text().await.expect("its text"), "f/11");
+    b.dialled("Aperture", "f/11").await;
     b.press("t").await;
     settle(|| async {
         let theme = b.script("return document.documentElement.dataset.theme").await;

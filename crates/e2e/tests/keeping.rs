@@ -109,17 +109,8 @@ async fn the_other_version_is_taken_and_redo_comes_back() {
     b.shows("[role=dialog]", "Changed in another window").await;
     b.button("Take the other one").await.click().await.expect("theirs");
     // The server had it all along: it is taken once the page shows it.
-    let (place, client) = (b.field("Place", 0).await, b.field("Client", 0).await);
-    settle(|| async {
-        let place = place.prop("value").await.expect("a value").unwrap_or_default();
-        let client = client.prop("value").await.expect("a value").unwrap_or_default();
-        if (client.as_str(), place.as_str()) == ("Harbour trust", "West quay") {
-            Ok(())
-        } else {
-            Err(format!("{client}, {place}"))
-        }
-    })
-    .await;
+    b.holds(&b.field("Place", 0).await, "West quay").await;
+    b.holds(&b.field("Client", 0).await, "Harbour trust").await;
     let job = tolva.job(&id).await;
     assert_eq!((job["client"].as_str(), job["place"].as_str()), (Some("Harbour trust"), Some("West quay")));
     b.css("[aria-label^='Redo:']").await.click().await.expect("redo");
@@ -171,7 +162,7 @@ async fn a_bad_field_says_what_is_allowed_and_keeps_what_was_typed() {
     b.driver.refresh().await.expect("a reload");
     b.shows("main [role=alert]", "“quite bright”").await;
     let reading = b.field("Reading", 0).await;
-    assert_eq!(reading.prop("value").await.expect("a value").as_deref(), Some("quite bright"));
+    b.holds(&reading, "quite bright").await;
     b.fill(&reading, "12.9").await;
     settle(|| async {
         let left = b.driver.find_all(By::Css("main [role=alert]")).await.map(|all| all.len()).unwrap_or_default();

@@ -94,7 +94,7 @@ async fn what_is_fixed_and_what_is_left_to_tolva() {
     b.dial("ISO").await.click().await.expect("the ISO");
     b.xpath("//*[@role='option'][normalize-space()='ISO 200']").await.click().await.expect("ISO 200");
     b.shows("[aria-label='Dial card']", "fixed").await;
-    assert_eq!(b.dial("ISO").await.text().await.expect("its text"), "200");
+    b.dialled("ISO", "200").await;
 
     b.link("Lights").await.click().await.expect("the lights");
     let power = b.field("Power, fixed, stops under full", 0).await;

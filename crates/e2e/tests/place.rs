@@ -62,7 +62,7 @@ async fn coordinates_in_degrees_and_a_place_that_is_none() {
     b.fill(&sea, "-430").await;
     stored(&tolva, &id, "/setups/0/scene/site/elevation_m", |metres| metres.as_f64() == Some(-430.0)).await;
     let latitude = b.field("Latitude, degrees", 0).await;
-    assert_eq!(latitude.prop("value").await.expect("a value").as_deref(), Some("27.7"));
+    b.holds(&latitude, "27.7").await;
     b.fill(&latitude, "99").await;
     b.shows("main [role=alert]", "from −90 to 90 degrees").await;
     b.fill(&latitude, "27.71234").await;
@@ -75,7 +75,7 @@ async fn coordinates_in_degrees_and_a_place_that_is_none() {
     // What was typed is still there after a reload.
     b.driver.refresh().await.expect("a reload");
     let place = b.field("Another place: a name or coordinates", 0).await;
-    assert_eq!(place.prop("value").await.expect("a value").as_deref(), Some("95, 200"));
+    b.holds(&place, "95, 200").await;
     b.close().await;
 }
 
