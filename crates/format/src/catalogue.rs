@@ -6,7 +6,7 @@ use serde::Serialize;
 use serde_json::Value;
 
 use crate::job::json_schema;
-use crate::ranged::unit_of;
+use crate::unit::unit_of;
 
 /// What a number may be.
 #[derive(Clone, Debug, PartialEq, Serialize)]

@@ -28,6 +28,7 @@ mod ranged;
 mod read;
 mod scene;
 mod setup;
+mod unit;
 mod version;
 
 pub use blend::Blend;

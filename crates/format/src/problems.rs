@@ -4,6 +4,8 @@ use serde::Serialize;
 use thiserror::Error;
 use utoipa::ToSchema;
 
+use crate::unit::unit_of;
+
 /// What kind of problem it is.
 #[derive(Clone, Copy, Debug, PartialEq, Eq, Serialize, ToSchema)]
 #[serde(rename_all = "snake_case")]
@@ -71,9 +73,7 @@ impl Problems {
         let moved = |p: Problem| Problem { pointer: format!("{prefix}{}", p.pointer), ..p };
         Self(self.0.into_iter().map(moved).collect())
     }
-}
 
-impl Problems {
     /// The same problems of a part that stands somewhere else: one beginning of their pointers for another.
     #[must_use]
     pub fn under(self, from: &str, to: &str) -> Self {
@@ -148,12 +148,12 @@ impl Checker {
         pointer
     }
 
-    /// A number within a range, in a unit.
-    pub(super) fn number(&mut self, field: &str, value: f64, allowed: &std::ops::RangeInclusive<f64>, unit: &str) {
+    /// A number within a range, in the unit that its name ends with.
+    pub(super) fn number(&mut self, field: &str, value: f64, allowed: &std::ops::RangeInclusive<f64>) {
         if !allowed.contains(&value) {
             let (low, high) = (*allowed.start(), *allowed.end());
-            let unit = if unit.is_empty() { String::new() } else { format!(" {unit}") };
-            let message = format!("{value} is not allowed here: it must be from {low} to {high}{unit}");
+            let allowed = format!("it must be from {low} to {high} {}", unit_of(field));
+            let message = format!("{value} is not allowed here: {}", allowed.trim_end());
             let problem = Problem::new(self.pointer(field), ProblemCode::OutOfRange, message);
             self.found.push(Problem { least: Some(low), most: Some(high), ..problem });
         }

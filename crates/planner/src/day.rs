@@ -86,12 +86,13 @@ pub fn day(setup: &Setup, kit: &Kit, step_min: f64) -> Result<Day, Refused> {
     let instants: Vec<Timestamp> = minute.iter().map(|at| begin + after(*at)).collect();
     let track = light.spot.track(begin, end);
     let lights: Vec<LightNow> = instants.iter().map(|at| light.under(track.sun(*at), *at)).collect();
-    let ev = |role: Role| -> Vec<f64> {
-        let region = setup.regions.iter().position(|region| region.role == role);
+    let ev = |role: Role, region: Option<usize>| -> Vec<f64> {
         let of = |now: &LightNow| region.map_or(now.of(role), |region| prepared.light[region].all(Some(now))).0;
         lights.iter().map(|now| (of(now) * 100.0).round() / 100.0).collect()
     };
-    let (lit, shadow, background) = (ev(Role::LitSide), ev(Role::ShadowSide), ev(Role::Background));
+    let lit = ev(Role::LitSide, Some(prepared.lit));
+    let shadow = ev(Role::ShadowSide, prepared.shadow);
+    let background = ev(Role::Background, Some(prepared.background));
     let stretches = |of: &dyn Fn(f64, f64, f64) -> bool| {
         let is: Vec<bool> = (0..minute.len()).map(|at| of(lit[at], shadow[at], background[at])).collect();
         let stretches = runs(&is).into_iter().map(|(from, to)| (minute[from], minute[to]));

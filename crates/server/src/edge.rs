@@ -76,12 +76,8 @@ impl Placing {
     /// # Errors
     /// What cannot be moved, with a pointer that begins with `/place`.
     pub fn carried_out(self, setup: &domain::Setup, kit: &domain::Kit) -> Result<domain::Setup, Problems> {
-        let grip = match self.grip {
-            Grip::Ambient => place::Grip::Ambient,
-            Grip::Flash => place::Grip::Flash,
-            Grip::Together => place::Grip::Together,
-        };
-        let placing = place::Placing { region_id: self.region_id, grip, stops: self.stops, light_id: self.light_id };
+        let Self { region_id, grip, stops, light_id } = self;
+        let placing = place::Placing { region_id, grip: grip.into(), stops, light_id };
         place::place(setup, kit, &placing).map_err(|what| not_there(what, "/place/region_id", "/place/light_id"))
     }
 }

@@ -137,10 +137,10 @@ pub(crate) fn standing(name: &str) -> &str {
 /// A step that is none, a setup without place and hour, or one that cannot be planned.
 pub fn day_of(setup: &Setup, kit: &Kit, step_min: f64) -> Result<DayTimeline, Refused> {
     let date = setup.scene.as_ref().map_or_else(String::new, |scene| scene.at.date.clone());
-    Ok(strip(date, day(setup, kit, step_min)?, setup))
+    Ok(timeline(date, day(setup, kit, step_min)?, setup))
 }
 
-fn strip(date: String, day: Day, setup: &Setup) -> DayTimeline {
+fn timeline(date: String, day: Day, setup: &Setup) -> DayTimeline {
     let hundredths = |value: f64| (value * 100.0).round() / 100.0;
     let minute = |at: Timestamp| minutes_between(day.begin, at);
     let at = |minute: f64| clock(&day.zone, day.begin + after(minute));

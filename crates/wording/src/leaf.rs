@@ -3,14 +3,19 @@
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 
-/// A type here from the one of the same name in the rules.
+/// A type here from the one of the same name in the rules, or each from the other.
 macro_rules! wire {
-    ($($at:ident)::+ : enum $name:ident {
-        $($variant:ident $({ $($field:ident),* })?),*
-    }) => {
-        impl From<$($at)::+::$name> for $name {
-            fn from(one: $($at)::+::$name) -> Self {
-                type From = $($at)::+::$name;
+    ($($at:ident)::+ : enum $name:ident { $($variants:tt)* }) => {
+        wire!(@from $($at)::+::$name, $name, { $($variants)* });
+    };
+    ($($at:ident)::+ : both ways enum $name:ident { $($variants:tt)* }) => {
+        wire!(@from $($at)::+::$name, $name, { $($variants)* });
+        wire!(@from $name, $($at)::+::$name, { $($variants)* });
+    };
+    (@from $from:path, $to:path, { $($variant:ident $({ $($field:ident),* })?),* }) => {
+        impl From<$from> for $to {
+            fn from(one: $from) -> Self {
+                type From = $from;
                 match one {
                     $(From::$variant $({ $($field),* })? => Self::$variant $({ $($field: $field.into()),* })?),*
                 }
@@ -360,33 +365,15 @@ pub enum SunEvent {
     AstronomicalDusk,
 }
 
-wire!(tolva_core::scale: enum LengthUnit { Metres, FeetAndInches });
-wire!(tolva_core::scale: enum PowerNotation { Fraction, Stops });
+wire!(tolva_core::scale: both ways enum LengthUnit { Metres, FeetAndInches });
+wire!(tolva_core::scale: both ways enum PowerNotation { Fraction, Stops });
 wire!(tolva_core::ambient: enum Role { Background, LitSide, ShadowSide, Part });
 wire!(tolva_planner::setup: enum Control { Manual, Ttl });
 wire!(tolva_planner::setup: enum Sync { Ordinary, HighSpeed, Electronic });
 wire!(tolva_planner::setup: enum LightWish { Key, Fill { ratio_stops }, Rim { over_stops }, Place { stops } });
 wire!(tolva_planner::setup: enum FallingOrder { ShutterFirst, IsoFirst, ApertureFirst });
-wire!(tolva_planner::place: enum Grip { Ambient, Flash, Together });
+wire!(tolva_planner::place: both ways enum Grip { Ambient, Flash, Together });
 wire!(tolva_planner::options: enum AlternativeKind { AsItIs, AtSync, Filter, HighSpeed, Nearer, MoreLight, HigherIso, MoreDepth, LessDepth, Fix });
 wire!(tolva_planner::change: enum Change { MoveLight { light_id, distance_m, nearer }, FreeDistance { light_id }, FreePower { light_id }, ChangeUnit { light_id, flash_id }, ManyUnits { light_id, units }, ChangeModifier { light_id, modifier_id }, RemoveGels { light_id }, AddNeutralGel { light_id, gel_ids }, FeatherLight { light_id, feather_deg }, RemoveBounce { light_id }, AddFlash, PlaceBackground { stops }, PlaceSubject { stops }, PlaceAmbient { stops }, AcceptRegion { region_id, light_id, wish, stops }, AddFilters { filter_ids }, RemoveFilters, ChangeSync { sync }, FixAperture { f_number }, FixIso { iso }, FreeShutter, FreeAperture, FreeIso, AllowSlowerShutter { shutter_s }, StepBack { distance_m }, TakeStack, FreeDepth { f_number } });
 wire!(tolva_planner::shortfall: enum Limit { FlashTooWeak, FlashTooStrong, NoFlash, AmbientTooBright, CameraTooBright, CameraTooDark, ShutterOverSync, NotASilhouette, TooShallow, NoHighSpeed, RegionOver, RegionUnder });
 wire!(tolva_core::ambient: enum SunEvent { AstronomicalDawn, NauticalDawn, CivilDawn, Sunrise, ComesOut, Transit, GoesBehind, Sunset, CivilDusk, NauticalDusk, AstronomicalDusk });
-
-impl From<LengthUnit> for tolva_core::scale::LengthUnit {
-    fn from(unit: LengthUnit) -> Self {
-        match unit {
-            LengthUnit::Metres => Self::Metres,
-            LengthUnit::FeetAndInches => Self::FeetAndInches,
-        }
-    }
-}
-
-impl From<PowerNotation> for tolva_core::scale::PowerNotation {
-    fn from(notation: PowerNotation) -> Self {
-        match notation {
-            PowerNotation::Fraction => Self::Fraction,
-            PowerNotation::Stops => Self::Stops,
-        }
-    }
-}

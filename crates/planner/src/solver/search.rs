@@ -263,8 +263,10 @@ impl<'a> Search<'a> {
         // To flash and ambient, an ISO up and an aperture down by as much are one and the same.
         let through = settings.iso.position() - settings.aperture.position() - self.setup.filter;
         let key = [millionths(settings.shutter.position()), millionths(through)];
-        let known = self.of_lights.get(&key).copied();
-        let of_lights = known.unwrap_or_else(|| self.of_lights(settings.shutter, through));
+        if let Some(known) = self.of_lights.get(&key) {
+            return points + known;
+        }
+        let of_lights = self.of_lights(settings.shutter, through);
         self.of_lights.insert(key, of_lights);
         points + of_lights
     }

@@ -38,7 +38,7 @@ pub fn routes(config: &mut ServiceConfig<'_>) {
         .service(plans::solve)
         .service(plans::dials)
         .service(plans::ways)
-        .service(plans::all_schools)
+        .service(plans::all_conventions)
         .service(plans::colours)
         .service(plans::look)
         .service(plans::day)

@@ -159,7 +159,7 @@ pub async fn ways(body: Body<SetupRequest>) -> Result<HttpResponse, ApiError> {
     )
 )]
 #[post("/api/conventions")]
-pub async fn all_schools(body: Body<SetupRequest>) -> Result<HttpResponse, ApiError> {
+pub async fn all_conventions(body: Body<SetupRequest>) -> Result<HttpResponse, ApiError> {
     let SetupRequest { setup, kit, show } = body.0;
     let (setup, kit) = known(setup, kit)?;
     Ok(HttpResponse::Ok().json(conventions_of(&setup, &kit, show, &write).map_err(refused)?))

@@ -79,8 +79,8 @@ export function Answer({ plan }: { plan: Plan }) {
         <Notice role="status">
           {closing && <p style={{ fontWeight: 650, marginBottom: 4 }}>{closing.does}.</p>}
           <strong>Not as wished. </strong>
-          {plan.shortfalls.map((gap) => (
-            <p key={`${gap.limit}/${gap.light_id}`}>{gap.says}</p>
+          {plan.shortfalls.map((shortfall) => (
+            <p key={`${shortfall.limit}/${shortfall.light_id}`}>{shortfall.says}</p>
           ))}
           <p>{plan.says.slice(plan.says.indexOf('The nearest:'))}</p>
         </Notice>
