@@ -1,6 +1,6 @@
 //! A day's light as it is sent: the day timeline.
 
-use serde::{Deserialize, Serialize};
+use serde::Serialize;
 use utoipa::ToSchema;
 
 use jiff::Timestamp;
@@ -13,7 +13,7 @@ use tolva_planner::setup::{Kit, Setup};
 use crate::leaf::{Role, SunEvent};
 
 /// A day's light. Minutes count from the midnight it begins with.
-#[derive(Clone, Debug, PartialEq, Serialize, Deserialize, ToSchema)]
+#[derive(Clone, Debug, PartialEq, Serialize, ToSchema)]
 pub struct DayTimeline {
     /// The day, as `2026-08-29`.
     pub date: String,
@@ -52,7 +52,7 @@ pub struct DayTimeline {
 }
 
 /// An hour on the strip's axis.
-#[derive(Clone, Debug, PartialEq, Serialize, Deserialize, ToSchema)]
+#[derive(Clone, Debug, PartialEq, Serialize, ToSchema)]
 pub struct HourMark {
     /// When.
     pub minute: f64,
@@ -61,7 +61,7 @@ pub struct HourMark {
 }
 
 /// Something that happens to the sun at an hour.
-#[derive(Clone, Debug, PartialEq, Serialize, Deserialize, ToSchema)]
+#[derive(Clone, Debug, PartialEq, Serialize, ToSchema)]
 pub struct DayEvent {
     /// What.
     pub event: SunEvent,
@@ -76,7 +76,7 @@ pub struct DayEvent {
 }
 
 /// A stretch of one kind of light.
-#[derive(Clone, Debug, PartialEq, Serialize, Deserialize, ToSchema)]
+#[derive(Clone, Debug, PartialEq, Serialize, ToSchema)]
 pub struct LightPhaseStretch {
     /// What it is called: `Low sun`.
     pub name: String,
@@ -89,7 +89,7 @@ pub struct LightPhaseStretch {
 }
 
 /// A stretch of the day.
-#[derive(Clone, Debug, PartialEq, Serialize, Deserialize, ToSchema)]
+#[derive(Clone, Debug, PartialEq, Serialize, ToSchema)]
 pub struct Stretch {
     /// From, in minutes from midnight.
     pub from_minute: f64,
@@ -100,7 +100,7 @@ pub struct Stretch {
 }
 
 /// A reading on the strip.
-#[derive(Clone, Debug, PartialEq, Serialize, Deserialize, ToSchema)]
+#[derive(Clone, Debug, PartialEq, Serialize, ToSchema)]
 pub struct ReadingOnTimeline {
     /// The part of the picture.
     pub role: Role,

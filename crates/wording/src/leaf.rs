@@ -2,6 +2,7 @@
 
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
+use utoipa::openapi::{Ref, RefOr, Schema};
 
 /// A type here from the one of the same name in the rules, or each from the other.
 macro_rules! wire {
@@ -23,6 +24,23 @@ macro_rules! wire {
         }
     };
 }
+
+/// What stands in the format by the same name is described there, ranges and all.
+macro_rules! described_by_the_format {
+    ($($name:ident),*) => {
+        $(
+            impl utoipa::PartialSchema for $name {
+                fn schema() -> RefOr<Schema> {
+                    RefOr::Ref(Ref::from_schema_name(stringify!($name)))
+                }
+            }
+
+            impl ToSchema for $name {}
+        )*
+    };
+}
+
+described_by_the_format!(Role, Control, Sync, LightWish, FallingOrder);
 
 /// How distances are shown.
 #[derive(Clone, Copy, Debug, Default, PartialEq, Eq, Serialize, Deserialize, ToSchema)]
@@ -47,7 +65,7 @@ pub enum PowerNotation {
 }
 
 /// What part a region has in the picture.
-#[derive(Clone, Copy, Debug, PartialEq, Eq, Serialize, Deserialize, ToSchema)]
+#[derive(Clone, Copy, Debug, PartialEq, Eq, Serialize)]
 #[serde(rename_all = "snake_case")]
 pub enum Role {
     /// What lies behind the subject.
@@ -62,22 +80,20 @@ pub enum Role {
 }
 
 /// How a flash is controlled.
-#[derive(Clone, Copy, Debug, Default, PartialEq, Eq, Serialize, Deserialize, ToSchema)]
+#[derive(Clone, Copy, Debug, PartialEq, Eq, Serialize)]
 #[serde(rename_all = "snake_case")]
 pub enum Control {
     /// Power set by hand.
-    #[default]
     Manual,
     /// The camera meters the flash; the compensation is set by hand.
     Ttl,
 }
 
 /// How flash and shutter go together.
-#[derive(Clone, Copy, Debug, Default, PartialEq, Eq, Serialize, Deserialize, ToSchema)]
+#[derive(Clone, Copy, Debug, PartialEq, Eq, Serialize)]
 #[serde(rename_all = "snake_case")]
 pub enum Sync {
     /// Up to the safe sync of the mechanical shutter.
-    #[default]
     Ordinary,
     /// A train of pulses: any shutter, for less light.
     HighSpeed,
@@ -86,38 +102,33 @@ pub enum Sync {
 }
 
 /// What a light is there for.
-#[derive(Clone, Copy, Debug, Default, PartialEq, Serialize, Deserialize, ToSchema)]
-#[serde(rename_all = "snake_case", rename_all_fields = "snake_case", deny_unknown_fields)]
+#[derive(Clone, Copy, Debug, PartialEq, Serialize)]
+#[serde(rename_all = "snake_case", rename_all_fields = "snake_case")]
 pub enum LightWish {
     /// It brings the lit side to where the blend wants it.
-    #[default]
     Key,
     /// It leaves its region so far under the lit side.
     Fill {
         /// Lit side over its region, 0 to 6 stops.
-        #[schema(minimum = 0, maximum = 6)]
         ratio_stops: f64,
     },
     /// It brings its region so far over the lit side.
     Rim {
         /// Its region over the lit side, −3 to 4 stops.
-        #[schema(minimum = -3, maximum = 4)]
         over_stops: f64,
     },
     /// It brings its region to a place of its own: a background, a row, a product's face.
     Place {
         /// Stops from mid grey.
-        #[schema(minimum = -6, maximum = 3)]
         stops: f64,
     },
 }
 
 /// What gives way first as the light falls.
-#[derive(Clone, Copy, Debug, Default, PartialEq, Eq, Serialize, Deserialize, ToSchema)]
+#[derive(Clone, Copy, Debug, PartialEq, Eq, Serialize)]
 #[serde(rename_all = "snake_case")]
 pub enum FallingOrder {
     /// The shutter down to its floor; then ISO up and the flash down by as much.
-    #[default]
     ShutterFirst,
     /// ISO up and the flash down by as much; then the shutter down to its floor. For what moves.
     IsoFirst,
@@ -139,7 +150,7 @@ pub enum Grip {
 
 /// What kind of alternative it is.
 // Of each kind the best is shown, and of fixes all.
-#[derive(Clone, Copy, Debug, PartialEq, Eq, Serialize, Deserialize, ToSchema)]
+#[derive(Clone, Copy, Debug, PartialEq, Eq, Serialize, ToSchema)]
 #[serde(rename_all = "snake_case")]
 pub enum AlternativeKind {
     /// The setup as it is.
@@ -308,7 +319,7 @@ pub enum Change {
 }
 
 /// Which limit a wish runs into.
-#[derive(Clone, Copy, Debug, PartialEq, Eq, Serialize, Deserialize, ToSchema)]
+#[derive(Clone, Copy, Debug, PartialEq, Eq, Serialize, ToSchema)]
 #[serde(rename_all = "snake_case")]
 pub enum Limit {
     /// The flash cannot give so much.
@@ -338,7 +349,7 @@ pub enum Limit {
 }
 
 /// What happens to the sun.
-#[derive(Clone, Copy, Debug, PartialEq, Eq, Serialize, Deserialize, ToSchema)]
+#[derive(Clone, Copy, Debug, PartialEq, Eq, Serialize, ToSchema)]
 #[serde(rename_all = "snake_case")]
 pub enum SunEvent {
     /// It comes to 18° under the horizon: the first trace of light.

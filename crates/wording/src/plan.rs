@@ -2,7 +2,7 @@
 
 use std::collections::BTreeMap;
 
-use serde::{Deserialize, Serialize};
+use serde::Serialize;
 use utoipa::ToSchema;
 
 use crate::colour::ColourPlan;
@@ -68,7 +68,7 @@ pub struct DialCard {
 }
 
 /// One setting.
-#[derive(Clone, Debug, PartialEq, Serialize, Deserialize, ToSchema)]
+#[derive(Clone, Debug, PartialEq, Serialize, ToSchema)]
 pub struct Dialled {
     /// As on the dial: `1/160`.
     pub label: String,
@@ -124,7 +124,7 @@ pub struct LightCard {
 }
 
 /// A mark on the rail.
-#[derive(Clone, Debug, PartialEq, Serialize, Deserialize, ToSchema)]
+#[derive(Clone, Debug, PartialEq, Serialize, ToSchema)]
 pub struct Mark {
     /// Where it stands.
     pub at: Said,
@@ -135,7 +135,7 @@ pub struct Mark {
 }
 
 /// A flash's mark on the rail.
-#[derive(Clone, Debug, PartialEq, Serialize, Deserialize, ToSchema)]
+#[derive(Clone, Debug, PartialEq, Serialize, ToSchema)]
 pub struct FlashMark {
     /// The letter of the light.
     pub light_id: String,
@@ -144,7 +144,7 @@ pub struct FlashMark {
 }
 
 /// One lane of the rail.
-#[derive(Clone, Debug, PartialEq, Serialize, Deserialize, ToSchema)]
+#[derive(Clone, Debug, PartialEq, Serialize, ToSchema)]
 pub struct RegionOnRail {
     /// The region.
     pub region_id: String,
@@ -181,7 +181,7 @@ pub struct RegionOnRail {
 }
 
 /// The lit side over the shadow side, in stops.
-#[derive(Clone, Debug, PartialEq, Serialize, Deserialize, ToSchema)]
+#[derive(Clone, Debug, PartialEq, Serialize, ToSchema)]
 pub struct Ratio {
     /// By the ambient alone.
     pub before: Said,
@@ -237,7 +237,7 @@ pub struct Caution {
 }
 
 /// One line of the workings.
-#[derive(Clone, Debug, PartialEq, Serialize, Deserialize, ToSchema)]
+#[derive(Clone, Debug, PartialEq, Serialize, ToSchema)]
 pub struct Working {
     /// What is worked out: `Camera`.
     pub about: String,

@@ -21,7 +21,7 @@ pub struct Show {
 }
 
 /// A number of stops as it is shown.
-#[derive(Clone, Debug, PartialEq, Serialize, Deserialize, ToSchema)]
+#[derive(Clone, Debug, PartialEq, Serialize, ToSchema)]
 pub struct Said {
     /// The exact number; null where there is no light.
     pub stops: Option<f64>,

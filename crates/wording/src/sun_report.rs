@@ -1,6 +1,6 @@
 //! Where the sun stands at the setup's hour and what that does to the picture: put into words for the plan.
 
-use serde::{Deserialize, Serialize};
+use serde::Serialize;
 use utoipa::ToSchema;
 
 use tolva_core::ambient::{Ahead, LightNow, NextTransition, SunSide, bearing_apart, shadow_length_m, sun_side};
@@ -13,7 +13,7 @@ use crate::day::{phase, standing};
 use crate::words::compass_point;
 
 /// The scene at its hour.
-#[derive(Clone, Debug, PartialEq, Serialize, Deserialize, ToSchema)]
+#[derive(Clone, Debug, PartialEq, Serialize, ToSchema)]
 pub struct SunReport {
     /// In a line: `Sun 9.4° up, sets 20:26, 1 h 06 min left`.
     pub says: String,

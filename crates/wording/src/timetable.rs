@@ -1,6 +1,6 @@
 //! The timetable of falling light as it is sent.
 
-use serde::{Deserialize, Serialize};
+use serde::Serialize;
 use utoipa::ToSchema;
 
 use jiff::SignedDuration;
@@ -15,7 +15,7 @@ use crate::leaf::FallingOrder;
 use crate::shown::{Said, Show};
 
 /// The timetable of a setup's falling light.
-#[derive(Clone, Debug, PartialEq, Serialize, Deserialize, ToSchema)]
+#[derive(Clone, Debug, PartialEq, Serialize, ToSchema)]
 pub struct Timetable {
     /// In a sentence: how many changes, and until when.
     pub says: String,
@@ -32,7 +32,7 @@ pub struct Timetable {
 }
 
 /// One change.
-#[derive(Clone, Debug, PartialEq, Serialize, Deserialize, ToSchema)]
+#[derive(Clone, Debug, PartialEq, Serialize, ToSchema)]
 pub struct FallingStep {
     /// When, in UTC.
     pub utc: String,
@@ -61,7 +61,7 @@ pub struct FallingStep {
 }
 
 /// Where a region comes out.
-#[derive(Clone, Debug, PartialEq, Serialize, Deserialize, ToSchema)]
+#[derive(Clone, Debug, PartialEq, Serialize, ToSchema)]
 pub struct RegionThen {
     /// What it is called.
     pub name: String,
@@ -72,7 +72,7 @@ pub struct RegionThen {
 }
 
 /// The end of it.
-#[derive(Clone, Debug, PartialEq, Serialize, Deserialize, ToSchema)]
+#[derive(Clone, Debug, PartialEq, Serialize, ToSchema)]
 pub struct LastMinute {
     /// When, in UTC.
     pub utc: String,

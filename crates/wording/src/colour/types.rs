@@ -1,6 +1,6 @@
 //! The colour of a plan as it is sent.
 
-use serde::{Deserialize, Serialize};
+use serde::Serialize;
 use utoipa::ToSchema;
 
 use crate::shown::Fact;
@@ -21,7 +21,7 @@ pub struct ColourPlan {
 }
 
 /// The camera's white balance.
-#[derive(Clone, Debug, PartialEq, Serialize, Deserialize, ToSchema)]
+#[derive(Clone, Debug, PartialEq, Serialize, ToSchema)]
 pub struct BalanceSaid {
     /// As the camera says it: `5600 K`, `Shade`, `Measured`.
     pub label: String,
@@ -42,7 +42,7 @@ pub struct BalanceSaid {
 }
 
 /// A grey under a light on the colour line, as it comes out under the balance.
-#[derive(Clone, Debug, PartialEq, Serialize, Deserialize, ToSchema)]
+#[derive(Clone, Debug, PartialEq, Serialize, ToSchema)]
 pub struct StripGrey {
     /// Where the light stands, in mired.
     pub mired: f64,
@@ -51,7 +51,7 @@ pub struct StripGrey {
 }
 
 /// What a mark on the colour line stands for.
-#[derive(Clone, Copy, Debug, PartialEq, Eq, Serialize, Deserialize, ToSchema)]
+#[derive(Clone, Copy, Debug, PartialEq, Eq, Serialize, ToSchema)]
 #[serde(rename_all = "snake_case")]
 pub enum MarkKind {
     /// The light that is there, on a region.
@@ -63,7 +63,7 @@ pub enum MarkKind {
 }
 
 /// A light on the colour line.
-#[derive(Clone, Debug, PartialEq, Serialize, Deserialize, ToSchema)]
+#[derive(Clone, Debug, PartialEq, Serialize, ToSchema)]
 pub struct ColourMark {
     /// The region's or the light's id.
     pub id: String,
@@ -88,7 +88,7 @@ pub struct ColourMark {
 }
 
 /// A gel on the colour line.
-#[derive(Clone, Debug, PartialEq, Serialize, Deserialize, ToSchema)]
+#[derive(Clone, Debug, PartialEq, Serialize, ToSchema)]
 pub struct GelStep {
     /// The gel.
     pub name: String,
@@ -99,7 +99,7 @@ pub struct GelStep {
 }
 
 /// What becomes of a region's colour.
-#[derive(Clone, Debug, PartialEq, Serialize, Deserialize, ToSchema)]
+#[derive(Clone, Debug, PartialEq, Serialize, ToSchema)]
 pub struct RegionColour {
     /// The region.
     pub region_id: String,
@@ -126,7 +126,7 @@ pub struct RegionColour {
 }
 
 /// A colour to paint.
-#[derive(Clone, Debug, PartialEq, Eq, Serialize, Deserialize, ToSchema)]
+#[derive(Clone, Debug, PartialEq, Eq, Serialize, ToSchema)]
 pub struct Swatch {
     /// What it is of: `White shirt`.
     pub name: String,
