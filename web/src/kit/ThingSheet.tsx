@@ -62,26 +62,20 @@ export function ThingSheet<K extends Kind>({ kind, thing, onClose, onAdded }: Pr
               value={shown.name}
               onChange={(name) => name.trim() !== '' && edit('name', (one) => ({ ...one, name }))}
             />
-            {about.fields.map((field) => {
-              const value = at(shown, field.path);
+            {about.fields.map(({ path, none, ...field }) => {
+              const value = at(shown, path);
               return (
                 <TypedField
-                  key={field.path}
-                  name={field.name}
-                  as={field.as}
+                  {...field}
+                  key={path}
                   value={value}
-                  placeholder={field.none ?? ''}
-                  keptAs={`kit/${shown.id}/${field.path}`}
-                  least={field.least}
-                  most={field.most}
-                  {...(field.allowed === undefined ? {} : { allowed: field.allowed })}
-                  {...(field.step === undefined ? {} : { step: field.step })}
-                  hint={field.hint}
-                  onValue={(u) => edit(field.name.toLowerCase(), (one) => together(put(one, field.path, u.value)))}
+                  placeholder={none ?? ''}
+                  keptAs={`kit/${shown.id}/${path}`}
+                  onValue={(u) => edit(field.name.toLowerCase(), (one) => together(put(one, path, u.value)))}
                   action={
-                    field.none === undefined || value === undefined
+                    none === undefined || value === undefined
                       ? undefined
-                      : { name: field.none, run: () => edit(field.name, (one) => without(one, field.path)) }
+                      : { name: none, run: () => edit(field.name, (one) => without(one, path)) }
                   }
                 />
               );

@@ -4,9 +4,9 @@ use tolva_core::colour::{BalanceReason, Illuminant, WhiteBalance};
 
 use super::{Balance, InColour};
 use crate::lighting::Prepared;
-use crate::plan::Plan;
 use crate::refused::Refused;
 use crate::setup::{Kit, Setup};
+use crate::solver::Outcome;
 
 /// A setup against the one whose white balance counts.
 #[derive(Clone)]
@@ -48,7 +48,7 @@ pub fn one_look<'a>(setups: &'a [Setup], kit: &Kit, of: &str) -> Result<Vec<Look
     let mut found = Vec::new();
     for (index, setup) in setups.iter().enumerate() {
         let prepared = Prepared::new(setup, kit).map_err(|refused| NoLook::of(Some(index), refused))?;
-        let InColour { colours, balance } = InColour::of(&prepared, &Plan::of(&prepared).outcome);
+        let InColour { colours, balance } = InColour::of(&prepared, &Outcome::of(&prepared));
         found.push((setup, balance, colours.mixes[prepared.lit].light));
     }
     let Some((_, reference, _)) = found.iter().find(|(setup, ..)| setup.id == of) else {

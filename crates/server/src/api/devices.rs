@@ -16,7 +16,7 @@ use tolva_devices::{
 };
 use tolva_format::{ForecastCloud, Kit, MeterReading, Problems, Setup, Site};
 use tolva_planner::lighting::Prepared;
-use tolva_planner::plan::Plan;
+use tolva_planner::solver::Outcome;
 use utoipa::ToSchema;
 
 use super::body::Body;
@@ -139,7 +139,7 @@ pub async fn trigger(body: Body<TriggerRequest>, receivers: Data<Receivers>) -> 
     let TriggerRequest { setup, kit, does, channel } = body.0;
     let (setup, kit) = known(setup, kit)?;
     let prepared = Prepared::new(&setup, &kit).map_err(refused)?;
-    let outcome = Plan::of(&prepared).outcome;
+    let outcome = Outcome::of(&prepared);
     let units: Vec<Sent> = (prepared.lights.iter().zip(&outcome.lights))
         .map(|(light, at)| Sent {
             light_id: light.light.id.clone(),
