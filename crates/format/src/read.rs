@@ -16,7 +16,9 @@ pub fn read_json<T: DeserializeOwned>(json: &[u8]) -> Result<T, Problems> {
             .coded(ProblemCode::Unreadable));
     }
     // What is good is read without keeping track of where; only what is not is read again, to say where it is wrong.
-    if let Ok(value) = serde_json::from_slice(json) {
+    // As a text it is looked through once for what is no text, instead of at each of its strings.
+    if let Ok(value) = std::str::from_utf8(json).map_err(drop).and_then(|json| serde_json::from_str(json).map_err(drop))
+    {
         return Ok(value);
     }
     let mut reader = serde_json::Deserializer::from_slice(json);

@@ -14,6 +14,10 @@ use std::process::ExitCode;
 
 use clap::Parser as _;
 
+/// A plan is some thousand short-lived strings.
+#[global_allocator]
+static ALLOCATOR: mimalloc::MiMalloc = mimalloc::MiMalloc;
+
 #[actix_web::main]
 async fn main() -> ExitCode {
     match cli::run(cli::Tolva::parse()).await {

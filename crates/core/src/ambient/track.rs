@@ -1,17 +1,21 @@
 //! The sun's way over a stretch of time, for whoever asks at every minute.
 //!
-//! The Solar Position Algorithm is asked once a day. Between, what a day does is taken out: the sun is put where the
-//! earth's centre sees it, 8.8″ higher at the horizon, and turned back about the celestial pole by 15° an hour. What is
-//! left, a degree a day, is interpolated by the cubic through the four positions around. That is within 0.0001°, for
-//! the most part because the sun's distance, and with it the parallax, changes by 1.7 % over a year.
+//! The Solar Position Algorithm is asked once a day, at midnight UTC. Between, what a day does is taken out: the sun is
+//! put where the earth's centre sees it, 8.8″ higher at the horizon, and turned back about the celestial pole by 15° an
+//! hour. What is left, a degree a day, is interpolated by the cubic through the four midnights around. That is within
+//! 0.0001°, for the most part because the sun's distance, and with it the parallax, changes by 1.7 % over a year.
+//!
+//! Seen from the earth's centre a midnight's sun is the same for every place: each thread remembers the latest of them,
+//! since whoever drags a mark asks for the same few days at every frame.
 
+use std::cell::Cell;
 use std::f64::consts::TAU;
 
 use jiff::{SignedDuration, Timestamp};
 
 use super::{GeographicPoint, Sun};
 
-const STEP: SignedDuration = SignedDuration::from_hours(24);
+const DAY_SECONDS: i64 = 86_400;
 const DAY_S: f64 = 86_400.0;
 /// The sun's parallax at the horizon in radians: 8.794″, the earth's radius over the astronomical unit.
 const PARALLAX: f64 = 8.794 / 3600.0 * std::f64::consts::PI / 180.0;
@@ -19,13 +23,17 @@ const PARALLAX: f64 = 8.794 / 3600.0 * std::f64::consts::PI / 180.0;
 /// The sun's way over a place.
 #[derive(Clone, Debug)]
 pub struct SunTrack {
-    /// The instant of the second position: one lies before the stretch and at least one behind it.
     from: Timestamp,
     to: Timestamp,
-    turning: Turning,
-    /// Turned back, each by what the earth has turned since `from`.
-    directions: Vec<[f64; 3]>,
+    place: Place,
+    /// The midnight of the second direction: one lies before the stretch and at least one behind it.
+    midnight: Timestamp,
+    /// Where the earth's centre sees the sun at each midnight.
+    directions: Vec<Direction>,
 }
+
+/// Towards the meridian of Greenwich, towards its west, and along the pole.
+type Direction = [f64; 3];
 
 impl GeographicPoint {
     /// The sun's way from one instant to another.
@@ -39,44 +47,64 @@ impl GeographicPoint {
     /// assert!(apart.abs() < 0.0001);
     /// ```
     pub fn track(self, from: Timestamp, to: Timestamp) -> SunTrack {
-        let turning = Turning::at(self.latitude_deg);
-        let mut directions = Vec::new();
-        let mut at = from - STEP;
-        while directions.len() < 4 || at < to + STEP + STEP {
-            directions.push(turning.back(self.sun(at), (at - from).as_secs_f64()));
-            at += STEP;
-        }
-        SunTrack { from, to, turning, directions }
+        let day = |at: Timestamp| at.as_second().div_euclid(DAY_SECONDS);
+        let first = day(from);
+        // Days are kept within 1900 to 2199, so that a midnight is an instant.
+        let midnight = Timestamp::from_second(first * DAY_SECONDS).unwrap_or(from);
+        let directions = (first - 1..=day(to) + 2).map(at_midnight).collect();
+        SunTrack { from, to, place: Place::at(self), midnight, directions }
     }
 }
 
-/// The earth's turning at a latitude: about an axis as high over the north point as the place is north.
+/// How many midnights a thread remembers: more than a season, whichever days are asked for.
+const REMEMBERED: usize = 128;
+
+thread_local! {
+    static MIDNIGHTS: [Cell<Option<(i64, Direction)>>; REMEMBERED] = const { [const { Cell::new(None) }; REMEMBERED] };
+}
+
+/// Where the earth's centre sees the sun at the midnight (UTC) a day begins with, counted from 1970; days before all
+/// share one place among what is remembered.
+fn at_midnight(day: i64) -> Direction {
+    MIDNIGHTS.with(|remembered| {
+        let slot = &remembered[usize::try_from(day).unwrap_or_default() % REMEMBERED];
+        match slot.get() {
+            Some((known, direction)) if known == day => direction,
+            _ => {
+                let direction = Timestamp::from_second(day * DAY_SECONDS).map_or([0.0, 0.0, 1.0], geocentric);
+                slot.set(Some((day, direction)));
+                direction
+            }
+        }
+    })
+}
+
+/// Where the earth's centre sees the sun: from the pole, where a bearing is an hour angle and a height a declination.
+fn geocentric(at: Timestamp) -> Direction {
+    let pole = GeographicPoint { latitude_deg: 90.0, longitude_deg: 0.0, elevation_m: 0.0 };
+    let sun = pole.sun(at);
+    let (up, level) = sun.true_altitude_deg.to_radians().sin_cos();
+    let (east, north) = sun.azimuth_deg.to_radians().sin_cos();
+    [-level * north, -level * east, up + PARALLAX]
+}
+
+/// How a place on the earth turns: about an axis as high over the north point as the place is north.
 #[derive(Clone, Copy, Debug)]
-struct Turning {
+struct Place {
     sin_latitude: f64,
     cos_latitude: f64,
+    longitude: f64,
 }
 
-impl Turning {
-    fn at(latitude_deg: f64) -> Self {
-        let (sin_latitude, cos_latitude) = latitude_deg.to_radians().sin_cos();
-        Self { sin_latitude, cos_latitude }
+impl Place {
+    fn at(point: GeographicPoint) -> Self {
+        let (sin_latitude, cos_latitude) = point.latitude_deg.to_radians().sin_cos();
+        Self { sin_latitude, cos_latitude, longitude: point.longitude_deg.to_radians() }
     }
 
-    /// A sun's direction, towards the meridian, towards the west and along the pole, turned back by so many seconds.
-    fn back(self, sun: Sun, seconds: f64) -> [f64; 3] {
-        let (up, level) = sun.true_altitude_deg.to_radians().sin_cos();
-        let (east, north) = sun.azimuth_deg.to_radians().sin_cos();
-        let (east, north, up) = (level * east, level * north, up + PARALLAX);
-        let meridian = self.cos_latitude * up - self.sin_latitude * north;
-        let pole = self.cos_latitude * north + self.sin_latitude * up;
-        let (sin, cos) = (TAU * seconds / DAY_S).sin_cos();
-        [cos * meridian - sin * east, -sin * meridian - cos * east, pole]
-    }
-
-    /// The sun of such a direction, turned on by so many seconds.
-    fn on(self, [meridian, west, pole]: [f64; 3], seconds: f64) -> Sun {
-        let (sin, cos) = (TAU * seconds / DAY_S).sin_cos();
+    /// The sun in a direction, so many seconds after midnight.
+    fn sees(self, [meridian, west, pole]: Direction, seconds: f64) -> Sun {
+        let (sin, cos) = (TAU * seconds / DAY_S + self.longitude).sin_cos();
         let (meridian, west) = (cos * meridian - sin * west, sin * meridian + cos * west);
         let up = self.cos_latitude * meridian + self.sin_latitude * pole - PARALLAX;
         let north = self.cos_latitude * pole - self.sin_latitude * meridian;
@@ -87,7 +115,7 @@ impl Turning {
 impl SunTrack {
     /// Where the sun stands at an instant of the stretch; beyond its ends, where it stands there.
     pub fn sun(&self, at: Timestamp) -> Sun {
-        let seconds = (at.clamp(self.from, self.to) - self.from).as_secs_f64();
+        let seconds = (at.clamp(self.from, self.to) - self.midnight).as_secs_f64();
         let steps = seconds / DAY_S;
         #[expect(
             clippy::cast_possible_truncation,
@@ -110,7 +138,7 @@ impl SunTrack {
                 *sum += weight * part;
             }
         }
-        self.turning.on(sum, seconds)
+        self.place.sees(sum, seconds)
     }
 
     /// Every crossing of a height by the sun's true centre: up, then down. Found to a tenth of a second; a sun that
