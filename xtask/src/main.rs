@@ -130,7 +130,7 @@ fn bench() -> Done {
     for bench in ["solve", "light"] {
         run(cargo(&["bench", "--package", "tolva-wording", "--bench", bench]))?;
     }
-    run(cargo(&["bench", "--package", "tolva-server", "--bench", "load"]))
+    run(cargo(&["bench", "--package", "tolva-server", "--features", "echo", "--bench", "load"]))
 }
 
 fn step(what: &str) {

@@ -1,5 +1,5 @@
 //! Calculators: single computations that anyone can check from outside. One JSON object in, one out; the same behind the API's
-//! `POST /api/calculators/{name}`, the command line's `tolva sum NAME` and the page of quick sums.
+//! `POST /api/v1/calculators/{name}`, the command line's `tolva sum NAME` and the page of quick sums.
 //!
 //! Each sum says what it is asked and what it gives, with names, units and ranges: what is sent is checked against
 //! that, and the page is made from it.

@@ -172,13 +172,24 @@ impl Sum {
     }
 }
 
+/// So many fields that are not asked are told by name.
+const MOST_TOLD: usize = 12;
+
 /// Reads what is asked: every field there is, each within its range.
 pub(super) fn read(asked: &[Asked], from: &Map<String, Value>) -> Result<Values, Problems> {
     let mut wrong = Vec::new();
-    let mut note = |field: &str, message: String| wrong.push(Problem { pointer: format!("/{field}"), message });
-    for field in from.keys().filter(|field| !asked.iter().any(|one| one.field == **field)) {
-        let all: Vec<&str> = asked.iter().map(|one| one.field.as_str()).collect();
+    let mut note = |field: &str, message: String| {
+        let pointer = format!("/{}", field.replace('~', "~0").replace('/', "~1"));
+        wrong.push(Problem { pointer, message });
+    };
+    let all: Vec<&str> = asked.iter().map(|one| one.field.as_str()).collect();
+    let mut unknown = from.keys().filter(|field| !all.contains(&field.as_str()));
+    for field in unknown.by_ref().take(MOST_TOLD) {
         note(field, format!("“{field}” is not asked here; there is {}", all.join(", ")));
+    }
+    let more = unknown.count();
+    if more > 0 {
+        note("", format!("and {more} more that are not asked here"));
     }
     let mut values = Values { numbers: Vec::new(), texts: Vec::new(), choice: String::new() };
     for one in asked {

@@ -282,7 +282,7 @@ impl Browser {
     /// none is no error: a field asks at every letter.
     pub async fn console_errors(&self) -> Vec<String> {
         let log = self.driver.browser_log().await.expect("the console");
-        log.into_iter().map(|entry| entry.message).filter(|message| !message.contains("/api/read - ")).collect()
+        log.into_iter().map(|entry| entry.message).filter(|message| !message.contains("/api/v1/read - ")).collect()
     }
 
     /// Closes it.

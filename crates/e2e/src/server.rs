@@ -94,15 +94,15 @@ impl Tolva {
     /// The id of a stored job.
     pub async fn job_id(&self, name: &str) -> String {
         let jobs: serde_json::Value =
-            reqwest::get(self.url("api/jobs")).await.expect("the jobs").json().await.expect("a list");
-        let found = jobs.as_array().expect("a list").iter().find(|job| job["name"] == name);
+            reqwest::get(self.url("api/v1/jobs")).await.expect("the jobs").json().await.expect("a list");
+        let found = jobs["jobs"].as_array().expect("a list").iter().find(|job| job["name"] == name);
         found.expect("the job")["id"].as_str().expect("its id").to_owned()
     }
 
     /// Saves a job as another program would.
     pub async fn save(&self, id: &str, based_on: i64, job: &serde_json::Value) {
         let body = serde_json::json!({ "based_on": based_on, "change": "Elsewhere", "job": job });
-        let address = self.url(&format!("api/jobs/{id}"));
+        let address = self.url(&format!("api/v1/jobs/{id}"));
         let answer = reqwest::Client::new().put(address).json(&body).send().await.expect("an answer");
         assert!(answer.status().is_success(), "{}", answer.status());
     }
@@ -110,7 +110,7 @@ impl Tolva {
     /// A stored job's document.
     pub async fn job(&self, id: &str) -> serde_json::Value {
         let body: serde_json::Value =
-            reqwest::get(self.url(&format!("api/jobs/{id}"))).await.expect("the job").json().await.expect("a job");
+            reqwest::get(self.url(&format!("api/v1/jobs/{id}"))).await.expect("the job").json().await.expect("a job");
         body["job"].clone()
     }
 }

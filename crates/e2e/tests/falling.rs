@@ -71,7 +71,8 @@ async fn another_order_is_chosen_and_kept() {
     })
     .await;
     // The files are those of what is kept.
-    let table = reqwest::get(tolva.url(&format!("api/jobs/{id}/setups/doorway/falling.csv"))).await.expect("the table");
+    let table =
+        reqwest::get(tolva.url(&format!("api/v1/jobs/{id}/setups/doorway/falling.csv"))).await.expect("the table");
     let table = table.text().await.expect("text");
     assert!(table.lines().nth(2).is_some_and(|line| line.contains("ISO 100 to ISO")), "{table}");
     b.close().await;

@@ -69,8 +69,8 @@ async fn two_windows_change_the_kit() {
     let b = Browser::open().await;
     b.go(&tolva.url("kit")).await;
     b.shows("main", "3-stop filter").await;
-    let other = "return await (async () => { const kit = await (await fetch('/api/kit')).json(); \
-                 kit.kit.stands.pop(); await fetch('/api/kit', { method: 'PUT', headers: { 'Content-Type': \
+    let other = "return await (async () => { const kit = await (await fetch('/api/v1/kit')).json(); \
+                 kit.kit.stands.pop(); await fetch('/api/v1/kit', { method: 'PUT', headers: { 'Content-Type': \
                  'application/json' }, body: JSON.stringify({ based_on: kit.revision, change: 'Stand removed', kit: \
                  kit.kit }) }); return kit.revision; })()";
     b.script(other).await;
@@ -89,7 +89,7 @@ async fn a_kit_comes_in_from_a_file() {
     let b = Browser::open().await;
     b.go(&tolva.url("kit")).await;
     b.shows("main", "3-stop filter").await;
-    let csv = b.script("return await (await fetch('/api/kit/file?format=csv')).text()").await;
+    let csv = b.script("return await (await fetch('/api/v1/kit/file?format=csv')).text()").await;
     let csv = csv.as_str().expect("the kit as CSV");
     let import = async |name: &str, text: String| {
         let file = tolva.folder().join(name);

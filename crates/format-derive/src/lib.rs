@@ -15,6 +15,10 @@ pub fn ranged(input: proc_macro::TokenStream) -> proc_macro::TokenStream {
 
 fn made(input: &DeriveInput) -> syn::Result<TokenStream> {
     let name = &input.ident;
+    let counts = match &input.data {
+        Data::Struct(data) => most_items(&data.fields)?,
+        _ => Vec::new(),
+    };
     let walk = match &input.data {
         Data::Struct(data) => {
             let checks = fields(&data.fields, |field| quote!(&self.#field))?;
@@ -51,6 +55,10 @@ fn made(input: &DeriveInput) -> syn::Result<TokenStream> {
         }
 
         impl #name {
+            /// How many items each of its lists may hold at most.
+            #[allow(dead_code, reason = "the same for every type")]
+            pub(crate) const MOST_ITEMS: &'static [(&'static str, usize)] = &[#(#counts),*];
+
             /// Checks what is in it against the ranges its type declares.
             #[allow(unused_variables, clippy::trivially_copy_pass_by_ref, reason = "the same for every type")]
             pub(crate) fn ranges(&self, c: &mut crate::problems::Checker) {
@@ -67,6 +75,27 @@ fn fields(of: &Fields, value: impl Fn(&syn::Ident) -> TokenStream) -> syn::Resul
         Ok(quote!(crate::ranged::Ranged::ranged(#value, c, #name, &#range);))
     };
     of.iter().map(check).collect()
+}
+
+/// The names of the lists with how many items they may hold.
+fn most_items(of: &Fields) -> syn::Result<Vec<TokenStream>> {
+    let mut counts = Vec::new();
+    for field in of {
+        let Some(name) = field.ident.as_ref().map(ToString::to_string) else { continue };
+        for attribute in field.attrs.iter().filter(|attribute| attribute.path().is_ident("schema")) {
+            attribute.parse_nested_meta(|meta| {
+                if meta.input.peek(syn::token::Paren) {
+                    return meta.input.parse::<proc_macro2::TokenTree>().map(|_| ());
+                }
+                let value: Expr = meta.value()?.parse()?;
+                if meta.path.is_ident("max_items") {
+                    counts.push(quote!((#name, #value)));
+                }
+                Ok(())
+            })?;
+        }
+    }
+    Ok(counts)
 }
 
 /// The range that the schema attributes of a field declare.

@@ -78,12 +78,20 @@ impl Job {
     /// assert_eq!(wrong.0[0].pointer, "/format_version");
     /// ```
     pub fn from_json(json: &[u8]) -> Result<Self, Problems> {
-        let job: Self = match version(json)? {
-            FORMAT_VERSION => read_json(json)?,
-            older => read_json(&migrate::up(older, json)?)?,
-        };
+        let job = Self::stored(json)?;
         job.check()?;
         Ok(job)
+    }
+
+    /// Reads a job as it is stored, with only what is its own in its kit: as [`Job::from_json`], but no value is checked.
+    ///
+    /// # Errors
+    /// What cannot be read, with a JSON pointer to it.
+    pub fn stored(json: &[u8]) -> Result<Self, Problems> {
+        match version(json)? {
+            FORMAT_VERSION => read_json(json),
+            older => read_json(&migrate::up(older, json, Self::MOST_ITEMS)?),
+        }
     }
 
     /// The document as it is exported: indented, with a newline at its end.

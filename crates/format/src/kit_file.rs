@@ -1,12 +1,16 @@
 //! A kit as a file of its own: JSON, and a table of values (CSV) for a spreadsheet.
 
+use std::collections::HashMap;
+
 use serde::{Deserialize, Serialize};
 use serde_json::{Map, Value, json};
 use utoipa::ToSchema;
 
 use super::check::kit as check_kit;
 use super::migrate::names_of_the_field_in_a_kit;
-use super::problems::Checker;
+use super::problems::{Checker, shortened};
+use super::read::without_mark;
+use super::table::{harmful_no_more, harmless};
 use super::{FORMAT_VERSION, Kit, Problems, read_json};
 
 /// The name every kit file carries in `format`.
@@ -29,19 +33,53 @@ pub struct KitFile {
     pub kit: Kit,
 }
 
+/// A kit of one's own holds a tenth of what a job may: a job keeps what its setups use beside what is owned.
+const OF_ONES_OWN: usize = 10;
+
 impl Kit {
-    /// Checks every value; pointers begin with `/kit`.
+    /// Checks every value of a kit of one's own; pointers begin with `/kit`.
     ///
     /// # Errors
     /// All that is wrong, each with a pointer to its field.
     pub fn check(&self) -> Result<(), Problems> {
+        self.checked(true)
+    }
+
+    /// The same of things that are put into a kit: what they need besides may be there.
+    fn check_things(&self) -> Result<(), Problems> {
+        self.checked(false)
+    }
+
+    fn checked(&self, whole: bool) -> Result<(), Problems> {
         let mut c = Checker::default();
         c.within("kit", |c| {
-            self.ranges(c);
-            check_kit(c, self);
+            for (field, count) in self.counts() {
+                c.count_of(field, count, 0, Self::most_owned(field));
+            }
+            if !c.too_many() {
+                self.ranges(c);
+                check_kit(c, self);
+            }
         });
+        if !whole {
+            c.forget_what_is_missing();
+        }
         c.done()
     }
+
+    /// So many things of a kind a kit of one's own holds at most.
+    pub(crate) fn most_owned(field: &str) -> usize {
+        most(field) / OF_ONES_OWN
+    }
+
+    /// So many different things of a kind the setups of a job use at most: what is owned finds room beside them.
+    pub(crate) fn most_used(field: &str) -> usize {
+        most(field) - Self::most_owned(field)
+    }
+}
+
+fn most(field: &str) -> usize {
+    Kit::MOST_ITEMS.iter().find(|(of, _)| *of == field).map_or(usize::MAX, |(_, most)| *most)
 }
 
 impl KitFile {
@@ -55,6 +93,16 @@ impl KitFile {
     /// # Errors
     /// What is wrong, with a JSON pointer to each wrong field.
     pub fn from_json(json: &[u8]) -> Result<Self, Problems> {
+        let file = Self::stored(json)?;
+        file.kit.check()?;
+        Ok(file)
+    }
+
+    /// The same without a look at any value: for what has retired from the kit, which is as many things as it is.
+    ///
+    /// # Errors
+    /// What cannot be read, with a JSON pointer to it.
+    pub fn stored(json: &[u8]) -> Result<Self, Problems> {
         let mut document: Value = read_json(json)?;
         let older =
             document["format_version"].as_u64().filter(|version| (3..u64::from(FORMAT_VERSION)).contains(version));
@@ -72,7 +120,6 @@ impl KitFile {
             );
             return Err(Problems::one("/format", message));
         }
-        file.kit.check()?;
         Ok(file)
     }
 
@@ -93,19 +140,30 @@ impl KitFile {
                 let mut leaves = Vec::new();
                 flatten(thing, "", &mut leaves);
                 for (field, value) in leaves {
-                    let _ = table.write_record([kind.as_str(), id, &field, &value]);
+                    let id = harmless(id);
+                    let _ = table.write_record([kind.as_str(), &id, &field, &harmless(&value)]);
                 }
             }
         }
         table.into_inner().ok().and_then(|bytes| String::from_utf8(bytes).ok()).unwrap_or_default()
     }
 
-    /// Reads a table as [`KitFile::to_csv`] writes it. A kind that is not in it stays empty.
+    /// Reads a kit file of either kind.
+    ///
+    /// # Errors
+    /// As [`KitFile::from_json`] and [`KitFile::from_csv`].
+    pub fn from_any(bytes: &[u8]) -> Result<Self, Problems> {
+        let is_json = without_mark(bytes).iter().find(|byte| !byte.is_ascii_whitespace()) == Some(&b'{');
+        if is_json { Self::from_json(bytes) } else { Self::from_csv(bytes) }
+    }
+
+    /// Reads a table as [`KitFile::to_csv`] writes it. A kind that is not in it stays empty, and what it is put into is
+    /// checked as a whole: a table may hold a single thing.
     ///
     /// # Errors
     /// A line that cannot be read, with its number, or a value that is wrong, with its field.
     pub fn from_csv(table: &[u8]) -> Result<Self, Problems> {
-        let mut rows = csv::Reader::from_reader(table);
+        let mut rows = csv::Reader::from_reader(without_mark(table));
         let header = rows.headers().map_err(|error| Problems::one("", error.to_string()))?;
         if header != COLUMNS.as_slice() {
             return Err(Problems::one("", format!("the first line must be {}", COLUMNS.join(","))));
@@ -114,29 +172,50 @@ impl KitFile {
             "cameras": [], "lenses": [], "flashes": [], "modifiers": [], "gels": [], "filters": [], "stands": [],
             "triggers": [],
         });
+        let mut places: HashMap<(String, String), usize> = HashMap::new();
         for (index, row) in rows.records().enumerate() {
             let line = index + 2;
             let wrong = |message: String| Problems::one("", format!("line {line}: {message}"));
             let row = row.map_err(|error| wrong(error.to_string()))?;
             let [kind, id, field, text] = [0, 1, 2, 3].map(|column| row.get(column).unwrap_or_default());
             let Some(things) = kit.get_mut(kind).and_then(Value::as_array_mut) else {
-                return Err(wrong(format!("“{kind}” is no kind of thing")));
+                return Err(wrong(format!("“{}” is no kind of thing", shortened(kind))));
             };
-            let at = things.iter().position(|thing| thing["id"] == id).unwrap_or_else(|| {
+            let path: Vec<&str> = field.split('/').take(DEEPEST + 1).collect();
+            if path.len() > DEEPEST {
+                return Err(wrong(format!("“{}” is no field of a thing: none lies so deep", shortened(field))));
+            }
+            let at = *places.entry((kind.to_owned(), id.to_owned())).or_insert_with(|| {
                 things.push(json!({ "id": id }));
                 things.len() - 1
             });
+            if at >= Kit::most_owned(kind) {
+                return Err(wrong(format!("these are too many {kind}: at most {}", Kit::most_owned(kind))));
+            }
+            let text = harmful_no_more(text);
             let value = if WORDS.iter().any(|word| field.ends_with(word)) {
                 json!(text)
             } else {
-                serde_json::from_str(text).unwrap_or_else(|_| json!(text))
+                serde_json::from_str(text).ok().filter(is_a_leaf).unwrap_or_else(|| json!(text))
             };
-            put(&mut things[at], &field.split('/').collect::<Vec<_>>(), value).map_err(wrong)?;
+            put(&mut things[at], &path, value).map_err(wrong)?;
         }
         names_of_the_field_in_a_kit(Some(&mut kit));
         let file = Self::new(read_json::<Kit>(kit.to_string().as_bytes()).map_err(|p| p.within("/kit"))?);
-        file.kit.check()?;
+        file.kit.check_things()?;
         Ok(file)
+    }
+}
+
+/// As deep as a field of a thing lies: `output/guide_number_zoom/table/1/guide_number_m` is five names long.
+const DEEPEST: usize = 8;
+
+/// What stands alone: an empty list or object is a value too, and what is in others has lines of its own.
+fn is_a_leaf(value: &Value) -> bool {
+    match value {
+        Value::Array(items) => items.is_empty(),
+        Value::Object(fields) => fields.is_empty(),
+        _ => true,
     }
 }
 
@@ -156,12 +235,17 @@ fn flatten(value: &Value, path: &str, into: &mut Vec<(String, String)>) {
 }
 
 /// Puts a value at a path, making lists where a number stands in it.
-fn put(at: &mut Value, path: &[&str], value: Value) -> Result<(), String> {
-    let Some((first, rest)) = path.split_first() else {
-        *at = value;
-        return Ok(());
-    };
-    let next = if let Ok(index) = first.parse::<usize>() {
+fn put(mut at: &mut Value, path: &[&str], value: Value) -> Result<(), String> {
+    for name in path {
+        at = inside(at, name)?;
+    }
+    *at = value;
+    Ok(())
+}
+
+/// The place of a name in a value, made where it is not there.
+fn inside<'a>(at: &'a mut Value, first: &str) -> Result<&'a mut Value, String> {
+    if let Ok(index) = first.parse::<usize>() {
         if at.is_null() {
             *at = json!([]);
         }
@@ -172,15 +256,14 @@ fn put(at: &mut Value, path: &[&str], value: Value) -> Result<(), String> {
         if index == items.len() {
             items.push(Value::Null);
         }
-        &mut items[index]
+        Ok(&mut items[index])
     } else {
         if at.is_null() {
             *at = Value::Object(Map::new());
         }
-        let fields = at.as_object_mut().ok_or_else(|| format!("“{first}” is no field here"))?;
-        fields.entry((*first).to_owned()).or_insert(Value::Null)
-    };
-    put(next, rest, value)
+        let fields = at.as_object_mut().ok_or_else(|| format!("“{}” is no field here", shortened(first)))?;
+        Ok(fields.entry(first.to_owned()).or_insert(Value::Null))
+    }
 }
 
 #[cfg(test)]

@@ -1,6 +1,6 @@
 //! What a person owns, and what a job takes along of it.
 
-use std::collections::HashSet;
+use std::collections::{HashMap, HashSet};
 
 use super::{FlashOutput, Job, Kit, Setup};
 
@@ -23,18 +23,26 @@ macro_rules! each_kind {
     };
 }
 
-/// What a person owns, and what was owned before: so that a job goes on with a thing as it last was.
-#[derive(Clone, Debug, PartialEq)]
+/// What a person owns, and what they owned before: things retire, they do not leave, so that a job goes on with each as
+/// it last was.
+#[derive(Clone, Debug, Default, PartialEq)]
 pub struct OwnedKit {
     /// What is owned now.
     pub kit: Kit,
-    /// What has left the kit, each as it was when it left.
-    pub left: Kit,
+    /// What has retired, each as it was when it did.
+    pub retired: Kit,
 }
 
 impl From<Kit> for OwnedKit {
     fn from(kit: Kit) -> Self {
-        Self { kit, left: Kit::default() }
+        Self { kit, retired: Kit::default() }
+    }
+}
+
+impl OwnedKit {
+    /// What is known here by its id: what is owned, and behind it what has retired.
+    fn known(&self) -> Kit {
+        self.kit.with(&self.retired)
     }
 }
 
@@ -45,7 +53,8 @@ impl Kit {
         let mut all = self.clone();
         macro_rules! keep {
             ($kind:ident) => {
-                all.$kind.retain(|thing| !other.$kind.iter().any(|one| one.id == thing.id));
+                let there: HashSet<&str> = other.$kind.iter().map(|thing| thing.id.as_str()).collect();
+                all.$kind.retain(|thing| !there.contains(thing.id.as_str()));
             };
         }
         each_kind!(keep);
@@ -71,10 +80,15 @@ impl Kit {
         let mut all = self.clone();
         macro_rules! replace {
             ($kind:ident) => {
+                let mut places: HashMap<String, usize> =
+                    (all.$kind.iter().enumerate()).map(|(index, thing)| (thing.id.clone(), index)).collect();
                 for thing in &other.$kind {
-                    match all.$kind.iter_mut().find(|one| one.id == thing.id) {
-                        Some(one) => one.clone_from(thing),
-                        None => all.$kind.push(thing.clone()),
+                    match places.get(&thing.id) {
+                        Some(&index) => all.$kind[index].clone_from(thing),
+                        None => {
+                            places.insert(thing.id.clone(), all.$kind.len());
+                            all.$kind.push(thing.clone());
+                        }
                     }
                 }
             };
@@ -83,46 +97,108 @@ impl Kit {
         all
     }
 
-    /// Only what has one of these ids.
-    fn only(&self, ids: &HashSet<&str>) -> Self {
+    /// Only what is used.
+    fn only(&self, used: &Used<'_>) -> Self {
         let mut all = self.clone();
         macro_rules! keep {
             ($kind:ident) => {
-                all.$kind.retain(|thing| ids.contains(thing.id.as_str()));
+                all.$kind.retain(|thing| used.$kind.contains(thing.id.as_str()));
             };
         }
         each_kind!(keep);
         all
     }
 
-    /// How many things there are.
-    pub fn count(&self) -> usize {
-        let mut count = 0;
+    /// How many things there are of each kind.
+    pub(crate) fn counts(&self) -> Vec<(&'static str, usize)> {
+        let mut counts = Vec::new();
         macro_rules! add {
             ($kind:ident) => {
-                count += self.$kind.len();
+                counts.push((stringify!($kind), self.$kind.len()));
             };
         }
         each_kind!(add);
-        count
+        counts
+    }
+
+    /// How many things there are.
+    pub fn count(&self) -> usize {
+        self.counts().into_iter().map(|(_, count)| count).sum()
+    }
+
+    /// The kit as far as there is room for it in one of one's own.
+    #[must_use]
+    pub fn as_far_as_owned(mut self) -> Self {
+        macro_rules! shorten {
+            ($kind:ident) => {
+                self.$kind.truncate(Self::most_owned(stringify!($kind)));
+            };
+        }
+        each_kind!(shorten);
+        self
     }
 }
 
-/// The ids a setup refers to.
-fn used<'a>(setup: &'a Setup, ids: &mut HashSet<&'a str>) {
-    ids.extend([setup.camera_id.as_str(), setup.lens_id.as_str()]);
-    ids.extend(setup.filter_ids.iter().map(String::as_str));
-    ids.extend(setup.regions.iter().flat_map(|region| &region.ambient.film_ids).map(String::as_str));
-    for light in &setup.lights {
-        ids.insert(light.flash_id.as_str());
-        ids.extend(light.modifier_id.iter().chain(&light.stand_id).chain(&light.gel_ids).map(String::as_str));
+/// The ids that setups refer to, kind by kind.
+#[derive(Default)]
+struct Used<'a> {
+    cameras: HashSet<&'a str>,
+    lenses: HashSet<&'a str>,
+    flashes: HashSet<&'a str>,
+    modifiers: HashSet<&'a str>,
+    gels: HashSet<&'a str>,
+    filters: HashSet<&'a str>,
+    stands: HashSet<&'a str>,
+    triggers: HashSet<&'a str>,
+}
+
+impl<'a> Used<'a> {
+    /// What setups use, each thing being the first of these kits that has it: a reading of a unit names the modifier it
+    /// was taken through, which is used with it.
+    fn by(setups: &'a [Setup], kits: [&'a Kit; 3]) -> Self {
+        let mut used = Self::default();
+        for setup in setups {
+            used.cameras.insert(&setup.camera_id);
+            used.lenses.insert(&setup.lens_id);
+            used.filters.extend(setup.filter_ids.iter().map(String::as_str));
+            used.gels.extend(setup.regions.iter().flat_map(|region| &region.ambient.film_ids).map(String::as_str));
+            for light in &setup.lights {
+                used.flashes.insert(&light.flash_id);
+                used.modifiers.extend(light.modifier_id.as_deref());
+                used.stands.extend(light.stand_id.as_deref());
+                used.gels.extend(light.gel_ids.iter().map(String::as_str));
+            }
+        }
+        let mut seen = HashSet::new();
+        for flash in kits.iter().flat_map(|kit| &kit.flashes) {
+            if seen.insert(flash.id.as_str())
+                && used.flashes.contains(flash.id.as_str())
+                && let FlashOutput::Measured(read) = &flash.output
+            {
+                used.modifiers.extend(read.modifier_id.as_deref());
+            }
+        }
+        used
     }
+}
+
+/// How many different things of each kind setups use.
+pub(crate) fn used_by(setups: &[Setup], kit: &Kit) -> Vec<(&'static str, usize)> {
+    let none = Kit::default();
+    let used = Used::by(setups, [kit, &none, &none]);
+    let mut counts = Vec::new();
+    macro_rules! add {
+        ($kind:ident) => {
+            counts.push((stringify!($kind), used.$kind.len()));
+        };
+    }
+    each_kind!(add);
+    counts
 }
 
 impl Job {
-    /// The job with what a person owns now: each thing as it stands in that kit, and what is no longer there, but used
-    /// by a setup, as it was when it left, or as the job last knew it. So a setup goes on working when a thing leaves
-    /// the kit.
+    /// The job as it is worked with: with what a person owns now, and behind it what its setups use and that kit no
+    /// longer or never had.
     ///
     /// ```
     /// use tolva_format::{Job, Kit};
@@ -136,61 +212,68 @@ impl Job {
     #[must_use]
     pub fn taking(mut self, owned: &OwnedKit) -> Self {
         let kit = {
-            let mut ids = HashSet::new();
-            self.setups.iter().for_each(|setup| used(setup, &mut ids));
-            // A reading of a unit names the modifier it was taken through.
-            for flash in &self.kit.flashes {
-                if let (true, FlashOutput::Measured(read)) = (ids.contains(flash.id.as_str()), &flash.output) {
-                    ids.extend(read.modifier_id.as_deref());
-                }
-            }
-            owned.kit.with(&owned.left.only(&ids)).with(&self.kit.only(&ids))
+            let used = Used::by(&self.setups, [&owned.kit, &owned.retired, &self.kit]);
+            owned.kit.with(&owned.retired.only(&used)).with(&self.kit.only(&used))
+        };
+        self.kit = kit;
+        self
+    }
+
+    /// The job as it is stored: it refers to what is known here by its id, and carries only what is its own.
+    #[must_use]
+    pub fn leaving(mut self, owned: &OwnedKit) -> Self {
+        let kit = {
+            let used = Used::by(&self.setups, [&owned.kit, &owned.retired, &self.kit]);
+            self.kit.only(&used).beyond(&owned.kit).beyond(&owned.retired)
         };
         self.kit = kit;
         self
     }
 }
 
-/// The ids of one list that another uses for something else, each with one that neither uses.
-fn renamed<T: PartialEq>(mine: &[T], owned: &[T], id: impl Fn(&T) -> &str) -> Vec<(String, String)> {
-    let taken = |name: &str| mine.iter().chain(owned).any(|thing| id(thing) == name);
-    let differs = |thing: &&T| owned.iter().any(|other| id(other) == id(thing) && other != *thing);
-    let fresh = |thing: &T| {
-        let base: String = id(thing).chars().take(50).collect();
-        // Of one name more than there are things, one is free.
-        let mut names = (2..=mine.len() + owned.len() + 2).map(|number| format!("{base}-{number}"));
-        let name = names.find(|name| !taken(name)).unwrap_or_default();
-        (id(thing).to_owned(), name)
-    };
-    mine.iter().filter(differs).map(fresh).collect()
+/// Another id for each of these things that is not known as just this.
+fn renamed<'a, T: PartialEq>(
+    mine: &'a [T],
+    known: &[T],
+    id: impl Fn(&T) -> &str,
+    fresh: &mut impl FnMut() -> String,
+) -> HashMap<String, String> {
+    let known: HashMap<&str, &T> = known.iter().map(|thing| (id(thing), thing)).collect();
+    let strange = |thing: &&'a T| known.get(id(thing)) != Some(thing);
+    mine.iter().filter(strange).map(|thing| (id(thing).to_owned(), fresh())).collect()
 }
 
-fn rename(id: &mut String, names: &[(String, String)]) {
-    if let Some((_, to)) = names.iter().find(|(from, _)| from == id) {
+fn rename(id: &mut String, names: &HashMap<String, String>) {
+    if let Some(to) = names.get(id) {
         id.clone_from(to);
     }
 }
 
 impl Job {
-    /// The job from somewhere else, so that its things stay its own: where the kit here has the same id for something
-    /// else, the job's thing gets another id, in its kit and in its setups.
+    /// The job from somewhere else, so that its things stay its own: whatever its setups use and is not known here as
+    /// just that gets an id of its own, in its kit and in its setups. `fresh` makes ids that nothing has.
     #[must_use]
-    pub fn apart_from(mut self, owned: &OwnedKit) -> Self {
-        let owned = owned.kit.with(&owned.left);
+    pub fn apart_from(mut self, owned: &OwnedKit, mut fresh: impl FnMut() -> String) -> Self {
+        let known = owned.known();
+        self.kit = {
+            let used = Used::by(&self.setups, [&self.kit, &owned.kit, &owned.retired]);
+            self.kit.only(&used)
+        };
         macro_rules! apart {
             ($kind:ident) => {{
-                let names = renamed(&self.kit.$kind, &owned.$kind, |thing| &thing.id);
+                let names = renamed(&self.kit.$kind, &known.$kind, |thing| &thing.id, &mut fresh);
                 self.kit.$kind.iter_mut().for_each(|thing| rename(&mut thing.id, &names));
                 names
             }};
         }
-        let (cameras, lenses, flashes) = (apart!(cameras), apart!(lenses), apart!(flashes));
-        let (modifiers, gels, filters, stands) = (apart!(modifiers), apart!(gels), apart!(filters), apart!(stands));
+        let (cameras, lenses, modifiers) = (apart!(cameras), apart!(lenses), apart!(modifiers));
+        // A unit that was read through a modifier which is another here is another unit here.
         for flash in &mut self.kit.flashes {
             if let FlashOutput::Measured(read) = &mut flash.output {
                 read.modifier_id.iter_mut().for_each(|id| rename(id, &modifiers));
             }
         }
+        let (flashes, gels, filters, stands) = (apart!(flashes), apart!(gels), apart!(filters), apart!(stands));
         for setup in &mut self.setups {
             rename(&mut setup.camera_id, &cameras);
             rename(&mut setup.lens_id, &lenses);
@@ -251,13 +334,64 @@ mod tests {
         owned.lenses[0].widest_f_number = 5.6;
         let before = set(&job.setups[0], &job.kit);
         let owned = OwnedKit::from(owned);
-        let here = job.apart_from(&owned).taking(&owned);
+        let here = job.apart_from(&owned, numbered()).taking(&owned);
         assert!(here.check().is_ok());
-        assert_eq!(here.setups[0].lights[0].flash_id, "medium-2");
+        assert!(here.setups[0].lights[0].flash_id.starts_with("its-own-"));
         assert_eq!(set(&here.setups[0], &here.kit), before);
         assert_eq!(here.kit.flashes.len(), owned.kit.flashes.len() + 1);
-        let same = Job::new("Of this kit").apart_from(&Kit::starter().into());
+        let same = Job::new("Of this kit").apart_from(&Kit::starter().into(), numbered());
         assert_eq!(same.setups[0].lights[0].flash_id, "medium", "what is the same stays the same");
+    }
+
+    fn numbered() -> impl FnMut() -> String {
+        let mut number = 0;
+        move || {
+            number += 1;
+            format!("its-own-{number}")
+        }
+    }
+
+    /// Ids that are the same for 50 characters and more are still two.
+    #[test]
+    fn long_ids_do_not_collide() {
+        let mut job = Job::new("From elsewhere");
+        let long = "x".repeat(59);
+        for (index, end) in ["a", "b"].iter().enumerate() {
+            job.kit.flashes[index].id = format!("{long}{end}");
+            let mut light = job.setups[0].lights[0].clone();
+            (light.id, light.flash_id) = (format!("{index}"), format!("{long}{end}"));
+            job.setups[0].lights.push(light);
+        }
+        job.setups[0].lights.remove(0);
+        let mut owned = OwnedKit::from(job.kit.clone());
+        owned.kit.flashes.iter_mut().for_each(|flash| flash.name.push('!'));
+        let here = job.apart_from(&owned, numbered()).taking(&owned);
+        assert!(here.check().is_ok(), "{:?}", here.check());
+        assert_ne!(here.setups[0].lights[0].flash_id, here.setups[0].lights[1].flash_id);
+    }
+
+    /// A unit was read through a modifier, and both are gone: the job still knows both.
+    #[test]
+    fn what_a_reading_was_taken_through_stays_with_the_unit() {
+        let mut owned = Kit::starter();
+        owned.flashes[1].output = FlashOutput::Measured(crate::MeasuredOutput {
+            f_number: 8.0,
+            iso: 100.0,
+            distance_m: 2.0,
+            power_stops: 0.0,
+            modifier_id: Some(owned.modifiers[1].id.clone()),
+        });
+        let mut job = Job::new("A job").taking(&owned.clone().into());
+        job.setups[0].lights[0].modifier_id = None;
+        let stored = job.leaving(&owned.clone().into());
+        assert_eq!(stored.kit.count(), 0, "all of it is known by its id");
+        let mut kit = owned.clone();
+        kit.flashes.remove(1);
+        kit.modifiers.clear();
+        let retired = owned.beyond(&kit);
+        let taken = stored.taking(&OwnedKit { kit, retired });
+        assert!(taken.check().is_ok(), "{:?}", taken.check());
+        assert_eq!((taken.kit.flashes.len(), taken.kit.modifiers.len()), (4, 1));
     }
 
     /// A thing that was changed and then removed stays as it was when it left, though the job was not saved since.
@@ -268,9 +402,9 @@ mod tests {
         before.flashes[1].name = "Changed, then sold".to_owned();
         let mut kit = before.clone();
         kit.flashes.remove(1);
-        let left = before.beyond(&kit);
-        assert_eq!(left.count(), 1);
-        let taken = job.taking(&OwnedKit { kit, left });
+        let retired = before.beyond(&kit);
+        assert_eq!(retired.count(), 1);
+        let taken = job.taking(&OwnedKit { kit, retired });
         assert!(taken.kit.flashes.iter().any(|flash| flash.name == "Changed, then sold"));
     }
 

@@ -28,6 +28,7 @@ mod ranged;
 mod read;
 mod scene;
 mod setup;
+mod table;
 mod unit;
 mod version;
 
@@ -49,13 +50,14 @@ pub use leaf::{
     SurfaceColour, WhiteBalance, ZoomGuideNumber,
 };
 pub use migrate::renew_part_of_a_setup;
-pub use problems::{Problem, ProblemCode, Problems};
+pub use problems::{Problem, ProblemCode, Problems, shortened};
 pub use read::read_json;
 pub use scene::{
     AngleHeight, Artificial, Background, BackgroundKind, CloudHour, ForecastCloud, LocalTime, Obstacle, ObstacleHeight,
     OpenShade, Role, Scene, Site, SizeHeight, SteadyCloud, Surroundings, TypicalLight, Weather,
 };
 pub use setup::{Control, Depth, Fixed, Light, LightWish, Pace, Region, Setup, Speed, Spill, Sync};
+pub use table::harmless;
 pub use version::{FORMAT, FORMAT_VERSION};
 
 #[cfg(test)]

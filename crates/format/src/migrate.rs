@@ -5,14 +5,22 @@ use serde_json::{Map, Value, json};
 
 use crate::kit::Kit;
 use crate::leaf::{Reading, Sensor};
-use crate::problems::Problems;
+use crate::problems::{ProblemCode, Problems};
 use crate::read::read_json;
 use crate::setup::Speed;
 use crate::version::FORMAT_VERSION;
 
-/// A job of an older version, as JSON of this one.
-pub(super) fn up(version: u32, json: &[u8]) -> Result<Vec<u8>, Problems> {
+/// A job of an older version, as JSON of this one. `most` says how many items its lists may hold.
+pub(super) fn up(version: u32, json: &[u8], most: &[(&str, usize)]) -> Result<Vec<u8>, Problems> {
     let mut document: Value = read_json(json)?;
+    // What will be refused for its length is not built first.
+    for (field, most) in most {
+        let count = document.get(*field).and_then(Value::as_array).map_or(0, Vec::len);
+        if count > *most {
+            let says = format!("{count} are too many: at most {most}");
+            return Err(Problems::one(format!("/{field}"), says).coded(ProblemCode::Count));
+        }
+    }
     if version < 2 {
         readings_become_a_list(&mut document)?;
     }
@@ -216,6 +224,7 @@ struct AmbientOfVersion1 {
 mod tests {
     use super::*;
     use crate::Job;
+
     use crate::tests::set;
     use rstest::rstest;
 

@@ -30,6 +30,8 @@ pub struct Problem {
     /// JSON pointer (RFC 6901) to the field in the document.
     #[schema(example = "/setups/0/lights/0/distance_m")]
     pub pointer: String,
+    /// What people call the field: `distance`, `f-number`; empty where it is all of what was sent.
+    pub field: String,
     /// What kind of problem it is.
     pub code: ProblemCode,
     /// The least that is allowed; left out where it is no matter of that.
@@ -42,11 +44,40 @@ pub struct Problem {
     pub message: String,
 }
 
+/// A name or a pointer in a message is no longer than so many characters.
+const LONGEST_NAME: usize = 80;
+/// A message is no longer than so many characters.
+const LONGEST_MESSAGE: usize = 600;
+/// So many names are told of what is there.
+const MOST_NAMES: usize = 12;
+/// So many problems are told.
+const MOST_PROBLEMS: usize = 50;
+
 impl Problem {
-    /// A problem by its code.
+    /// A problem by its code. What somebody has made very long is shortened.
     pub fn new(pointer: impl Into<String>, code: ProblemCode, message: impl Into<String>) -> Self {
-        Self { pointer: pointer.into(), code, least: None, most: None, message: message.into() }
+        let (pointer, message) = (cut(pointer.into(), LONGEST_MESSAGE), cut(message.into(), LONGEST_MESSAGE));
+        Self { field: spoken(&pointer), pointer, code, least: None, most: None, message }
     }
+}
+
+fn cut(text: String, most: usize) -> String {
+    match text.char_indices().nth(most) {
+        Some((end, _)) => format!("{}…", &text[..end]),
+        None => text,
+    }
+}
+
+/// A name as it stands in a message: no longer than it can be read.
+pub fn shortened(name: &str) -> String {
+    cut(name.chars().take(LONGEST_NAME + 1).collect(), LONGEST_NAME)
+}
+
+/// Names in a message: the first of them, and how many more there are.
+pub(crate) fn listed<'a>(names: impl ExactSizeIterator<Item = &'a str>) -> String {
+    let more = names.len().saturating_sub(MOST_NAMES);
+    let told = names.take(MOST_NAMES).map(shortened).collect::<Vec<_>>().join(", ");
+    if more > 0 { format!("{told} and {more} more") } else { told }
 }
 
 /// Everything that is wrong with a document.
@@ -60,6 +91,17 @@ impl Problems {
         Self(vec![Problem::new(pointer, ProblemCode::NotAllowed, message)])
     }
 
+    /// Of many the first, and how many more there are.
+    #[must_use]
+    pub fn at_most(all: impl ExactSizeIterator<Item = Problem>) -> Self {
+        let more = all.len().saturating_sub(MOST_PROBLEMS);
+        let mut told: Vec<Problem> = all.take(MOST_PROBLEMS).collect();
+        if more > 0 {
+            told.push(and_more(more));
+        }
+        Self(told)
+    }
+
     /// The same, of another kind.
     #[must_use]
     pub fn coded(mut self, code: ProblemCode) -> Self {
@@ -70,7 +112,10 @@ impl Problems {
     /// The same problems of a part of a larger document, which stands at `prefix` there.
     #[must_use]
     pub fn within(self, prefix: &str) -> Self {
-        let moved = |p: Problem| Problem { pointer: format!("{prefix}{}", p.pointer), ..p };
+        let moved = |p: Problem| {
+            let pointer = format!("{prefix}{}", p.pointer);
+            Problem { field: spoken(&pointer), pointer, ..p }
+        };
         Self(self.0.into_iter().map(moved).collect())
     }
 
@@ -85,6 +130,22 @@ impl Problems {
     }
 }
 
+/// What people call the field a pointer leads to: its last name, without the unit.
+fn spoken(pointer: &str) -> String {
+    let named = |part: &&str| !part.is_empty() && part.parse::<usize>().is_err();
+    let last = pointer.rsplit('/').find(named).unwrap_or_default().replace("~1", "/").replace("~0", "~");
+    let name = match unit_of(&last) {
+        "" => last.as_str(),
+        // The unit is the last part of the name, as it is written there.
+        _ => last.rsplit_once('_').map_or(last.as_str(), |(name, _)| name),
+    };
+    name.replace("f_number", "f-number").replace('_', " ")
+}
+
+fn and_more(more: usize) -> Problem {
+    Problem::new("", ProblemCode::Count, format!("and {more} more: set these right first"))
+}
+
 /// A step into a document.
 #[derive(Clone, Copy, Debug)]
 enum Step {
@@ -97,6 +158,10 @@ enum Step {
 pub(super) struct Checker {
     at: Vec<Step>,
     found: Vec<Problem>,
+    /// How many more there were.
+    more: usize,
+    /// Whether a list is longer than it may be.
+    too_many: bool,
 }
 
 impl Checker {
@@ -129,8 +194,26 @@ impl Checker {
 
     /// Notes what is wrong with a field, and of what kind it is.
     pub(super) fn coded(&mut self, field: &str, code: ProblemCode, message: impl Into<String>) {
-        let pointer = self.pointer(field);
-        self.found.push(Problem::new(pointer, code, message));
+        self.note(field, |pointer| Problem::new(pointer, code, message));
+    }
+
+    fn note(&mut self, field: &str, problem: impl FnOnce(String) -> Problem) {
+        if self.found.len() < MOST_PROBLEMS {
+            let pointer = self.pointer(field);
+            self.found.push(problem(pointer));
+        } else {
+            self.more += 1;
+        }
+    }
+
+    /// Whether nothing more is told in full.
+    pub(super) fn is_full(&self) -> bool {
+        self.found.len() >= MOST_PROBLEMS
+    }
+
+    /// Whether a list is longer than it may be: what is in it is then not looked at.
+    pub(super) fn too_many(&self) -> bool {
+        self.too_many
     }
 
     fn pointer(&self, field: &str) -> String {
@@ -154,8 +237,11 @@ impl Checker {
             let (low, high) = (*allowed.start(), *allowed.end());
             let allowed = format!("it must be from {low} to {high} {}", unit_of(field));
             let message = format!("{value} is not allowed here: {}", allowed.trim_end());
-            let problem = Problem::new(self.pointer(field), ProblemCode::OutOfRange, message);
-            self.found.push(Problem { least: Some(low), most: Some(high), ..problem });
+            self.note(field, |pointer| Problem {
+                least: Some(low),
+                most: Some(high),
+                ..Problem::new(pointer, ProblemCode::OutOfRange, message)
+            });
         }
     }
 
@@ -171,6 +257,7 @@ impl Checker {
 
     /// A list of so many items.
     pub(super) fn count_of(&mut self, field: &str, count: usize, fewest: usize, most: usize) {
+        self.too_many |= count > most;
         if fewest > 0 && !(fewest..=most).contains(&count) {
             self.coded(
                 field,
@@ -182,8 +269,51 @@ impl Checker {
         }
     }
 
+    /// Lets go what is only wrong since something else is not there: of a part, to be checked with the rest.
+    pub(super) fn forget_what_is_missing(&mut self) {
+        let missing = |problem: &Problem| match problem.code {
+            ProblemCode::NotThere => true,
+            ProblemCode::Count => problem.message.starts_with("0 are not allowed"),
+            _ => false,
+        };
+        self.found.retain(|problem| !missing(problem));
+    }
+
     /// Everything that was found.
-    pub(super) fn done(self) -> Result<(), Problems> {
+    pub(super) fn done(mut self) -> Result<(), Problems> {
+        if self.more > 0 {
+            self.found.push(and_more(self.more));
+        }
         if self.found.is_empty() { Ok(()) } else { Err(Problems(self.found)) }
+    }
+}
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+    use rstest::rstest;
+
+    #[rstest]
+    #[case("/setups/0/lights/0/distance_m", "distance")]
+    #[case("/setup/fixed/f_number", "f-number")]
+    #[case("/job/setups/3", "setups")]
+    #[case("/camera_id", "camera id")]
+    #[case("", "")]
+    fn fields_as_people_know_them(#[case] pointer: &str, #[case] name: &str) {
+        assert_eq!(Problem::new(pointer, ProblemCode::NotAllowed, "").field, name);
+    }
+
+    #[test]
+    fn what_is_told_stays_short() {
+        let mut c = Checker::default();
+        for _ in 0..1000 {
+            c.wrong(&"x".repeat(100_000), "y".repeat(100_000));
+        }
+        let problems = c.done().expect_err("wrong");
+        assert_eq!((problems.0.len(), problems.0[50].message.as_str()), (51, "and 950 more: set these right first"));
+        assert!(problems.to_string().len() < 100_000);
+        let names: Vec<String> = (0..20).map(|number| format!("{number}{}", "n".repeat(500))).collect();
+        let told = listed(names.iter().map(String::as_str));
+        assert!(told.ends_with(" and 8 more") && told.len() < 1200, "{told}");
     }
 }

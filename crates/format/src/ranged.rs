@@ -67,6 +67,9 @@ impl<T: Ranged> Ranged for Option<T> {
 impl<T: Ranged> Ranged for Vec<T> {
     fn ranged(&self, c: &mut Checker, field: &'static str, range: &Range) {
         c.count_of(field, self.len(), range.fewest, range.greatest);
+        if self.len() > range.greatest {
+            return;
+        }
         // The range of the list is none of its items'.
         c.each(field, self, |c, item| item.ranged(c, "", &Range::ANY));
     }

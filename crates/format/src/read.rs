@@ -10,6 +10,7 @@ use crate::problems::{ProblemCode, Problems};
 /// # Errors
 /// The first thing that is not JSON, not known, or not of its type.
 pub fn read_json<T: DeserializeOwned>(json: &[u8]) -> Result<T, Problems> {
+    let json = without_mark(json);
     // The reader would take a list for an object's fields in their order, and an empty one for none of them.
     if json.iter().find(|byte| !byte.is_ascii_whitespace()) == Some(&b'[') {
         return Err(Problems::one("", "a list is not allowed here: it must be one JSON object, in braces")
@@ -38,4 +39,9 @@ pub fn read_json<T: DeserializeOwned>(json: &[u8]) -> Result<T, Problems> {
     })?;
     reader.end().map_err(|error| Problems::one("", error.to_string()).coded(ProblemCode::Unreadable))?;
     Ok(value)
+}
+
+/// A text without the mark some programs put before it to say that it is UTF-8.
+pub(crate) fn without_mark(text: &[u8]) -> &[u8] {
+    text.strip_prefix(b"\xef\xbb\xbf").unwrap_or(text)
 }

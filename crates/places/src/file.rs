@@ -41,7 +41,48 @@ pub fn points_of_file(bytes: &[u8]) -> Result<Vec<Place>, PlaceError> {
     points.into_iter().take(MOST).map(place).collect()
 }
 
+/// Elements of a GPX lie no deeper in each other, with room for extensions.
+const DEEPEST: usize = 32;
+/// An element of a GPX has no more attributes, with room for extensions.
+const MOST_ATTRIBUTES: usize = 64;
+
+/// Refuses what no GPX needs and what readers of XML take very long over: elements deep in each other, crowds of
+/// attributes, and declarations of entities. It goes through the text once.
+fn plain_xml(text: &[u8]) -> Result<(), PlaceError> {
+    let broken = |why: &str| Err(PlaceError::Broken("GPX", why.to_owned()));
+    let (mut at, mut depth) = (0, 0_usize);
+    while let Some(found) = text[at..].iter().position(|byte| *byte == b'<') {
+        let rest = &text[at + found..];
+        let until =
+            |end: &[u8]| rest.windows(end.len()).position(|part| part == end).map_or(rest.len(), |p| p + end.len());
+        let length = if rest.starts_with(b"<!--") {
+            until(b"-->")
+        } else if rest.starts_with(b"<![CDATA[") {
+            until(b"]]>")
+        } else if rest.starts_with(b"<!") {
+            return broken("it declares a document type, which no GPX has");
+        } else {
+            let tag = &rest[..until(b">")];
+            if tag.split(|byte| *byte == b'=').count() > MOST_ATTRIBUTES {
+                return broken("an element has more attributes than any of a GPX");
+            }
+            if tag.starts_with(b"</") {
+                depth = depth.saturating_sub(1);
+            } else if !tag.starts_with(b"<?") && !tag.ends_with(b"/>") {
+                depth += 1;
+            }
+            tag.len()
+        };
+        if depth > DEEPEST {
+            return broken("its elements lie deeper in each other than those of a GPX");
+        }
+        at += found + length;
+    }
+    Ok(())
+}
+
 fn of_gpx(text: &[u8]) -> Result<Vec<Point>, PlaceError> {
+    plain_xml(text)?;
     let gpx = gpx::read(text).map_err(|error| PlaceError::Broken("GPX", error.to_string()))?;
     let point = |waypoint: &gpx::Waypoint, name: Option<&String>| Point {
         name: waypoint.name.as_ref().or(name).cloned().unwrap_or_default(),
@@ -125,6 +166,17 @@ mod tests {
     const GPX: &str = r#"<?xml version="1.0"?><gpx version="1.1" creator="test" xmlns="http://www.topografix.com/GPX/1/1">
         <wpt lat="60.4667" lon="26.9458"><ele>4</ele><name>East quay</name></wpt>
         <trk><name>Walk</name><trkseg><trkpt lat="60.5" lon="27.0"/><trkpt lat="60.6" lon="27.1"/></trkseg></trk></gpx>"#;
+
+    /// Texts that would keep a reader of XML busy for minutes are refused at a glance.
+    #[rstest]
+    #[case::open_tags("<a>".repeat(100_000), "deeper")]
+    #[case::attributes(format!("<gpx {}>", "a=\"1\" ".repeat(50_000)), "attributes")]
+    #[case::entities("<!DOCTYPE gpx [<!ENTITY a \"aaaa\">]><gpx>&a;</gpx>".to_owned(), "document type")]
+    #[case::an_open_comment(format!("<!--{}", "<a>".repeat(100_000)), "")]
+    fn xml_that_no_gpx_needs_is_refused(#[case] text: String, #[case] says: &str) {
+        let wrong = points_of_file(text.as_bytes()).map(|_| ()).expect_err("refused");
+        assert!(wrong.to_string().contains(says), "{wrong}");
+    }
 
     #[test]
     fn a_gpx_has_its_waypoints_and_where_its_tracks_begin() {

@@ -28,7 +28,7 @@ async fn compare() {
     let body = json!({ "setup": job["setups"][0], "kit": job["kit"] });
     let (mut echo, mut solve) = (Duration::ZERO, Duration::ZERO);
     for round in 0..=ROUNDS {
-        let once = (load(&tolva, "api/echo", &body).await, load(&tolva, "api/solve", &body).await);
+        let once = (load(&tolva, "api/v1/echo", &body).await, load(&tolva, "api/v1/solve", &body).await);
         // The first round warms up.
         if round > 0 {
             echo += once.0;

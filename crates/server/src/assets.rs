@@ -1,9 +1,13 @@
 //! The built front end, embedded in the binary.
 
-use actix_web::http::header::{CACHE_CONTROL, CONTENT_SECURITY_POLICY};
+use actix_web::http::header::{ACCEPT, CACHE_CONTROL, CONTENT_SECURITY_POLICY};
+use actix_web::http::{Method, StatusCode};
+use actix_web::web::{self, ServiceConfig};
 use actix_web::{HttpRequest, HttpResponse};
 use rust_embed::RustEmbed;
 use uuid::Uuid;
+
+use crate::api::{self, ProblemDocument};
 
 #[derive(RustEmbed)]
 #[folder = "$CARGO_MANIFEST_DIR/../../web/dist"]
@@ -13,18 +17,54 @@ struct Built;
 /// What stands in the page for the nonce that lets its own styles in.
 const NONCE: &str = "TOLVA_NONCE";
 
-/// A file of the front end, or its page for every other path, which the front end's own routes handle.
-pub async fn serve(request: HttpRequest) -> HttpResponse {
+/// The routes of the front end: each is its page, and the front end finds out which it is.
+const PAGES: [&str; 5] = ["/", "/kit", "/jobs/{id}", "/jobs/{id}/setups/{setup}", "/jobs/{id}/setups/{setup}/{step}"];
+
+/// The pages, for those who read.
+pub fn pages(config: &mut ServiceConfig) {
+    for path in PAGES {
+        config.service(
+            web::resource(path)
+                .route(web::get().to(page))
+                .route(web::head().to(page))
+                .default_service(web::to(only_read)),
+        );
+    }
+}
+
+async fn only_read(request: HttpRequest) -> HttpResponse {
+    api::not_allowed(&request, "GET, HEAD")
+}
+
+/// Everything else: a file of the front end, or nothing.
+pub async fn other(request: HttpRequest) -> HttpResponse {
     let path = request.path().trim_start_matches('/');
-    if let Some(file) = Built::get(path).filter(|_| path != "index.html") {
-        let kind = mime_guess::from_path(path).first_or_octet_stream();
-        // Vite names files by their content, so what has been fetched once never changes.
-        let forever = (CACHE_CONTROL, "public, max-age=31536000, immutable");
-        return HttpResponse::Ok().content_type(kind.as_ref()).insert_header(forever).body(file.data.into_owned());
+    if path == "api" || path.starts_with("api/") {
+        return api::unknown(request).await;
     }
-    if path.starts_with("assets/") {
-        return HttpResponse::NotFound().finish();
+    let Some(file) = Built::get(path).filter(|_| path != "index.html") else { return nothing(&request) };
+    if !matches!(*request.method(), Method::GET | Method::HEAD) {
+        return only_read(request).await;
     }
+    let kind = mime_guess::from_path(path).first_or_octet_stream();
+    // Vite names files by their content, so what has been fetched once never changes.
+    let forever = (CACHE_CONTROL, "public, max-age=31536000, immutable");
+    HttpResponse::Ok().content_type(kind.as_ref()).insert_header(forever).body(file.data.into_owned())
+}
+
+/// There is nothing here: in words for a person, as a problem document for a program.
+fn nothing(request: &HttpRequest) -> HttpResponse {
+    let accepts = request.headers().get(ACCEPT).and_then(|kinds| kinds.to_str().ok()).unwrap_or_default();
+    if accepts.contains("text/html") {
+        let page = "<!doctype html><html lang=\"en\"><title>Tolva</title><p>There is nothing at this address.</p>\
+                    <p><a href=\"/\">To the jobs</a></p></html>";
+        return HttpResponse::NotFound().content_type("text/html; charset=utf-8").body(page);
+    }
+    let problem = ProblemDocument::new(StatusCode::NOT_FOUND, "no_such_path", "No such path");
+    problem.saying("there is nothing at this address").response()
+}
+
+async fn page() -> HttpResponse {
     let Some(page) = Built::get("index.html") else {
         return HttpResponse::ServiceUnavailable()
             .content_type("text/plain; charset=utf-8")

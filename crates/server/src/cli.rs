@@ -9,7 +9,7 @@ use serde::Serialize;
 use thiserror::Error;
 use tolva_format::{Job, Problem, Problems, Setup, read_json};
 use tolva_planner::setup as domain;
-use tolva_store::{Store, StoreError};
+use tolva_store::{Listing, OpenError, Store, StoreError};
 use tolva_wording::{
     self as wording, ColourOptions, ColourPlan, DayTimeline, Plan, Show, SunReport, Timetable, colour_options, day_of,
 };
@@ -46,6 +46,10 @@ enum Command {
     Export(Export),
     /// Reads job files into the data file.
     Import(Import),
+    /// Copies the data file as it is now, while it is used.
+    Backup(CopyOf),
+    /// Brings back everything as it stands in a copy of the data file; what is there now is copied first.
+    Restore(CopyOf),
     /// Writes the OpenAPI document of the API.
     Openapi,
     /// Writes the JSON Schema of the job format.
@@ -64,9 +68,13 @@ struct Serve {
     port: u16,
     #[command(flatten)]
     data: Data,
-    /// A further name this Tolva is reached by, such as `studio.local`. May be given again.
-    #[arg(long = "allow-host", value_name = "NAME")]
+    /// A further name this Tolva is reached by, such as `studio.local`, or `studio.local:8080` where another program
+    /// hands requests on from that port. May be given again.
+    #[arg(long = "allow-host", value_name = "NAME[:PORT]")]
     allow_hosts: Vec<String>,
+    /// Make no backup of each day beside the data file.
+    #[arg(long)]
+    no_backups: bool,
 }
 
 #[derive(Debug, Args)]
@@ -139,6 +147,14 @@ struct Import {
     data: Data,
 }
 
+#[derive(Debug, Args)]
+struct CopyOf {
+    /// The copy.
+    file: PathBuf,
+    #[command(flatten)]
+    data: Data,
+}
+
 /// Why a command was not carried out.
 #[derive(Debug, Error)]
 pub enum CliError {
@@ -148,6 +164,10 @@ pub enum CliError {
     Job(PathBuf, Problems),
     #[error("there is no job “{0}” in the data file; there is:\n{1}")]
     NoSuchJob(String, String),
+    #[error(transparent)]
+    Open(#[from] OpenError),
+    #[error(transparent)]
+    Demo(#[from] demo::NoDemo),
     #[error(transparent)]
     Store(#[from] StoreError),
     #[error(transparent)]
@@ -190,18 +210,25 @@ pub async fn run(tolva: Tolva) -> Result<(), CliError> {
             serve::log();
             let file = data_file::of(serve.data.data)?;
             let store = Store::open(&file).await?;
-            let serving = Serving { address: serve.address, port: serve.port, allow_hosts: serve.allow_hosts };
+            let Serve { address, port, allow_hosts, no_backups, .. } = serve;
+            let read_only = store.read_only();
+            let serving = Serving { address, port, allow_hosts, backups: !no_backups && !read_only };
             Ok(serve::serve(store, serving, |url| {
                 tell(&format!("Tolva is at {url}\nIts data file is {}", file.display()));
+                if read_only {
+                    tell("It cannot be written to: everything can be looked at, and nothing can be saved.");
+                }
+                if !address.is_loopback() {
+                    tell(FROM_ELSEWHERE);
+                }
             })
             .await?)
         }
         Command::Demo(Demo { port }) => {
             serve::log();
             let folder = tempfile::tempdir()?;
-            let store = Store::open(&folder.path().join("demo.sqlite")).await?;
-            demo::fill(&store).await?;
-            let serving = Serving { address: [127, 0, 0, 1].into(), port, allow_hosts: Vec::new() };
+            let store = demo::open(&folder.path().join("demo.sqlite")).await?;
+            let serving = Serving { address: [127, 0, 0, 1].into(), port, allow_hosts: Vec::new(), backups: false };
             Ok(serve::serve(store, serving, |url| {
                 tell(&format!("Tolva is at {url} with demo data, which is thrown away when it stops (Ctrl C)."));
             })
@@ -214,21 +241,38 @@ pub async fn run(tolva: Tolva) -> Result<(), CliError> {
         Command::Sum(sum) => sums(&sum.name),
         Command::Export(export) => {
             let store = Store::open(&data_file::of(export.data.data)?).await?;
-            let document = exported(&store, &export.job).await?.to_json();
+            let document = exported(&store, &export.job).await?;
             match export.out {
                 Some(file) => std::fs::write(&file, document).map_err(|error| CliError::File(file, error)),
-                None => Ok(std::io::stdout().write_all(document.as_bytes())?),
+                None => Ok(std::io::stdout().write_all(&document)?),
             }
         }
         Command::Import(import) => {
             // All files are read before the first is kept: a wrong one leaves the data file as it was.
             let jobs: Vec<Job> = import.files.iter().map(|file| read_job(file)).collect::<Result<_, _>>()?;
             let store = Store::open(&data_file::of(import.data.data)?).await?;
-            for job in jobs {
-                let owned = store.owned().await?;
-                let saved = store.add(&job.apart_from(&owned).taking(&owned), "Import").await?;
-                println!("{} {}", saved.id, saved.document.name);
+            for saved in store.add_all(&jobs, "Import").await? {
+                tell(&format!("{} {}", saved.id, printed(&saved.document.name)));
             }
+            store.close().await;
+            Ok(())
+        }
+        Command::Backup(CopyOf { file, data }) => {
+            let store = Store::open(&data_file::of(data.data)?).await?;
+            store.backup(&file).await?;
+            tell(&format!("{} is a copy of {}", file.display(), store.file().display()));
+            store.close().await;
+            Ok(())
+        }
+        Command::Restore(CopyOf { file, data }) => {
+            let store = Store::open(&data_file::of(data.data)?).await?;
+            store.restore(&file).await?;
+            let jobs = store.jobs(&Listing::default()).await?.total;
+            let to = store.file().display();
+            tell(&format!(
+                "{to} is as it was in {}: {jobs} jobs. What was there before is a copy in backups",
+                file.display()
+            ));
             store.close().await;
             Ok(())
         }
@@ -236,6 +280,17 @@ pub async fn run(tolva: Tolva) -> Result<(), CliError> {
         Command::Schema => print(&tolva_format::json_schema()),
         Command::Ranges => print(&tolva_format::field_ranges()),
     }
+}
+
+/// What it means to be reached from elsewhere, said where it is so.
+const FROM_ELSEWHERE: &str = "\
+Everyone on the networks this machine is on can now open it: see every job with its client and place, change and bin
+them, change the kit, and bring back backups. There is no password. Nothing is encrypted: who can listen can read along.
+Use it on a network of your own, and stop it when the job is done.";
+
+/// A name as it is printed: a terminal obeys control characters.
+fn printed(name: &str) -> String {
+    name.chars().map(|letter| if letter.is_control() { '\u{fffd}' } else { letter }).collect()
 }
 
 /// Tells where the server is. Nobody need be listening: a server whose output was closed goes on serving.
@@ -376,9 +431,9 @@ fn sums(name: &str) -> Result<(), CliError> {
     }
     let mut out = std::io::BufWriter::new(std::io::stdout().lock());
     let mut wrong = 0;
-    for line in std::io::stdin().lock().lines() {
+    for line in std::io::stdin().lock().split(b'\n') {
         let line = line?;
-        if line.trim().is_empty() {
+        if line.trim_ascii().is_empty() {
             continue;
         }
         let object = worked(name, &line).unwrap_or_else(|errors| {
@@ -392,18 +447,31 @@ fn sums(name: &str) -> Result<(), CliError> {
 }
 
 /// One line worked out, or what is wrong with it.
-fn worked(name: &str, line: &str) -> Result<serde_json::Value, serde_json::Value> {
-    let asked = read_json(line.as_bytes()).map_err(|problems| serde_json::json!(problems.0))?;
+fn worked(name: &str, line: &[u8]) -> Result<serde_json::Value, serde_json::Value> {
+    let asked = read_json(line).map_err(|problems| serde_json::json!(problems.0))?;
     let found = tolva_calculators::sum(name, &asked).unwrap_or_else(|| Ok(serde_json::Value::Null));
     found.map_err(|problems| serde_json::json!(problems.0))
 }
 
-async fn exported(store: &Store, wanted: &str) -> Result<Job, CliError> {
-    let jobs = store.jobs(false).await?;
-    let named: Vec<_> = jobs.iter().filter(|job| job.id == wanted || job.name == wanted).collect();
-    if let [one] = named.as_slice() {
-        return Ok(store.job(&one.id).await?.document.taking(&store.owned().await?));
+async fn exported(store: &Store, wanted: &str) -> Result<Vec<u8>, CliError> {
+    let mut listing = Listing { limit: 200, ..Listing::default() };
+    let (mut named, mut all) = (Vec::new(), Vec::new());
+    loop {
+        let page = store.jobs(&listing).await?;
+        named.extend(page.jobs.iter().filter(|job| job.id == wanted || job.name == wanted).cloned());
+        all.extend(page.jobs.iter().take(20).map(|job| format!("  {} {}", job.id, printed(&job.name))));
+        listing.after = page.next;
+        if listing.after.is_none() {
+            break;
+        }
     }
-    let all: Vec<String> = jobs.iter().map(|job| format!("  {} {}", job.id, job.name)).collect();
-    Err(CliError::NoSuchJob(wanted.to_owned(), if all.is_empty() { "  nothing".to_owned() } else { all.join("\n") }))
+    match named.as_slice() {
+        [one] => match store.job(&one.id).await {
+            // One that cannot be read is given as it stands: better than nothing.
+            Err(StoreError::Unreadable { .. }) => Ok(store.raw(&one.id).await?),
+            found => Ok(found?.document.to_json().into_bytes()),
+        },
+        _ if all.is_empty() => Err(CliError::NoSuchJob(wanted.to_owned(), "  nothing".to_owned())),
+        _ => Err(CliError::NoSuchJob(wanted.to_owned(), all.join("\n"))),
+    }
 }

@@ -1,7 +1,10 @@
 //! The demo data: job files in the open format, loaded through the ordinary reading of a job.
 
-use tolva_format::Job;
-use tolva_store::{Store, StoreError};
+use std::path::Path;
+
+use thiserror::Error;
+use tolva_format::{Job, Kit, Problems};
+use tolva_store::{OpenError, Store, StoreError};
 
 /// The job files, the one that is opened first last, since the newest stands on top.
 const JOBS: [&str; 4] = [
@@ -11,12 +14,22 @@ const JOBS: [&str; 4] = [
     include_str!("../../../demo/ropeworks-open-day.json"),
 ];
 
-/// Loads the demo data.
-pub async fn fill(store: &Store) -> Result<(), StoreError> {
-    for text in JOBS {
-        let job = Job::from_json(text.as_bytes())
-            .map_err(|problems| StoreError::Unreadable { job: "demo".to_owned(), problem: problems.to_string() })?;
-        store.add(&job, "Demo data").await?;
-    }
-    Ok(())
+/// Why there is no demo data.
+#[derive(Debug, Error)]
+pub enum NoDemo {
+    #[error("the demo data: {0}")]
+    Wrong(#[from] Problems),
+    #[error(transparent)]
+    Open(#[from] OpenError),
+    #[error(transparent)]
+    Store(#[from] StoreError),
+}
+
+/// A data file with the demo data, and the kit its jobs use.
+pub async fn open(file: &Path) -> Result<Store, NoDemo> {
+    let jobs: Vec<Job> = JOBS.iter().map(|text| Job::from_json(text.as_bytes())).collect::<Result<_, _>>()?;
+    let kit = jobs.iter().rev().fold(Kit::default(), |kit, job| kit.with(&job.kit)).with(&Kit::starter());
+    let store = Store::open_with_kit(file, kit).await?;
+    store.add_all(&jobs, "Demo data").await?;
+    Ok(store)
 }

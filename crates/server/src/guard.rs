@@ -26,9 +26,14 @@ impl Hosts {
             std::net::SocketAddr::V6(v6) => format!("[{}]", v6.ip()),
         };
         let named = names.into_iter().chain([own]).chain(further.iter().map(|name| name.to_lowercase()));
-        // A browser leaves the port out where it is the usual one.
-        let with_port =
-            |name: String| if port == 80 { vec![format!("{name}:80"), name] } else { vec![format!("{name}:{port}")] };
+        // A browser leaves the port out where it is the usual one. A name may come with a port of its own, where another
+        // program hands requests on.
+        let with_port = |name: String| match name.strip_suffix(":80") {
+            Some(bare) => vec![name.clone(), bare.to_owned()],
+            None if has_port(&name) => vec![name],
+            None if port == 80 => vec![format!("{name}:80"), name],
+            None => vec![format!("{name}:{port}")],
+        };
         Self(named.flat_map(with_port).collect())
     }
 
@@ -44,6 +49,12 @@ impl Hosts {
             _ => None,
         }
     }
+}
+
+/// Whether a name ends with a port; the colons within an IPv6 address in brackets are its own.
+fn has_port(name: &str) -> bool {
+    let after = name.rsplit_once(']').map_or(name, |(_, after)| after);
+    after.rsplit_once(':').is_some_and(|(_, port)| port.parse::<u16>().is_ok())
 }
 
 /// The content security policy, with what styles are let in.
@@ -62,7 +73,7 @@ pub async fn guard(
     let refused = request.app_data::<Data<Hosts>>().and_then(|hosts| hosts.refuses(&request));
     let mut response = match refused {
         Some(why) => {
-            let problem = ProblemDocument::new(StatusCode::FORBIDDEN, "Not from here").saying(why);
+            let problem = ProblemDocument::new(StatusCode::FORBIDDEN, "not_from_here", "Not from here").saying(why);
             request.into_response(problem.response()).map_into_right_body()
         }
         None => next.call(request).await?.map_into_left_body(),

@@ -1,9 +1,10 @@
 //! Listening, and stopping well.
 
 use std::net::{IpAddr, SocketAddr, TcpListener};
+use std::time::Duration;
 
 use actix_web::middleware::{Compress, from_fn};
-use actix_web::web::{self, Data};
+use actix_web::web::{self, Data, PathConfig, QueryConfig};
 use actix_web::{App, HttpServer};
 use thiserror::Error;
 use tolva_store::Store;
@@ -20,6 +21,8 @@ pub struct Serving {
     pub address: IpAddr,
     pub port: u16,
     pub allow_hosts: Vec<String>,
+    /// Whether a backup is made each day.
+    pub backups: bool,
 }
 
 /// Why it does not listen.
@@ -58,7 +61,10 @@ pub async fn serve(store: Store, at: Serving, ready: impl FnOnce(&str)) -> Resul
             .app_data(receivers.clone())
             .configure(api::routes)
             .into_app()
-            .default_service(web::get().to(assets::serve))
+            .app_data(QueryConfig::default().error_handler(api::wrong_query))
+            .app_data(PathConfig::default().error_handler(api::wrong_path))
+            .configure(assets::pages)
+            .default_service(web::to(assets::other))
             .wrap(from_fn(guard))
             .wrap(Compress::default())
             .wrap(TracingLogger::default())
@@ -70,8 +76,28 @@ pub async fn serve(store: Store, at: Serving, ready: impl FnOnce(&str)) -> Resul
     .run();
     tracing::info!(%address, "listening");
     ready(&format!("http://{address}/"));
+    let upkeep = actix_web::rt::spawn(keep_up(store.clone(), at.backups));
     server.await?;
+    upkeep.abort();
     store.close().await;
     tracing::info!("stopped");
     Ok(())
+}
+
+/// So often is looked whether something is to be done.
+const BETWEEN: Duration = Duration::from_hours(1);
+
+/// Empties the bin, thins out what is old and makes the day's backup: at the start, and from then on.
+async fn keep_up(store: Store, backups: bool) {
+    loop {
+        if backups && let Err(error) = store.backup_of_the_day().await {
+            tracing::warn!(%error, "no backup was made");
+        }
+        if !store.read_only()
+            && let Err(error) = store.upkeep().await
+        {
+            tracing::warn!(%error, "the data file was not kept up");
+        }
+        actix_web::rt::time::sleep(BETWEEN).await;
+    }
 }

@@ -76,6 +76,44 @@ fn a_wrong_file_among_good_ones_imports_none() {
     assert!(!Path::new(data).exists(), "no data file was made");
 }
 
+/// A copy is made and brought back; what was there before stays beside it.
+#[test]
+fn a_data_file_is_backed_up_and_restored() {
+    let folder = TempDir::new().expect("a folder");
+    let path = |name: &str| folder.path().join(name).to_str().expect("a path").to_owned();
+    let (data, copy) = (path("tolva.sqlite"), path("copy.sqlite"));
+    let import = |file: &str| {
+        let done = tolva(&["import", demo(file).to_str().expect("a path"), "--data", &data]);
+        assert!(done.status.success(), "{}", text(&done.stderr));
+    };
+    import("harvest-supper.json");
+    let done = tolva(&["backup", &copy, "--data", &data]);
+    assert!(done.status.success(), "{}", text(&done.stderr));
+    assert!(text(&tolva(&["backup", &copy, "--data", &data]).stderr).contains("is there already"));
+    import("bindery-evening.json");
+    let done = tolva(&["restore", &copy, "--data", &data]);
+    assert!(text(&done.stdout).contains("1 jobs"), "{} {}", text(&done.stdout), text(&done.stderr));
+    let none = text(&tolva(&["export", "nothing", "--data", &data]).stderr);
+    assert!(none.contains("Harvest supper") && !none.contains("Bindery"), "{none}");
+    assert_eq!(std::fs::read_dir(folder.path().join("backups")).expect("a folder").count(), 1);
+    let wrong = tolva(&["restore", demo("harvest-supper.json").to_str().expect("a path"), "--data", &data]);
+    assert!(!wrong.status.success() && text(&wrong.stderr).contains("harvest-supper.json"), "{}", text(&wrong.stderr));
+}
+
+/// A terminal obeys control characters: names are printed without them.
+#[test]
+fn names_are_printed_without_control_characters() {
+    let folder = TempDir::new().expect("a folder");
+    let data = folder.path().join("tolva.sqlite");
+    let data = data.to_str().expect("a path");
+    let file = folder.path().join("job.json");
+    let good = std::fs::read_to_string(demo("harvest-supper.json")).expect("the demo data");
+    std::fs::write(&file, good.replace("Harvest supper at the mill", "Red \\u001b[31m alert")).expect("written");
+    let done = tolva(&["import", file.to_str().expect("a path"), "--data", data]);
+    assert!(done.status.success() && !done.stdout.contains(&0x1b), "{}", text(&done.stdout));
+    assert!(!tolva(&["export", "none", "--data", data]).stderr.contains(&0x1b));
+}
+
 #[test]
 fn a_taken_port_is_said() {
     let taken = std::net::TcpListener::bind("127.0.0.1:0").expect("a port");
@@ -87,7 +125,7 @@ fn a_taken_port_is_said() {
 #[test]
 fn the_documents_are_written() {
     let openapi: Value = serde_json::from_slice(&tolva(&["openapi"]).stdout).expect("JSON");
-    assert!(openapi["paths"]["/api/solve"]["post"].is_object());
+    assert!(openapi["paths"]["/api/v1/solve"]["post"].is_object());
     let schema: Value = serde_json::from_slice(&tolva(&["schema"]).stdout).expect("JSON");
     assert_eq!(schema["$schema"], "https://json-schema.org/draft/2020-12/schema");
 }
@@ -133,6 +171,17 @@ fn sums_go_line_by_line() {
     assert!(lines[0]["sunrise_utc"].as_str().is_some_and(|at| at.starts_with("2026-06-25T11:41:")), "{:?}", lines[0]);
     assert_eq!((&lines[1]["errors"][0]["pointer"], &lines[2]), (&Value::from("/utc_date"), &lines[0]));
     assert!(!done.status.success() && text(&done.stderr).contains("1 of the lines"));
+    // A byte-order mark is no matter, and a line that is no text is a line that is wrong.
+    let mut child = std::process::Command::new(env!("CARGO_BIN_EXE_tolva"));
+    let mut child = child.args(["sum", "sun-times"]).stdin(std::process::Stdio::piped());
+    child = child.stdout(std::process::Stdio::piped()).stderr(std::process::Stdio::null());
+    let mut child = child.spawn().expect("tolva");
+    let input = [b"\xff\xfe\n\xef\xbb\xbf", good.as_bytes(), b"\n"].concat();
+    std::io::Write::write_all(&mut child.stdin.take().expect("its input"), &input).expect("written");
+    let done = child.wait_with_output().expect("its output");
+    let lines: Vec<Value> =
+        text(&done.stdout).lines().map(|line| serde_json::from_str(line).expect("an object a line")).collect();
+    assert!(lines[0]["errors"].is_array() && lines[1]["sunrise_utc"].is_string(), "{lines:?}");
     let none = with_input(&["sum", "moon"], "");
     assert!(!none.status.success() && text(&none.stderr).contains("sun-position, sun-times"));
 }

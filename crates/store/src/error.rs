@@ -1,6 +1,9 @@
 //! What can go wrong with a data file.
 
+use std::path::PathBuf;
+
 use thiserror::Error;
+use tolva_format::Problems;
 
 use crate::saved::Stale;
 
@@ -10,6 +13,12 @@ pub enum StoreError {
     /// No job has this id.
     #[error("there is no job {0}")]
     NoSuchJob(String),
+    /// The job has no such revision.
+    #[error("there is no revision {0} of this job: it may have been thinned out")]
+    NoSuchRevision(i64),
+    /// No backup has this name.
+    #[error("there is no backup {0}")]
+    NoSuchBackup(String),
     /// The job was changed since the revision this was based on.
     #[error("the job was changed elsewhere: it is at revision {}, not {}", .0.now.revision, .0.based_on)]
     Stale(Box<Stale>),
@@ -24,6 +33,9 @@ pub enum StoreError {
     /// There is nothing to undo or redo.
     #[error("there is nothing to {0}")]
     NothingTo(&'static str),
+    /// What was to be saved is not good.
+    #[error("{0}")]
+    Wrong(Problems),
     /// A stored document is not readable by this version.
     #[error("the stored document of job {job} cannot be read: {problem}")]
     Unreadable {
@@ -32,9 +44,18 @@ pub enum StoreError {
         /// What is wrong with it.
         problem: String,
     },
-    /// The disk is full; nothing was changed.
-    #[error("the disk is full: nothing was saved, and nothing that was saved before is lost")]
+    /// The disk is full, or takes no more writing; nothing was changed.
+    #[error("the disk is full or cannot be written to: nothing was saved, and nothing that was saved before is lost")]
     DiskFull,
+    /// Another program holds the file.
+    #[error("the data file is locked by another program, such as another Tolva or a backup: try again in a moment")]
+    Locked,
+    /// The file was opened for reading.
+    #[error("the data file was opened for reading only: nothing can be saved to it")]
+    ReadOnly,
+    /// The file is damaged.
+    #[error("the data file is damaged: {0}")]
+    Damaged(String),
     /// The tables could not be brought up to date.
     #[error("the data file cannot be brought up to date: {0}")]
     Migration(#[from] sqlx::migrate::MigrateError),
@@ -45,8 +66,66 @@ pub enum StoreError {
 
 impl From<sqlx::Error> for StoreError {
     fn from(error: sqlx::Error) -> Self {
-        // SQLITE_FULL is 13; its text is the same on every platform.
-        let full = error.as_database_error().is_some_and(|e| e.code().as_deref() == Some("13"));
-        if full { Self::DiskFull } else { Self::Database(error) }
+        let code = error.as_database_error().and_then(|error| error.code()?.parse::<u32>().ok());
+        // SQLite's extended result codes; the last eight bits are the kind (https://sqlite.org/rescode.html).
+        match code {
+            // FULL, and the IOERRs of writing, synchronising, truncating and sharing memory.
+            Some(13 | 778 | 1034 | 1546 | 4874 | 5386) => Self::DiskFull,
+            Some(code) if matches!(code & 255, 5 | 6) => Self::Locked,
+            Some(code) if code & 255 == 8 => Self::ReadOnly,
+            Some(code) if matches!(code & 255, 11 | 26) => Self::Damaged(error.to_string()),
+            _ => Self::Database(error),
+        }
+    }
+}
+
+/// Why a data file was not opened.
+#[derive(Debug, Error)]
+#[error("{}: {why}", file.display())]
+pub struct OpenError {
+    /// The file.
+    pub file: PathBuf,
+    /// What is the matter.
+    pub why: NotOpened,
+}
+
+/// What is the matter with a file that was not opened.
+#[derive(Debug, Error)]
+pub enum NotOpened {
+    /// The system does not let it be read or made.
+    #[error("{0}")]
+    Io(#[from] std::io::Error),
+    /// No SQLite file, or another program's.
+    #[error("this is not a data file of Tolva: nothing was written to it. Name another with --data FILE")]
+    NotTolva,
+    /// A newer Tolva has written it.
+    #[error("this data file was made by a newer Tolva: open it with that one. Nothing was written to it")]
+    Newer,
+    /// It is damaged.
+    #[error(
+        "this data file is damaged ({0}). Nothing was written to it. Keep it, and bring back a backup: those of the \
+         last days stand in the folder “backups” beside it, and `tolva restore BACKUP` reads one into a new data file"
+    )]
+    Damaged(String),
+    /// It must be brought up to date, and cannot be written.
+    #[error("this data file was made by an older Tolva and cannot be written to: it can only be opened where it can")]
+    OlderAndReadOnly,
+    /// Anything else.
+    #[error("{0}")]
+    Store(StoreError),
+}
+
+impl From<StoreError> for NotOpened {
+    fn from(error: StoreError) -> Self {
+        match error {
+            StoreError::Damaged(how) => Self::Damaged(how),
+            other => Self::Store(other),
+        }
+    }
+}
+
+impl From<sqlx::Error> for NotOpened {
+    fn from(error: sqlx::Error) -> Self {
+        StoreError::from(error).into()
     }
 }

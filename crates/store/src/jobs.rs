@@ -1,73 +1,16 @@
-//! Documents and their revisions: the jobs, and the kit.
+//! The jobs: kept by their revisions, listed by what their rows say of them, binned and given back.
 
-use jiff::Timestamp;
-use sqlx::{Sqlite, Transaction};
-use tolva_format::{Job, Kit, KitFile, OwnedKit, Problems, read_json};
+use sqlx::SqliteConnection;
+use tolva_format::{FORMAT_VERSION, Job, OwnedKit};
 use uuid::Uuid;
 
 use crate::Store;
+use crate::documents::{
+    Document as _, Head, append, done, done_before, head, insert, move_head, now, read, rfc3339, step, summarise,
+};
 use crate::error::StoreError;
-use crate::saved::{Saved, SavedJob, SavedKit, Stale};
-
-/// The kit's row.
-const KIT: &str = "kit";
-
-/// The row of what has left the kit.
-const LEFT: &str = "left";
-
-/// What has left the kit.
-struct Left(Kit);
-
-/// What is kept by its revisions.
-trait Document: Sized {
-    /// The kind of its row.
-    const KIND: &'static str;
-    fn parsed(json: &[u8]) -> Result<Self, Problems>;
-    /// Compact. Documents hold strings, lists and finite numbers, so this cannot fail; an empty text would be refused
-    /// when it is read back.
-    fn written(&self) -> String;
-    fn stale(based_on: i64, now: Saved<Self>) -> StoreError;
-}
-
-impl Document for Job {
-    const KIND: &'static str = "job";
-    fn parsed(json: &[u8]) -> Result<Self, Problems> {
-        Self::from_json(json)
-    }
-    fn written(&self) -> String {
-        serde_json::to_string(self).unwrap_or_default()
-    }
-    fn stale(based_on: i64, now: Saved<Self>) -> StoreError {
-        StoreError::Stale(Box::new(Stale { based_on, now }))
-    }
-}
-
-impl Document for KitFile {
-    const KIND: &'static str = KIT;
-    fn parsed(json: &[u8]) -> Result<Self, Problems> {
-        Self::from_json(json)
-    }
-    fn written(&self) -> String {
-        serde_json::to_string(self).unwrap_or_default()
-    }
-    fn stale(based_on: i64, now: Saved<Self>) -> StoreError {
-        StoreError::KitStale { based_on, now: now.revision }
-    }
-}
-
-impl Document for Left {
-    const KIND: &'static str = LEFT;
-    fn parsed(json: &[u8]) -> Result<Self, Problems> {
-        // Anything may be missing from it: it is no kit to work with.
-        read_json(json).map(Self)
-    }
-    fn written(&self) -> String {
-        serde_json::to_string(&self.0).unwrap_or_default()
-    }
-    fn stale(based_on: i64, now: Saved<Self>) -> StoreError {
-        StoreError::KitStale { based_on, now: now.revision }
-    }
-}
+use crate::kit::owned;
+use crate::saved::{Act, SavedJob, Stale};
 
 /// A job in a list.
 #[derive(Clone, Debug, PartialEq, Eq)]
@@ -86,245 +29,380 @@ pub struct JobSummary {
     pub setups: Vec<String>,
     /// When it was last saved (RFC 3339).
     pub saved_at: String,
+    /// Whether it can be read: one that cannot is exported as it is, or set back.
+    pub readable: bool,
+}
+
+/// Which jobs to list.
+#[derive(Clone, Debug)]
+pub struct Listing {
+    /// Those in the bin instead.
+    pub binned: bool,
+    /// Only those that have words beginning so; all of them for an empty text.
+    pub search: String,
+    /// Where the page before ended.
+    pub after: Option<String>,
+    /// How many at most.
+    pub limit: u32,
+}
+
+impl Default for Listing {
+    fn default() -> Self {
+        Self { binned: false, search: String::new(), after: None, limit: 50 }
+    }
+}
+
+/// A page of a list.
+#[derive(Clone, Debug, Default, PartialEq, Eq)]
+pub struct Page {
+    /// The jobs, the last saved first.
+    pub jobs: Vec<JobSummary>,
+    /// Where it ends, to go on from; nothing at the end of the list.
+    pub next: Option<String>,
+    /// How many there are on all pages.
+    pub total: u64,
+}
+
+/// A revision of a job.
+#[derive(Clone, Debug, PartialEq, Eq)]
+pub struct Revision {
+    /// Its number.
+    pub number: i64,
+    /// When it was saved (RFC 3339).
+    pub saved_at: String,
+    /// What was done, in words.
+    pub change: String,
+    /// Its name, where it has one; it is then kept for ever.
+    pub point: Option<String>,
+    /// Whether it is the one that is shown.
+    pub shown: bool,
 }
 
 struct Row {
-    revision: i64,
-    parent: Option<i64>,
-    saved_at: String,
-    change: String,
-    document: String,
+    place_in_list: i64,
+    id: String,
+    name: String,
+    client: String,
+    place: String,
+    date: String,
+    setups: String,
+    saved_at: i64,
+    read_as: i64,
+}
+
+impl Row {
+    /// Where a page that ends with it ends.
+    fn mark(&self) -> String {
+        format!("{}.{}", self.saved_at, self.place_in_list)
+    }
+
+    fn summary(self) -> JobSummary {
+        JobSummary {
+            id: self.id,
+            name: self.name,
+            client: self.client,
+            place: self.place,
+            date: self.date,
+            setups: serde_json::from_str(&self.setups).unwrap_or_default(),
+            saved_at: rfc3339(self.saved_at),
+            readable: self.read_as == i64::from(FORMAT_VERSION),
+        }
+    }
+}
+
+/// The words of a search, each as the beginning of one, in FTS5's language (<https://sqlite.org/fts5.html>, 3).
+fn beginnings(search: &str) -> String {
+    let words = search.split(|letter: char| !letter.is_alphanumeric()).filter(|word| !word.is_empty());
+    words.map(|word| format!("\"{word}\"*")).collect::<Vec<_>>().join(" ")
 }
 
 impl Store {
-    /// Adds a job.
+    /// Adds a job, from here or from elsewhere: what its setups use and the kit here does not have as just that is kept
+    /// with it.
     ///
     /// # Errors
-    /// The database's.
-    pub async fn add(&self, job: &Job, change: &str) -> Result<SavedJob, StoreError> {
-        self.insert(&Uuid::new_v4().to_string(), job, change).await
-    }
-
-    async fn insert<T: Document>(&self, id: &str, document: &T, change: &str) -> Result<Saved<T>, StoreError> {
-        let now = Timestamp::now().to_string();
-        let document = document.written();
-        let mut work = self.writing().await?;
-        sqlx::query!("INSERT INTO job (id, kind, head, created_at) VALUES (?, ?, 1, ?)", id, T::KIND, now)
-            .execute(&mut *work)
-            .await?;
-        sqlx::query!(
-            "INSERT INTO revision (job_id, number, parent, saved_at, change, document) VALUES (?, 1, NULL, ?, ?, ?)",
-            id,
-            now,
-            change,
-            document
-        )
-        .execute(&mut *work)
-        .await?;
-        let saved = read(&mut work, id).await?;
+    /// A job that is not good beside this kit, a full disk, or the database's.
+    pub async fn add(&self, job: &Job, change: &str, key: Option<&str>) -> Result<SavedJob, StoreError> {
+        let mut work = self.connections.writing().await?;
+        let owned = owned(&mut work).await?;
+        if let Some(id) = done_before(&mut work, key).await? {
+            return read(&mut work, &id, &owned).await;
+        }
+        let id = self.add_within(&mut work, &owned, job, change).await?;
+        done(&mut work, key, &id).await?;
+        let saved = read(&mut work, &id, &owned).await?;
         work.commit().await?;
         Ok(saved)
     }
 
-    /// The kit. Where nobody has one yet, what the jobs there are brought along, and the generic one to start with.
+    /// Adds several, or none of them.
     ///
     /// # Errors
-    /// The database's.
-    pub async fn kit(&self) -> Result<SavedKit, StoreError> {
-        let mut work = self.pool.begin().await?;
-        let found = read(&mut work, KIT).await;
-        drop(work);
-        match found {
-            Err(StoreError::NoSuchJob(_)) => {
-                match self.insert(KIT, &KitFile::new(self.first_kit().await?), "Generic kit").await {
-                    // Two who ask at once: the other one made it.
-                    Err(_) => read(&mut self.pool.begin().await?, KIT).await,
-                    made => made,
-                }
-            }
-            found => found,
+    /// As [`Store::add`].
+    pub async fn add_all(&self, jobs: &[Job], change: &str) -> Result<Vec<SavedJob>, StoreError> {
+        let mut work = self.connections.writing().await?;
+        let owned = owned(&mut work).await?;
+        let mut all = Vec::new();
+        for job in jobs {
+            let id = self.add_within(&mut work, &owned, job, change).await?;
+            all.push(read(&mut work, &id, &owned).await?);
         }
+        work.commit().await?;
+        Ok(all)
     }
 
-    /// A kit where there was none: what the jobs brought along, the newest first, and the generic one after it.
-    async fn first_kit(&self) -> Result<Kit, StoreError> {
-        let mut all: Option<Kit> = None;
-        for job in self.jobs(false).await? {
-            let kit = self.job(&job.id).await?.document.kit;
-            all = Some(all.map_or(kit.clone(), |all| all.with(&kit)));
-        }
-        Ok(all.map_or_else(Kit::starter, |all| all.with(&Kit::starter())))
-    }
-
-    /// Saves the kit as a new revision: as [`Store::save`].
-    ///
-    /// # Errors
-    /// [`StoreError::KitStale`], a full disk, or the database's.
-    pub async fn save_kit(&self, based_on: i64, change: &str, kit: &KitFile) -> Result<SavedKit, StoreError> {
-        let before = self.kit().await?.document.kit;
-        let saved = self.save_as(KIT, based_on, change, kit).await?;
-        self.keep_what_left(&before, &saved.document.kit).await?;
-        Ok(saved)
-    }
-
-    /// Takes back the last change of the kit, or brings it back: as [`Store::undo`] and [`Store::redo`].
-    ///
-    /// # Errors
-    /// As theirs.
-    pub async fn step_kit(&self, based_on: i64, back: bool) -> Result<SavedKit, StoreError> {
-        let before = self.kit().await?.document.kit;
-        let saved: SavedKit = if back { self.back(KIT, based_on).await? } else { self.forward(KIT, based_on).await? };
-        self.keep_what_left(&before, &saved.document.kit).await?;
-        Ok(saved)
-    }
-
-    /// What is owned, and what was owned before.
-    ///
-    /// # Errors
-    /// The database's.
-    pub async fn owned(&self) -> Result<OwnedKit, StoreError> {
-        let kit = self.kit().await?.document.kit;
-        let left = self.left().await?.map_or_else(Kit::default, |left| left.document.0);
-        Ok(OwnedKit { kit, left })
-    }
-
-    async fn left(&self) -> Result<Option<Saved<Left>>, StoreError> {
-        match read(&mut self.pool.begin().await?, LEFT).await {
-            Err(StoreError::NoSuchJob(_)) => Ok(None),
-            found => found.map(Some),
-        }
-    }
-
-    /// Keeps each thing that has left the kit as it was, for the setups that go on with it.
-    async fn keep_what_left(&self, before: &Kit, now: &Kit) -> Result<(), StoreError> {
-        let gone = before.beyond(now);
-        if gone.count() == 0 {
-            return Ok(());
-        }
-        match self.left().await? {
-            None => drop(self.insert(LEFT, &Left(gone), "Left the kit").await?),
-            Some(left) => {
-                let all = Left(left.document.0.updated_by(&gone));
-                self.save_as(LEFT, left.revision, "Left the kit", &all).await?;
-            }
-        }
-        Ok(())
+    async fn add_within(
+        &self,
+        work: &mut SqliteConnection,
+        owned: &OwnedKit,
+        job: &Job,
+        change: &str,
+    ) -> Result<String, StoreError> {
+        let job = job.clone().apart_from(owned, || Uuid::new_v4().to_string()).taking(owned);
+        job.check().map_err(StoreError::Wrong)?;
+        let id = Uuid::new_v4().to_string();
+        insert(work, &id, &job.leaving(owned), change).await?;
+        Ok(id)
     }
 
     /// The job with an id, in the bin or not.
     ///
     /// # Errors
-    /// No such job, or the database's.
+    /// No such job, one that cannot be read, or the database's.
     pub async fn job(&self, id: &str) -> Result<SavedJob, StoreError> {
-        let mut work = self.pool.begin().await?;
-        read(&mut work, id).await
+        let mut work = self.connections.readers.begin().await?;
+        let owned = owned(&mut work).await?;
+        let found = read(&mut work, id, &owned).await;
+        drop(work);
+        if matches!(found, Err(StoreError::Unreadable { .. })) && !self.connections.read_only() {
+            self.mark_unreadable(id).await?;
+        }
+        found
     }
 
-    /// All jobs outside the bin (or in it), the last saved first.
+    /// Lists say from now on that it cannot be read.
+    async fn mark_unreadable(&self, id: &str) -> Result<(), StoreError> {
+        let mut work = self.connections.writing().await?;
+        sqlx::query!("UPDATE documents SET read_as = 0 WHERE id = ?", id).execute(&mut *work).await?;
+        work.commit().await
+    }
+
+    /// What stands in the file for a job, whether it can be read or not.
+    ///
+    /// # Errors
+    /// No such job, or the database's.
+    pub async fn raw(&self, id: &str) -> Result<Vec<u8>, StoreError> {
+        let mut work = self.connections.readers.acquire().await?;
+        let head = head::<Job>(&mut work, id).await?;
+        // What cannot even be unpacked is given as it stands.
+        Ok(head.json(id).unwrap_or(head.content))
+    }
+
+    /// A page of the jobs outside the bin, or in it, the last saved first.
     ///
     /// # Errors
     /// The database's.
-    pub async fn jobs(&self, binned: bool) -> Result<Vec<JobSummary>, StoreError> {
-        let rows = sqlx::query!(
-            r#"SELECT j.id, r.saved_at, r.document
-               FROM job j JOIN revision r ON r.job_id = j.id AND r.number = j.head
-               WHERE j.kind = 'job' AND (j.binned_at IS NOT NULL) = ? ORDER BY r.saved_at DESC, j.id"#,
-            binned
-        )
-        .fetch_all(&self.pool)
-        .await?;
-        rows.into_iter()
-            .map(|row| {
-                let job: Job = parsed(&row.id, &row.document)?;
-                Ok(JobSummary {
-                    id: row.id,
-                    name: job.name,
-                    client: job.client,
-                    place: job.place,
-                    date: job.date,
-                    setups: job.setups.into_iter().map(|setup| setup.name).collect(),
-                    saved_at: row.saved_at,
-                })
-            })
-            .collect()
+    pub async fn jobs(&self, asked: &Listing) -> Result<Page, StoreError> {
+        let mut work = self.connections.readers.begin().await?;
+        let mark = asked.after.as_deref().and_then(|mark| mark.split_once('.'));
+        let (at, row): (i64, i64) =
+            mark.and_then(|(at, row)| Some((at.parse().ok()?, row.parse().ok()?))).unwrap_or((i64::MAX, i64::MAX));
+        let limit = i64::from(asked.limit) + 1;
+        let words = beginnings(&asked.search);
+        let (mut rows, total) = if words.is_empty() {
+            let rows = sqlx::query_as!(
+                Row,
+                r#"SELECT row AS "place_in_list!: i64", id, name, client, place, date, setups, saved_at, read_as FROM documents
+                   WHERE kind = 'job' AND (binned_at IS NOT NULL) = ?1 AND (saved_at, row) < (?2, ?3)
+                   ORDER BY saved_at DESC, row DESC LIMIT ?4"#,
+                asked.binned,
+                at,
+                row,
+                limit
+            )
+            .fetch_all(&mut *work)
+            .await?;
+            let total = sqlx::query_scalar!(
+                "SELECT COUNT(*) FROM documents WHERE kind = 'job' AND (binned_at IS NOT NULL) = ?",
+                asked.binned
+            )
+            .fetch_one(&mut *work)
+            .await?;
+            (rows, total)
+        } else {
+            let rows = sqlx::query_as!(
+                Row,
+                r#"SELECT row AS "place_in_list!: i64", id, name, client, place, date, setups, saved_at, read_as FROM documents
+                   WHERE kind = 'job' AND (binned_at IS NOT NULL) = ?1 AND (saved_at, row) < (?2, ?3)
+                     AND row IN (SELECT rowid FROM words WHERE words MATCH ?5)
+                   ORDER BY saved_at DESC, row DESC LIMIT ?4"#,
+                asked.binned,
+                at,
+                row,
+                limit,
+                words
+            )
+            .fetch_all(&mut *work)
+            .await?;
+            let total = sqlx::query_scalar!(
+                "SELECT COUNT(*) FROM documents WHERE kind = 'job' AND (binned_at IS NOT NULL) = ?1
+                 AND row IN (SELECT rowid FROM words WHERE words MATCH ?2)",
+                asked.binned,
+                words
+            )
+            .fetch_one(&mut *work)
+            .await?;
+            (rows, total)
+        };
+        drop(work);
+        let more = rows.len() > asked.limit as usize;
+        rows.truncate(asked.limit as usize);
+        let next = rows.last().filter(|_| more).map(Row::mark);
+        let mut jobs = Vec::new();
+        for row in rows {
+            let known = row.read_as == i64::from(FORMAT_VERSION);
+            let mut job = row.summary();
+            if !known {
+                job.readable = self.reads_again(&job.id).await?;
+            }
+            jobs.push(job);
+        }
+        Ok(Page { jobs, next, total: u64::try_from(total).unwrap_or_default() })
     }
 
-    /// Saves a job as a new revision, based on the one that was edited. `change` says in words what was done.
+    /// Whether a job of which that is not known can be read; if so, it is known from then on.
+    async fn reads_again(&self, id: &str) -> Result<bool, StoreError> {
+        let mut work = self.connections.readers.begin().await?;
+        let owned = owned(&mut work).await?;
+        let found = read::<Job>(&mut work, id, &owned).await;
+        drop(work);
+        match found {
+            Ok(saved) if self.connections.read_only() => Ok(saved.id == id),
+            Ok(saved) => {
+                let mut work = self.connections.writing().await?;
+                summarise(&mut work, id, &saved.document).await?;
+                work.commit().await?;
+                Ok(true)
+            }
+            Err(StoreError::Unreadable { .. }) => Ok(false),
+            Err(other) => Err(other),
+        }
+    }
+
+    /// Saves a job as a new revision, based on the one that was edited. A save sent again, since its answer was lost, is
+    /// the same save.
     ///
     /// # Errors
-    /// [`StoreError::Stale`] with what is there now, no such job, a full disk, or the database's.
-    pub async fn save(&self, id: &str, based_on: i64, change: &str, job: &Job) -> Result<SavedJob, StoreError> {
-        self.save_as(id, based_on, change, job).await
-    }
-
-    async fn save_as<T: Document>(
-        &self,
-        id: &str,
-        based_on: i64,
-        change: &str,
-        document: &T,
-    ) -> Result<Saved<T>, StoreError> {
-        let document = document.written();
-        let now = Timestamp::now().to_string();
-        let mut work = self.writing().await?;
-        let head = at::<T>(&mut work, id, based_on).await?;
-        // Saving what is already there is no change: the same save sent twice makes one revision.
-        if head.document == document {
-            return read(&mut work, id).await;
+    /// [`StoreError::Stale`] with what is there now, a job that is not good, no such job, a full disk, or the database's.
+    pub async fn save(&self, id: &str, act: &Act<'_>, job: &Job) -> Result<SavedJob, StoreError> {
+        let mut work = self.connections.writing().await?;
+        let owned = owned(&mut work).await?;
+        if done_before(&mut work, act.key).await?.is_some_and(|before| before == id) {
+            return read(&mut work, id, &owned).await;
         }
-        sqlx::query!(
-            r#"INSERT INTO revision (job_id, number, parent, saved_at, change, document)
-               SELECT ?1, MAX(number) + 1, ?2, ?3, ?4, ?5 FROM revision WHERE job_id = ?1"#,
-            id,
-            based_on,
-            now,
-            change,
-            document
-        )
-        .execute(&mut *work)
-        .await?;
-        sqlx::query!("UPDATE job SET head = (SELECT MAX(number) FROM revision WHERE job_id = ?1) WHERE id = ?1", id)
-            .execute(&mut *work)
-            .await?;
-        let saved = read(&mut work, id).await?;
+        let job = job.clone().taking(&owned);
+        job.check().map_err(StoreError::Wrong)?;
+        let job = job.leaving(&owned);
+        let head = head::<Job>(&mut work, id).await?;
+        if head.revision != act.based_on {
+            if said_again(&head, id, act, &job) {
+                return read(&mut work, id, &owned).await;
+            }
+            return Err(stale(&mut work, id, act.based_on, &owned).await?);
+        }
+        append(&mut work, id, &head, &job, act.change).await?;
+        done(&mut work, act.key, id).await?;
+        let saved = read(&mut work, id, &owned).await?;
         work.commit().await?;
         Ok(saved)
     }
 
-    /// Goes back to the revision before.
+    /// Goes back to the revision before, or forward again to the newest made from this one.
     ///
     /// # Errors
-    /// [`StoreError::NothingTo`] at the first revision; otherwise as [`Store::save`].
-    pub async fn undo(&self, id: &str, based_on: i64) -> Result<SavedJob, StoreError> {
-        self.back(id, based_on).await
+    /// [`StoreError::NothingTo`] at the first revision or where nothing was undone; otherwise as [`Store::save`].
+    pub async fn step(&self, id: &str, act: &Act<'_>, back: bool) -> Result<SavedJob, StoreError> {
+        self.show(id, act, async |work, head| step(work, id, head, back).await).await
     }
 
-    async fn back<T: Document>(&self, id: &str, based_on: i64) -> Result<Saved<T>, StoreError> {
-        let mut work = self.writing().await?;
-        let head = at::<T>(&mut work, id, based_on).await?;
-        let to = head.parent.ok_or(StoreError::NothingTo("undo"))?;
-        move_head(work, id, to).await
-    }
-
-    /// Goes forward again to the newest revision made from this one.
+    /// Goes back to one of its revisions, such as the last that can be read; none is lost.
     ///
     /// # Errors
-    /// [`StoreError::NothingTo`] where nothing was undone; otherwise as [`Store::save`].
-    pub async fn redo(&self, id: &str, based_on: i64) -> Result<SavedJob, StoreError> {
-        self.forward(id, based_on).await
+    /// [`StoreError::NoSuchRevision`]; otherwise as [`Store::save`].
+    pub async fn set_back(&self, id: &str, act: &Act<'_>, to: i64) -> Result<SavedJob, StoreError> {
+        self.show(id, act, async |work, _| {
+            let there =
+                sqlx::query_scalar!("SELECT number FROM revisions WHERE document_id = ? AND number = ?", id, to)
+                    .fetch_optional(work)
+                    .await?;
+            there.ok_or(StoreError::NoSuchRevision(to))
+        })
+        .await
     }
 
-    async fn forward<T: Document>(&self, id: &str, based_on: i64) -> Result<Saved<T>, StoreError> {
-        let mut work = self.writing().await?;
-        let head = at::<T>(&mut work, id, based_on).await?;
-        let to = sqlx::query_scalar!(
-            r#"SELECT MAX(number) AS "number: i64" FROM revision WHERE job_id = ? AND parent = ?"#,
-            id,
-            head.revision
+    /// Shows another revision.
+    async fn show(
+        &self,
+        id: &str,
+        act: &Act<'_>,
+        to: impl AsyncFnOnce(&mut SqliteConnection, &Head) -> Result<i64, StoreError>,
+    ) -> Result<SavedJob, StoreError> {
+        let mut work = self.connections.writing().await?;
+        let owned = owned(&mut work).await?;
+        if done_before(&mut work, act.key).await?.is_some_and(|before| before == id) {
+            return read(&mut work, id, &owned).await;
+        }
+        let head = head::<Job>(&mut work, id).await?;
+        if head.revision != act.based_on {
+            return Err(stale(&mut work, id, act.based_on, &owned).await?);
+        }
+        let to = to(&mut work, &head).await?;
+        move_head(&mut work, id, to).await?;
+        done(&mut work, act.key, id).await?;
+        let saved = read::<Job>(&mut work, id, &owned).await?;
+        summarise(&mut work, id, &saved.document).await?;
+        work.commit().await?;
+        Ok(saved)
+    }
+
+    /// The revisions of a job, the newest first.
+    ///
+    /// # Errors
+    /// No such job, or the database's.
+    pub async fn revisions(&self, id: &str) -> Result<Vec<Revision>, StoreError> {
+        let mut work = self.connections.readers.begin().await?;
+        let head = head::<Job>(&mut work, id).await?.revision;
+        let rows = sqlx::query!(
+            "SELECT number, saved_at, change, point FROM revisions WHERE document_id = ? ORDER BY number DESC",
+            id
         )
-        .fetch_one(&mut *work)
+        .fetch_all(&mut *work)
         .await?;
-        move_head(work, id, to.ok_or(StoreError::NothingTo("redo"))?).await
+        let revision = |row: (i64, i64, String, Option<String>)| Revision {
+            number: row.0,
+            saved_at: rfc3339(row.1),
+            change: row.2,
+            point: row.3,
+            shown: row.0 == head,
+        };
+        Ok(rows.into_iter().map(|row| revision((row.number, row.saved_at, row.change, row.point))).collect())
+    }
+
+    /// Gives a revision a name, with which it is kept for ever; with none, it may thin out again.
+    ///
+    /// # Errors
+    /// [`StoreError::NoSuchRevision`], or the database's.
+    pub async fn name_point(&self, id: &str, number: i64, name: Option<&str>) -> Result<(), StoreError> {
+        let mut work = self.connections.writing().await?;
+        head::<Job>(&mut work, id).await?;
+        let done =
+            sqlx::query!("UPDATE revisions SET point = ? WHERE document_id = ? AND number = ?", name, id, number)
+                .execute(&mut *work)
+                .await?;
+        if done.rows_affected() == 0 {
+            return Err(StoreError::NoSuchRevision(number));
+        }
+        work.commit().await
     }
 
     /// Puts a job into the bin, or takes it out.
@@ -332,66 +410,31 @@ impl Store {
     /// # Errors
     /// No such job, or the database's.
     pub async fn bin(&self, id: &str, binned: bool) -> Result<(), StoreError> {
-        let when = binned.then(|| Timestamp::now().to_string());
-        let done = sqlx::query!("UPDATE job SET binned_at = ? WHERE id = ?", when, id).execute(&self.pool).await?;
-        if done.rows_affected() == 0 { Err(StoreError::NoSuchJob(id.to_owned())) } else { Ok(()) }
+        let mut work = self.connections.writing().await?;
+        let when = binned.then(now);
+        let done = sqlx::query!("UPDATE documents SET binned_at = ? WHERE id = ? AND kind = ?", when, id, Job::KIND)
+            .execute(&mut *work)
+            .await?;
+        if done.rows_affected() == 0 {
+            return Err(StoreError::NoSuchJob(id.to_owned()));
+        }
+        work.commit().await
     }
-
-    /// A transaction that holds the write lock from its start, so that two savers never both see the same head.
-    async fn writing(&self) -> Result<Transaction<'static, Sqlite>, StoreError> {
-        Ok(self.pool.begin_with("BEGIN IMMEDIATE").await?)
-    }
 }
 
-fn parsed<T: Document>(id: &str, document: &str) -> Result<T, StoreError> {
-    T::parsed(document.as_bytes())
-        .map_err(|problems| StoreError::Unreadable { job: id.to_owned(), problem: problems.to_string() })
+/// Whether the head is just this save: made from the same revision, by the same change, with the same content.
+fn said_again(head: &Head, id: &str, act: &Act<'_>, job: &Job) -> bool {
+    head.parent == Some(act.based_on)
+        && head.change == act.change
+        && head.json(id).is_ok_and(|there| there == job.written().as_bytes())
 }
 
-async fn head(work: &mut Transaction<'_, Sqlite>, id: &str, kind: &str) -> Result<Row, StoreError> {
-    sqlx::query_as!(
-        Row,
-        r#"SELECT r.number AS revision, r.parent, r.saved_at, r.change, r.document
-           FROM job j JOIN revision r ON r.job_id = j.id AND r.number = j.head WHERE j.id = ? AND j.kind = ?"#,
-        id,
-        kind
-    )
-    .fetch_optional(&mut **work)
-    .await?
-    .ok_or_else(|| StoreError::NoSuchJob(id.to_owned()))
-}
-
-/// The head, where it is the revision that was expected.
-async fn at<T: Document>(work: &mut Transaction<'_, Sqlite>, id: &str, based_on: i64) -> Result<Row, StoreError> {
-    let row = head(work, id, T::KIND).await?;
-    if row.revision == based_on {
-        return Ok(row);
-    }
-    Err(T::stale(based_on, read(work, id).await?))
-}
-
-async fn read<T: Document>(work: &mut Transaction<'_, Sqlite>, id: &str) -> Result<Saved<T>, StoreError> {
-    let row = head(work, id, T::KIND).await?;
-    let redo = sqlx::query_scalar!(
-        "SELECT change FROM revision WHERE job_id = ? AND parent = ? ORDER BY number DESC LIMIT 1",
-        id,
-        row.revision
-    )
-    .fetch_optional(&mut **work)
-    .await?;
-    Ok(Saved {
-        id: id.to_owned(),
-        revision: row.revision,
-        saved_at: row.saved_at,
-        undo: row.parent.map(|_| row.change),
-        redo,
-        document: parsed(id, &row.document)?,
-    })
-}
-
-async fn move_head<T: Document>(mut work: Transaction<'_, Sqlite>, id: &str, to: i64) -> Result<Saved<T>, StoreError> {
-    sqlx::query!("UPDATE job SET head = ? WHERE id = ?", to, id).execute(&mut *work).await?;
-    let saved = read(&mut work, id).await?;
-    work.commit().await?;
-    Ok(saved)
+async fn stale(
+    work: &mut SqliteConnection,
+    id: &str,
+    based_on: i64,
+    owned: &OwnedKit,
+) -> Result<StoreError, StoreError> {
+    let now = read(work, id, owned).await?;
+    Ok(StoreError::Stale(Box::new(Stale { based_on, now })))
 }

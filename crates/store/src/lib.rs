@@ -1,55 +1,92 @@
 //! Where jobs are kept: one SQLite file, through SQLx.
 //!
 //! Every save is a new revision with the one it was based on; a stale save is refused with what is there now. Undo and
-//! redo move the head along the revisions and lose none. Deleting goes to a bin. What was acknowledged is on the disk:
-//! write-ahead log, full synchronisation at each commit.
+//! redo move the head along the revisions. Deleting goes to a bin. Whatever belongs together is one transaction, and what
+//! was acknowledged is on the disk: write-ahead log, full synchronisation at each commit. Whether the disk keeps what it
+//! says it has is the disk's word.
 
+mod backup;
+mod connection;
+mod content;
+mod documents;
 mod error;
 mod jobs;
+mod kit;
+mod opening;
 mod preferences;
 mod saved;
 #[cfg(test)]
 mod tests;
+mod thinning;
+mod upkeep;
 
-pub use error::StoreError;
-pub use jobs::JobSummary;
-pub use saved::{Saved, SavedJob, SavedKit, Stale};
+pub use backup::{Backup, DAYS as BACKUP_DAYS, Difference};
+pub use error::{NotOpened, OpenError, StoreError};
+pub use jobs::{JobSummary, Listing, Page, Revision};
+pub use saved::{Act, Saved, SavedJob, SavedKit, Stale};
+pub use upkeep::BIN_DAYS;
 
-use std::path::Path;
-use std::time::Duration;
+use std::path::{Path, PathBuf};
 
-use sqlx::SqlitePool;
-use sqlx::sqlite::{SqliteConnectOptions, SqliteJournalMode, SqlitePoolOptions, SqliteSynchronous};
+use sqlx::sqlite::SqliteConnectOptions;
+use tolva_format::Kit;
+
+use connection::Connections;
 
 /// An open data file.
 #[derive(Clone, Debug)]
 pub struct Store {
-    pool: SqlitePool,
+    connections: Connections,
+    file: PathBuf,
 }
 
 impl Store {
-    /// Opens a data file, makes it where there is none, and brings its tables up to date.
+    /// Opens a data file, makes it where there is none, and brings its tables up to date, after copying it. One that
+    /// cannot be written to is opened for reading.
     ///
     /// # Errors
-    /// A file that cannot be opened, is no database, or was written by a newer Tolva.
-    pub async fn open(file: &Path) -> Result<Self, StoreError> {
-        Self::open_with(SqliteConnectOptions::new().filename(file)).await
+    /// A file that cannot be opened, is damaged or another program's, or was written by a newer Tolva.
+    pub async fn open(file: &Path) -> Result<Self, OpenError> {
+        Self::open_with(file, SqliteConnectOptions::new(), None).await
     }
 
-    async fn open_with(options: SqliteConnectOptions) -> Result<Self, StoreError> {
-        let options = options
-            .create_if_missing(true)
-            .journal_mode(SqliteJournalMode::Wal)
-            .synchronous(SqliteSynchronous::Full)
-            .foreign_keys(true)
-            .busy_timeout(Duration::from_secs(5));
-        let pool = SqlitePoolOptions::new().max_connections(4).connect_with(options).await?;
-        sqlx::migrate!().run(&pool).await?;
-        Ok(Self { pool })
+    /// The same with a kit for a file that has none yet.
+    ///
+    /// # Errors
+    /// As [`Store::open`].
+    pub async fn open_with_kit(file: &Path, kit: Kit) -> Result<Self, OpenError> {
+        Self::open_with(file, SqliteConnectOptions::new(), Some(kit)).await
+    }
+
+    async fn open_with(file: &Path, options: SqliteConnectOptions, kit: Option<Kit>) -> Result<Self, OpenError> {
+        let told = |why: NotOpened| OpenError { file: file.to_owned(), why };
+        let connections = opening::open(file, options).await.map_err(told)?;
+        let store = Self { connections, file: file.to_owned() };
+        store.begin(kit).await.map_err(|error| told(error.into()))?;
+        Ok(store)
+    }
+
+    async fn begin(&self, first: Option<Kit>) -> Result<(), StoreError> {
+        if self.connections.read_only() {
+            return Ok(());
+        }
+        let mut work = self.connections.writing().await?;
+        kit::begin(&mut work, first).await?;
+        work.commit().await
+    }
+
+    /// Whether nothing can be saved to it.
+    pub fn read_only(&self) -> bool {
+        self.connections.read_only()
+    }
+
+    /// The file.
+    pub fn file(&self) -> &Path {
+        &self.file
     }
 
     /// Waits for what is under way and closes the file.
     pub async fn close(self) {
-        self.pool.close().await;
+        self.connections.close().await;
     }
 }

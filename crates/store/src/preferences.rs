@@ -8,7 +8,9 @@ impl Store {
     /// # Errors
     /// The database's.
     pub async fn preferences(&self) -> Result<Option<String>, StoreError> {
-        Ok(sqlx::query_scalar!("SELECT document FROM preference WHERE id = 1").fetch_optional(&self.pool).await?)
+        Ok(sqlx::query_scalar!("SELECT document FROM preference WHERE id = 1")
+            .fetch_optional(&self.connections.readers)
+            .await?)
     }
 
     /// Keeps the preferences.
@@ -16,12 +18,13 @@ impl Store {
     /// # Errors
     /// The database's.
     pub async fn set_preferences(&self, document: &str) -> Result<(), StoreError> {
+        let mut work = self.connections.writing().await?;
         sqlx::query!(
             "INSERT INTO preference (id, document) VALUES (1, ?) ON CONFLICT (id) DO UPDATE SET document = excluded.document",
             document
         )
-        .execute(&self.pool)
+        .execute(&mut *work)
         .await?;
-        Ok(())
+        work.commit().await
     }
 }

@@ -1,4 +1,4 @@
-//! Documents as they stand in the data file.
+//! Documents as they stand in the data file, and what is done to them.
 
 use tolva_format::{Job, KitFile};
 
@@ -19,7 +19,7 @@ pub struct Saved<T> {
     pub document: T,
 }
 
-/// A job as it stands now.
+/// A job as it stands now, with the kit as it is now.
 pub type SavedJob = Saved<Job>;
 /// The kit as it stands now.
 pub type SavedKit = Saved<KitFile>;
@@ -31,4 +31,23 @@ pub struct Stale {
     pub based_on: i64,
     /// What is there now.
     pub now: SavedJob,
+}
+
+/// Where an act begins, and under which key it is done: a second one with the same key is answered with what is there,
+/// and not carried out again.
+#[derive(Clone, Copy, Debug)]
+pub struct Act<'a> {
+    /// The revision that was edited.
+    pub based_on: i64,
+    /// What was done, in words.
+    pub change: &'a str,
+    /// The key of the request; none where it has none.
+    pub key: Option<&'a str>,
+}
+
+impl<'a> Act<'a> {
+    /// An act without a key.
+    pub fn on(based_on: i64, change: &'a str) -> Self {
+        Self { based_on, change, key: None }
+    }
 }

@@ -1,6 +1,7 @@
 //! The store against real files: revisions, undo, stale saves, the bin, migrations, a full disk, a killed process.
 
 use rstest::rstest;
+use sqlx::ConnectOptions as _;
 use tempfile::TempDir;
 use tolva_format::Job;
 
@@ -12,6 +13,10 @@ async fn store() -> (Store, TempDir) {
     (store, folder)
 }
 
+fn binned() -> Listing {
+    Listing { binned: true, ..Listing::default() }
+}
+
 fn named(name: &str) -> Job {
     Job::new(name)
 }
@@ -19,39 +24,42 @@ fn named(name: &str) -> Job {
 #[tokio::test]
 async fn a_job_is_kept() {
     let (store, folder) = store().await;
-    let added = store.add(&named("Mill"), "New job").await.expect("added");
+    let added = store.add(&named("Mill"), "New job", None).await.expect("added");
     assert_eq!((added.revision, added.undo, added.redo), (1, None, None));
     store.close().await;
     let again = Store::open(&folder.path().join("tolva.sqlite")).await.expect("opened again");
     assert_eq!(again.job(&added.id).await.expect("there").document, named("Mill"));
-    let list = again.jobs(false).await.expect("a list");
+    let list = again.jobs(&Listing::default()).await.expect("a list").jobs;
     assert_eq!((list.len(), list[0].name.as_str(), list[0].setups.len()), (1, "Mill", 1));
 }
 
 #[tokio::test]
 async fn undo_and_redo_go_along_the_revisions_and_survive_a_restart() {
     let (store, folder) = store().await;
-    let id = store.add(&named("one"), "New job").await.expect("added").id;
-    let two = store.save(&id, 1, "Name two", &named("two")).await.expect("saved");
-    let three = store.save(&id, two.revision, "Name three", &named("three")).await.expect("saved");
+    let id = store.add(&named("one"), "New job", None).await.expect("added").id;
+    let two = store.save(&id, &Act::on(1, "Name two"), &named("two")).await.expect("saved");
+    let three = store.save(&id, &Act::on(two.revision, "Name three"), &named("three")).await.expect("saved");
     assert_eq!(three.undo.as_deref(), Some("Name three"));
     store.close().await;
 
     let store = Store::open(&folder.path().join("tolva.sqlite")).await.expect("opened again");
-    let back = store.undo(&id, three.revision).await.expect("undone");
+    let back = store.step(&id, &Act::on(three.revision, "Undo"), true).await.expect("undone");
     assert_eq!((back.document.name.as_str(), back.redo.as_deref()), ("two", Some("Name three")));
-    let back = store.undo(&id, back.revision).await.expect("undone");
-    assert!(matches!(store.undo(&id, back.revision).await, Err(StoreError::NothingTo("undo"))));
-    let forward = store.redo(&id, back.revision).await.expect("redone");
-    let forward = store.redo(&id, forward.revision).await.expect("redone");
+    let back = store.step(&id, &Act::on(back.revision, "Undo"), true).await.expect("undone");
+    assert!(matches!(store.step(&id, &Act::on(back.revision, "Undo"), true).await, Err(StoreError::NothingTo("undo"))));
+    let forward = store.step(&id, &Act::on(back.revision, "Redo"), false).await.expect("redone");
+    let forward = store.step(&id, &Act::on(forward.revision, "Redo"), false).await.expect("redone");
     assert_eq!(forward.document.name, "three");
-    assert!(matches!(store.redo(&id, forward.revision).await, Err(StoreError::NothingTo("redo"))));
+    assert!(matches!(
+        store.step(&id, &Act::on(forward.revision, "Redo"), false).await,
+        Err(StoreError::NothingTo("redo"))
+    ));
 
     // A change after an undo makes a new branch, and redo follows the newest.
-    let back = store.undo(&id, forward.revision).await.expect("undone");
-    let other = store.save(&id, back.revision, "Name four", &named("four")).await.expect("saved");
-    let back = store.undo(&id, other.revision).await.expect("undone");
-    assert_eq!(store.redo(&id, back.revision).await.expect("redone").document.name, "four");
+    let back = store.step(&id, &Act::on(forward.revision, "Undo"), true).await.expect("undone");
+    let other = store.save(&id, &Act::on(back.revision, "Name four"), &named("four")).await.expect("saved");
+    let back = store.step(&id, &Act::on(other.revision, "Undo"), true).await.expect("undone");
+    assert_eq!(store.step(&id, &Act::on(back.revision, "Redo"), false).await.expect("redone").document.name, "four");
 }
 
 /// Whatever is done in whatever order, the job is what a list of versions with a finger on one of them says it is.
@@ -63,7 +71,7 @@ async fn undo_and_redo_go_along_the_revisions_and_survive_a_restart() {
 #[tokio::test]
 async fn undo_and_redo_agree_with_a_model(#[case] doings: &str) {
     let (store, _folder) = store().await;
-    let added = store.add(&named("version 0"), "New job").await.expect("added");
+    let added = store.add(&named("version 0"), "New job", None).await.expect("added");
     // Each version's name, its parent, and the child that redo goes to: the newest.
     let mut versions: Vec<(String, Option<usize>, Option<usize>)> = vec![("version 0".to_owned(), None, None)];
     let (mut here, mut revision) = (0, added.revision);
@@ -73,10 +81,10 @@ async fn undo_and_redo_agree_with_a_model(#[case] doings: &str) {
                 let name = format!("version {}", versions.len());
                 versions.push((name.clone(), Some(here), None));
                 versions[here].2 = Some(versions.len() - 1);
-                (store.save(&added.id, revision, "Name", &named(&name)).await, Some(versions.len() - 1))
+                (store.save(&added.id, &Act::on(revision, "Name"), &named(&name)).await, Some(versions.len() - 1))
             }
-            'u' => (store.undo(&added.id, revision).await, versions[here].1),
-            _ => (store.redo(&added.id, revision).await, versions[here].2),
+            'u' => (store.step(&added.id, &Act::on(revision, "Undo"), true).await, versions[here].1),
+            _ => (store.step(&added.id, &Act::on(revision, "Redo"), false).await, versions[here].2),
         };
         match (done, expected) {
             (Ok(saved), Some(to)) => {
@@ -96,23 +104,23 @@ async fn undo_and_redo_agree_with_a_model(#[case] doings: &str) {
 #[tokio::test]
 async fn a_stale_save_is_refused_with_what_is_there() {
     let (store, _folder) = store().await;
-    let id = store.add(&named("one"), "New job").await.expect("added").id;
-    store.save(&id, 1, "Name", &named("theirs")).await.expect("saved");
-    let Err(StoreError::Stale(stale)) = store.save(&id, 1, "Name", &named("mine")).await else {
+    let id = store.add(&named("one"), "New job", None).await.expect("added").id;
+    store.save(&id, &Act::on(1, "Name"), &named("theirs")).await.expect("saved");
+    let Err(StoreError::Stale(stale)) = store.save(&id, &Act::on(1, "Name"), &named("mine")).await else {
         panic!("a stale save was taken");
     };
     assert_eq!((stale.based_on, stale.now.revision, stale.now.document.name.as_str()), (1, 2, "theirs"));
-    assert!(matches!(store.undo(&id, 1).await, Err(StoreError::Stale(_))));
+    assert!(matches!(store.step(&id, &Act::on(1, "Undo"), true).await, Err(StoreError::Stale(_))));
     assert_eq!(store.job(&id).await.expect("there").document.name, "theirs");
 }
 
 #[tokio::test]
 async fn of_many_savers_at_once_one_wins() {
     let (store, _folder) = store().await;
-    let id = store.add(&named("one"), "New job").await.expect("added").id;
+    let id = store.add(&named("one"), "New job", None).await.expect("added").id;
     let savers = (0..8).map(|n| {
         let (store, id) = (store.clone(), id.clone());
-        tokio::spawn(async move { store.save(&id, 1, "Name", &named(&format!("saver {n}"))).await.is_ok() })
+        tokio::spawn(async move { store.save(&id, &Act::on(1, "Name"), &named(&format!("saver {n}"))).await.is_ok() })
     });
     let mut won = 0;
     for saver in savers.collect::<Vec<_>>() {
@@ -125,20 +133,20 @@ async fn of_many_savers_at_once_one_wins() {
 #[tokio::test]
 async fn the_same_save_twice_is_one_revision() {
     let (store, _folder) = store().await;
-    let id = store.add(&named("one"), "New job").await.expect("added").id;
-    let two = store.save(&id, 1, "Name", &named("two")).await.expect("saved");
-    assert_eq!(store.save(&id, 2, "Name", &named("two")).await.expect("saved").revision, two.revision);
+    let id = store.add(&named("one"), "New job", None).await.expect("added").id;
+    let two = store.save(&id, &Act::on(1, "Name"), &named("two")).await.expect("saved");
+    assert_eq!(store.save(&id, &Act::on(2, "Name"), &named("two")).await.expect("saved").revision, two.revision);
 }
 
 #[tokio::test]
 async fn the_bin_gives_back() {
     let (store, _folder) = store().await;
-    let id = store.add(&named("one"), "New job").await.expect("added").id;
+    let id = store.add(&named("one"), "New job", None).await.expect("added").id;
     store.bin(&id, true).await.expect("binned");
-    assert!(store.jobs(false).await.expect("a list").is_empty());
-    assert_eq!(store.jobs(true).await.expect("the bin").len(), 1);
+    assert!(store.jobs(&Listing::default()).await.expect("a list").jobs.is_empty());
+    assert_eq!(store.jobs(&binned()).await.expect("the bin").jobs.len(), 1);
     store.bin(&id, false).await.expect("given back");
-    assert_eq!(store.jobs(false).await.expect("a list").len(), 1);
+    assert_eq!(store.jobs(&Listing::default()).await.expect("a list").jobs.len(), 1);
     assert!(matches!(store.bin("none", true).await, Err(StoreError::NoSuchJob(_))));
 }
 
@@ -151,24 +159,94 @@ async fn preferences_are_kept() {
     assert_eq!(store.preferences().await.expect("some").as_deref(), Some("{\"a\":2}"));
 }
 
-/// A disk that takes no more pages: the save is refused as such, and what was saved before is whole.
+/// A disk that takes no more pages: every save is refused as such, whatever it is of, what was saved before is whole,
+/// and when there is room again the next save is taken.
 #[tokio::test]
 async fn a_full_disk_loses_nothing() {
     let folder = TempDir::new().expect("a folder");
     let file = folder.path().join("tolva.sqlite");
-    let options = SqliteConnectOptions::new().filename(&file).pragma("max_page_count", "40");
-    let store = Store::open_with(options).await.expect("a small disk");
-    let mut saved = store.add(&named("one"), "New job").await.expect("added");
+    let small = |pages: &'static str| SqliteConnectOptions::new().pragma("max_page_count", pages);
+    let mut store = Store::open_with(&file, small("60"), None).await.expect("a small disk");
+    let mut saved = store.add(&named("one"), "New job", None).await.expect("added");
     let refused = loop {
         let mut job = named("grows");
-        job.notes = format!("{}", saved.revision).repeat(300);
-        match store.save(&saved.id, saved.revision, "Notes", &job).await {
+        // What cannot be compressed.
+        job.notes = std::iter::repeat_with(|| uuid::Uuid::new_v4().simple().to_string()).take(120).collect();
+        match store.save(&saved.id, &Act::on(saved.revision, "Notes"), &job).await {
             Ok(next) => saved = next,
             Err(error) => break error,
         }
     };
     assert!(matches!(refused, StoreError::DiskFull), "{refused:?}");
-    assert_eq!(store.job(&saved.id).await.expect("there"), saved);
+    let preferences = "x".repeat(100_000);
+    for _ in 0..3 {
+        let refused = store.set_preferences(&preferences).await;
+        assert!(matches!(refused, Err(StoreError::DiskFull)), "{refused:?}");
+        assert_eq!(store.job(&saved.id).await.expect("there"), saved);
+    }
+    store.connections.reopen_with(&file, small("100000"));
+    store.set_preferences(&preferences).await.expect("there is room again");
+    let job = named("after");
+    saved = store.save(&saved.id, &Act::on(saved.revision, "Name"), &job).await.expect("there is room again");
+    store.close().await;
+    let again = Store::open(&file).await.expect("opened again");
+    assert_eq!(again.job(&saved.id).await.expect("there"), saved);
+    assert_eq!(again.preferences().await.expect("kept"), Some(preferences));
+}
+
+/// An act that was left in the middle, as by a client who goes away, is taken back, and the next one goes on.
+#[tokio::test]
+async fn what_is_left_in_the_middle_is_taken_back() {
+    let (store, _folder) = store().await;
+    let id = store.add(&named("one"), "New job", None).await.expect("added").id;
+    {
+        let mut work = store.connections.writing().await.expect("begun");
+        sqlx::query("UPDATE documents SET binned_at = 1").execute(&mut *work).await.expect("changed");
+        let wrong = sqlx::query("INSERT INTO documents (id) VALUES (NULL)").execute(&mut *work).await;
+        assert!(wrong.is_err());
+    }
+    assert_eq!(store.jobs(&Listing::default()).await.expect("a list").jobs.len(), 1);
+    store.save(&id, &Act::on(1, "Name"), &named("two")).await.expect("saved");
+}
+
+/// Another program holds the file: it is said so, in words, and nobody who reads has to wait.
+#[tokio::test]
+async fn a_lock_of_another_program_is_told() {
+    let (store, folder) = store().await;
+    let id = store.add(&named("one"), "New job", None).await.expect("added").id;
+    let other = SqliteConnectOptions::new().filename(folder.path().join("tolva.sqlite"));
+    let mut other = other.connect().await.expect("another program");
+    sqlx::query("BEGIN IMMEDIATE").execute(&mut other).await.expect("locked");
+    let refused = store.save(&id, &Act::on(1, "Name"), &named("two")).await;
+    assert!(matches!(refused, Err(StoreError::Locked)), "{refused:?}");
+    assert_eq!(store.job(&id).await.expect("read meanwhile").document.name, "one");
+    sqlx::query("ROLLBACK").execute(&mut other).await.expect("let go");
+    store.save(&id, &Act::on(1, "Name"), &named("two")).await.expect("saved");
+}
+
+/// The answer to a save was lost: sent again, it is the same save, by its key or by what is in it.
+#[rstest]
+#[case::by_its_key(Some("a-key"))]
+#[case::by_what_is_in_it(None)]
+#[tokio::test]
+async fn a_save_sent_again_is_the_same_save(#[case] key: Option<&str>) {
+    let (store, _folder) = store().await;
+    let id = store.add(&named("one"), "New job", Some("first")).await.expect("added").id;
+    assert_eq!(store.add(&named("one"), "New job", Some("first")).await.expect("again").id, id);
+    let act = Act { key, ..Act::on(1, "Name") };
+    let first = store.save(&id, &act, &named("two")).await.expect("saved");
+    assert_eq!(store.save(&id, &act, &named("two")).await.expect("again"), first);
+    let other = Act { key: Some("another"), ..Act::on(1, "Name") };
+    assert!(matches!(store.save(&id, &other, &named("three")).await, Err(StoreError::Stale(_))));
+    let undo = Act { key: Some("undo"), ..Act::on(first.revision, "Undo") };
+    let back = store.step(&id, &undo, true).await.expect("undone");
+    assert_eq!(store.step(&id, &undo, true).await.expect("again"), back);
+    let mut kit = store.kit().await.expect("a kit").document.kit;
+    kit.flashes.pop();
+    let act = Act { key, ..Act::on(1, "Flash removed") };
+    let first = store.save_kit(&act, &kit).await.expect("saved");
+    assert_eq!(store.save_kit(&act, &kit).await.expect("again"), first);
+    assert_eq!(store.jobs(&Listing::default()).await.expect("a list").total, 1);
 }
 
 #[rstest]
@@ -178,23 +256,82 @@ async fn what_is_no_data_file_is_refused(#[case] bytes: &[u8]) {
     let folder = TempDir::new().expect("a folder");
     let file = folder.path().join("tolva.sqlite");
     std::fs::write(&file, bytes).expect("written");
-    assert!(Store::open(&file).await.is_err());
+    let error = Store::open(&file).await.expect_err("no data file");
+    assert!(matches!(error.why, NotOpened::NotTolva) && error.to_string().contains("tolva.sqlite"), "{error}");
     assert_eq!(std::fs::read(&file).expect("still there"), bytes);
+}
+
+/// A SQLite file of another program, with a number or without: refused, and nothing is written to it.
+#[rstest]
+#[case::with_a_number(Some(77))]
+#[case::without_one(None)]
+#[tokio::test]
+async fn a_data_file_of_another_program_is_refused(#[case] number: Option<i32>) {
+    let folder = TempDir::new().expect("a folder");
+    let file = folder.path().join("theirs.sqlite");
+    let mut theirs = SqliteConnectOptions::new().filename(&file).create_if_missing(true).connect().await.expect("made");
+    sqlx::query("CREATE TABLE songs (name TEXT)").execute(&mut theirs).await.expect("a table");
+    if let Some(number) = number {
+        let pragma = sqlx::AssertSqlSafe(format!("PRAGMA application_id = {number}"));
+        sqlx::query(pragma).execute(&mut theirs).await.expect("a number");
+    }
+    sqlx::Connection::close(theirs).await.expect("closed");
+    let before = std::fs::read(&file).expect("there");
+    let error = Store::open(&file).await.expect_err("another program's");
+    assert!(matches!(error.why, NotOpened::NotTolva), "{error}");
+    assert_eq!(std::fs::read(&file).expect("still there"), before);
+    assert_eq!(std::fs::read_dir(folder.path()).expect("a folder").count(), 1);
+}
+
+/// A damaged file is told at its opening, with what can be done.
+#[tokio::test]
+async fn damage_is_found_at_the_start() {
+    let (store, folder) = store().await;
+    for number in 0..40 {
+        let mut job = named(&format!("{number}"));
+        job.notes = std::iter::repeat_with(|| uuid::Uuid::new_v4().simple().to_string()).take(100).collect();
+        store.add(&job, "New job", None).await.expect("added");
+    }
+    store.close().await;
+    let file = folder.path().join("tolva.sqlite");
+    let mut bytes = std::fs::read(&file).expect("there");
+    let middle = bytes.len() / 2;
+    bytes[middle..middle + 8192].fill(0xab);
+    std::fs::write(&file, bytes).expect("damaged");
+    let error = Store::open(&file).await.expect_err("damaged");
+    assert!(matches!(error.why, NotOpened::Damaged(_)) && error.to_string().contains("tolva restore"), "{error}");
+}
+
+/// What cannot be written to is opened for reading, and says so.
+#[tokio::test]
+async fn a_file_may_be_opened_for_reading() {
+    let (store, folder) = store().await;
+    let added = store.add(&named("one"), "New job", None).await.expect("added");
+    store.close().await;
+    let options = SqliteConnectOptions::new().filename(folder.path().join("tolva.sqlite")).read_only(true);
+    let connections = Connections::new(options.immutable(true), true).await.expect("opened");
+    let store = Store { connections, file: folder.path().join("tolva.sqlite") };
+    assert!(store.read_only());
+    assert_eq!(store.job(&added.id).await.expect("there"), added);
+    let refused = store.save(&added.id, &Act::on(1, "Name"), &named("two")).await;
+    assert!(matches!(refused, Err(StoreError::ReadOnly)), "{refused:?}");
 }
 
 /// A data file of a newer Tolva has a migration this one does not know: it is refused, not guessed at.
 #[tokio::test]
 async fn a_newer_data_file_is_refused() {
     let (store, folder) = store().await;
+    let mut work = store.connections.writing().await.expect("begun");
     sqlx::query(
         "INSERT INTO _sqlx_migrations (version, description, success, checksum, execution_time) VALUES (9999, 'later', 1, x'00', 0)",
     )
-    .execute(&store.pool)
+    .execute(&mut *work)
     .await
     .expect("a later migration");
+    work.commit().await.expect("written");
     store.close().await;
-    let opened = Store::open(&folder.path().join("tolva.sqlite")).await;
-    assert!(matches!(opened, Err(StoreError::Migration(_))), "{opened:?}");
+    let error = Store::open(&folder.path().join("tolva.sqlite")).await.expect_err("newer");
+    assert!(matches!(error.why, NotOpened::Newer) && error.to_string().contains("newer Tolva"), "{error}");
 }
 
 /// Migrating twice is migrating once, and the tables are the strict ones the queries were checked against.
@@ -203,25 +340,172 @@ async fn migrations_run_once() {
     let (store, folder) = store().await;
     store.close().await;
     let store = Store::open(&folder.path().join("tolva.sqlite")).await.expect("opened again");
-    let applied: i64 =
-        sqlx::query_scalar("SELECT COUNT(*) FROM _sqlx_migrations").fetch_one(&store.pool).await.expect("a count");
+    let applied: i64 = sqlx::query_scalar("SELECT COUNT(*) FROM _sqlx_migrations")
+        .fetch_one(&store.connections.readers)
+        .await
+        .expect("a count");
     let files = std::fs::read_dir(concat!(env!("CARGO_MANIFEST_DIR"), "/migrations")).expect("a folder").count();
     assert_eq!(usize::try_from(applied), Ok(files));
-    let mode: String = sqlx::query_scalar("PRAGMA journal_mode").fetch_one(&store.pool).await.expect("a mode");
+    let mode: String =
+        sqlx::query_scalar("PRAGMA journal_mode").fetch_one(&store.connections.readers).await.expect("a mode");
     assert_eq!(mode, "wal");
+}
+
+async fn put_content(store: &Store, content: &[u8]) {
+    let mut work = store.connections.writing().await.expect("begun");
+    let put = "UPDATE revisions SET content = ?1 WHERE document_id <> 'kit' AND number = \
+               (SELECT head FROM documents WHERE id = document_id)";
+    sqlx::query(put).bind(content).execute(&mut *work).await.expect("put");
+    work.commit().await.expect("written");
 }
 
 /// A data file written while the format was version 1 is read as this version, and saved as it from then on.
 #[tokio::test]
 async fn jobs_of_an_older_format_are_read() {
     let (store, _folder) = store().await;
-    let id = store.add(&named("old"), "New job").await.expect("added").id;
-    let old = include_str!("../../format/tests/data/job-version-1.json");
-    sqlx::query("UPDATE revision SET document = ?1").bind(old).execute(&store.pool).await.expect("an old document");
+    let id = store.add(&named("old"), "New job", None).await.expect("added").id;
+    put_content(&store, include_bytes!("../../format/tests/data/job-version-1.json")).await;
     let job = store.job(&id).await.expect("read").document;
     assert_eq!((job.format_version, job.name.as_str()), (tolva_format::FORMAT_VERSION, "Ropeworks open day"));
-    let saved = store.save(&id, 1, "Name", &job).await.expect("saved");
+    let saved = store.save(&id, &Act::on(1, "Name"), &job).await.expect("saved");
     assert_eq!(saved.document, job);
+}
+
+/// One that cannot be read is listed as such, given as it is, and set back; the others are as they were.
+#[tokio::test]
+async fn one_unreadable_job_hides_no_other() {
+    let (store, _folder) = store().await;
+    let bad = store.add(&named("Bad"), "New job", None).await.expect("added").id;
+    let saved = store.save(&bad, &Act::on(1, "Name"), &named("Worse")).await.expect("saved");
+    put_content(&store, b"{\"format\": \"tolva-job\", ").await;
+    let good = store.add(&named("Good"), "New job", None).await.expect("added").id;
+    assert!(matches!(store.job(&bad).await, Err(StoreError::Unreadable { .. })));
+    let list = store.jobs(&Listing::default()).await.expect("a list").jobs;
+    let told: Vec<_> = list.iter().map(|job| (job.name.as_str(), job.readable)).collect();
+    assert_eq!(told, [("Good", true), ("Worse", false)]);
+    assert_eq!(store.job(&good).await.expect("there").document.name, "Good");
+    assert!(store.raw(&bad).await.expect("as it is").starts_with(b"{\"format\""));
+    assert_eq!(store.revisions(&bad).await.expect("revisions").len(), 2);
+    let back = store.set_back(&bad, &Act::on(saved.revision, "Set back"), 1).await.expect("set back");
+    assert_eq!(back.document.name, "Bad");
+    assert!(store.jobs(&Listing::default()).await.expect("a list").jobs.iter().all(|job| job.readable));
+    let none = store.set_back(&bad, &Act::on(1, "Set back"), 99).await;
+    assert!(matches!(none, Err(StoreError::NoSuchRevision(99))), "{none:?}");
+}
+
+#[tokio::test]
+async fn lists_come_in_pages_and_are_searched_by_words() {
+    let (store, _folder) = store().await;
+    let jobs: Vec<Job> = (0..25)
+        .map(|number| {
+            let mut job = named(&format!("Job {number}"));
+            job.place = if number % 5 == 0 { "Köln, the old mill".to_owned() } else { "Harbour".to_owned() };
+            job
+        })
+        .collect();
+    store.add_all(&jobs, "Import").await.expect("added");
+    let (mut seen, mut after) = (Vec::new(), None);
+    loop {
+        let page = store.jobs(&Listing { after, limit: 10, ..Listing::default() }).await.expect("a page");
+        assert_eq!(page.total, 25);
+        seen.extend(page.jobs.into_iter().map(|job| job.name));
+        after = page.next;
+        if after.is_none() {
+            break;
+        }
+    }
+    seen.sort();
+    seen.dedup();
+    assert_eq!(seen.len(), 25);
+    let found = |search: &str| Listing { search: search.to_owned(), ..Listing::default() };
+    for (search, count) in [("mill", 5), ("koln mi", 5), ("HARB", 20), ("job 7", 1), ("nowhere", 0), ("\"", 25)] {
+        assert_eq!(store.jobs(&found(search)).await.expect("a page").total, count, "{search}");
+    }
+}
+
+/// A name keeps a revision, and the bin is emptied after its time.
+#[tokio::test]
+async fn what_is_old_goes_unless_it_has_a_name() {
+    let (store, _folder) = store().await;
+    let id = store.add(&named("0"), "New job", None).await.expect("added").id;
+    let mut revision = 1;
+    for number in 1..60 {
+        let job = named(&number.to_string());
+        revision = store.save(&id, &Act::on(revision, "Name"), &job).await.expect("saved").revision;
+    }
+    store.name_point(&id, 7, Some("As agreed")).await.expect("named");
+    let mut work = store.connections.writing().await.expect("begun");
+    sqlx::query("UPDATE revisions SET saved_at = 1000000 + number").execute(&mut *work).await.expect("aged");
+    work.commit().await.expect("written");
+    store.upkeep().await.expect("kept up");
+    let left: Vec<i64> = store.revisions(&id).await.expect("revisions").iter().map(|one| one.number).collect();
+    assert_eq!(left, [60, 7]);
+    let back = store.step(&id, &Act::on(60, "Undo"), true).await.expect("undone");
+    assert_eq!(back.document.name, "6");
+    store.bin(&id, true).await.expect("binned");
+    store.upkeep().await.expect("kept up");
+    assert_eq!(store.jobs(&binned()).await.expect("the bin").jobs.len(), 1);
+    let mut work = store.connections.writing().await.expect("begun");
+    sqlx::query("UPDATE documents SET binned_at = 1 WHERE kind = 'job'").execute(&mut *work).await.expect("aged");
+    work.commit().await.expect("written");
+    store.upkeep().await.expect("kept up");
+    assert!(matches!(store.job(&id).await, Err(StoreError::NoSuchJob(_))));
+    assert!(store.kit().await.is_ok());
+}
+
+#[tokio::test]
+async fn a_backup_is_made_compared_and_brought_back() {
+    let (store, folder) = store().await;
+    let kept = store.add(&named("Kept"), "New job", None).await.expect("added").id;
+    let lost = store.add(&named("Lost"), "New job", None).await.expect("added").id;
+    store.backup_of_the_day().await.expect("copied");
+    store.backup_of_the_day().await.expect("once a day");
+    let name = store.backups()[0].name.clone();
+    store.bin(&lost, true).await.expect("binned");
+    store.save(&kept, &Act::on(1, "Name"), &named("Changed")).await.expect("saved");
+    let new = store.add(&named("New"), "New job", None).await.expect("added").id;
+    let difference = store.compare(&name).await.expect("compared");
+    let names = |jobs: &[JobSummary]| jobs.iter().map(|job| job.name.clone()).collect::<Vec<_>>();
+    assert_eq!(
+        (names(&difference.changed), names(&difference.gone)),
+        (vec!["Kept".to_owned()], vec!["New".to_owned()])
+    );
+    store.restore_named(&name).await.expect("brought back");
+    let list = store.jobs(&Listing::default()).await.expect("a list").jobs;
+    assert_eq!(names(&list), ["Lost", "Kept"]);
+    assert!(matches!(store.job(&new).await, Err(StoreError::NoSuchJob(_))));
+    // What was there before is a copy too, and a name is no path.
+    let before = store.backups().into_iter().find(|backup| backup.name.ends_with("before-restore")).expect("a copy");
+    store.restore_named(&before.name).await.expect("and back again");
+    assert_eq!(store.job(&kept).await.expect("there").document.name, "Changed");
+    assert!(matches!(store.compare("../tolva").await, Err(StoreError::NoSuchBackup(_))));
+    let copy = folder.path().join("copy.sqlite");
+    store.backup(&copy).await.expect("copied");
+    assert!(store.backup(&copy).await.is_err(), "nothing is overwritten");
+    assert_eq!(Store::open(&copy).await.expect("a data file").job(&new).await.expect("there").document.name, "New");
+}
+
+/// A data file as Tolva wrote it before this schema: copied first, then everything is there, undo and all.
+#[tokio::test]
+async fn a_data_file_of_before_is_brought_up_to_date() {
+    let folder = TempDir::new().expect("a folder");
+    let file = folder.path().join("tolva.sqlite");
+    let old = SqliteConnectOptions::new().filename(&file).create_if_missing(true);
+    let mut old = old.connect().await.expect("made");
+    sqlx::raw_sql(include_str!("../tests/data/schema-2.sql")).execute(&mut old).await.expect("written");
+    sqlx::Connection::close(old).await.expect("closed");
+    let store = Store::open(&file).await.expect("brought up to date");
+    let list = store.jobs(&Listing::default()).await.expect("a list").jobs;
+    assert_eq!((list.len(), list[0].name.as_str(), list[0].readable), (1, "Two", true));
+    assert_eq!(list[0].saved_at, "2026-08-29T10:00:00.500Z");
+    let job = store.job(&list[0].id).await.expect("read");
+    assert_eq!((job.revision, job.undo.as_deref(), job.document.setups.len()), (2, Some("Name"), 1));
+    assert_eq!(store.step(&job.id, &Act::on(2, "Undo"), true).await.expect("undone").document.name, "One");
+    assert_eq!(store.jobs(&binned()).await.expect("the bin").jobs.len(), 1);
+    assert_eq!(store.owned().await.expect("owned").retired.flashes[0].id, "sold");
+    store.upkeep().await.expect("compressed");
+    assert_eq!(store.job(&job.id).await.expect("read").document.name, "One");
+    assert!(folder.path().join("tolva.before-3.sqlite").exists());
 }
 
 #[tokio::test]
@@ -229,32 +513,69 @@ async fn the_kit_is_kept_by_its_revisions_and_is_no_job() {
     let (store, _folder) = store().await;
     let first = store.kit().await.expect("a kit");
     assert_eq!((first.revision, first.document.kit.count()), (1, tolva_format::Kit::starter().count()));
-    assert!(store.jobs(false).await.expect("a list").is_empty());
+    assert!(store.jobs(&Listing::default()).await.expect("a list").jobs.is_empty());
     assert!(matches!(store.job("kit").await, Err(StoreError::NoSuchJob(_))));
     let mut kit = first.document.clone();
     kit.kit.flashes.pop();
-    let second = store.save_kit(1, "Flash removed", &kit).await.expect("saved");
+    let second = store.save_kit(&Act::on(1, "Flash removed"), &kit.kit).await.expect("saved");
     assert_eq!((second.revision, second.undo.as_deref()), (2, Some("Flash removed")));
-    let stale = store.save_kit(1, "Late", &first.document).await;
+    let stale = store.save_kit(&Act::on(1, "Late"), &first.document.kit).await;
     assert!(matches!(stale, Err(StoreError::KitStale { based_on: 1, now: 2 })));
-    let back = store.step_kit(2, true).await.expect("undone");
+    let back = store.step_kit(&Act::on(2, "Undo"), true).await.expect("undone");
     assert_eq!(back.document, first.document);
-    assert_eq!(store.step_kit(back.revision, false).await.expect("redone").document, kit);
+    assert_eq!(store.step_kit(&Act::on(back.revision, "Redo"), false).await.expect("redone").document, kit);
     // What left stays known as it was, and a job that uses it goes on.
     let owned = store.owned().await.expect("owned");
-    assert_eq!((owned.kit, owned.left.flashes), (kit.kit, vec![first.document.kit.flashes[3].clone()]));
-    assert!(store.jobs(false).await.expect("a list").is_empty());
+    assert_eq!((owned.kit, owned.retired.flashes), (kit.kit, vec![first.document.kit.flashes[3].clone()]));
+    assert!(store.jobs(&Listing::default()).await.expect("a list").jobs.is_empty());
 }
 
-/// A data file from before the kit was kept by itself: what its jobs used is the kit.
+/// At the limits of the kit: whatever is given can be saved, exported and imported, however much has retired.
 #[tokio::test]
-async fn the_first_kit_is_what_the_jobs_brought() {
+async fn a_job_outlives_a_full_kit() {
     let (store, _folder) = store().await;
-    let mut job = named("Old");
-    job.kit.flashes[0].id = "mine".to_owned();
-    job.kit.flashes[1].name = "As I call it".to_owned();
-    store.add(&job, "New job").await.expect("added");
-    let kit = store.kit().await.expect("a kit").document.kit;
-    assert_eq!((kit.flashes[0].id.as_str(), kit.flashes[1].name.as_str()), ("mine", "As I call it"));
-    assert_eq!(kit.flashes.len(), 5, "and the generic small one after it");
+    let mut kit = store.kit().await.expect("a kit").document.kit;
+    let unit = kit.flashes[1].clone();
+    let refill = |kit: &mut tolva_format::Kit, round: usize| {
+        kit.flashes = (0..40).map(|n| tolva_format::Flash { id: format!("{round}-{n}"), ..unit.clone() }).collect();
+    };
+    refill(&mut kit, 0);
+    let mut based_on = store.save_kit(&Act::on(1, "Bought"), &kit).await.expect("saved").revision;
+    // A job with a unit of its own, from elsewhere.
+    let mut elsewhere = named("Elsewhere");
+    elsewhere.kit.flashes[1].name = "Theirs".to_owned();
+    let added = store.add(&elsewhere, "Import", None).await.expect("added");
+    assert_eq!(added.document.kit.flashes.len(), 41);
+    let mut job = named("Mine");
+    job.setups[0].lights[0].flash_id = "0-7".to_owned();
+    let mine = store.add(&job.taking(&kit.clone().into()), "New job", None).await.expect("added");
+    for round in 1..4 {
+        refill(&mut kit, round);
+        based_on = store.save_kit(&Act::on(based_on, "Sold and bought"), &kit).await.expect("saved").revision;
+    }
+    for (id, revision) in [(&added.id, added.revision), (&mine.id, mine.revision)] {
+        let got = store.job(id).await.expect("there").document;
+        assert!(got.check().is_ok(), "{:?}", got.check());
+        assert_eq!(got.kit.flashes.len(), 41);
+        let mut changed = got.clone();
+        changed.notes = "Changed".to_owned();
+        store.save(id, &Act::on(revision, "Notes"), &changed).await.expect("saved");
+        let file = store.job(id).await.expect("there").document.to_json();
+        let again = store.add(&Job::from_json(file.as_bytes()).expect("a job file"), "Import", None).await;
+        assert!(again.is_ok(), "{again:?}");
+    }
+    let mut too_many = kit.clone();
+    too_many.flashes.push(tolva_format::Flash { id: "one-more".to_owned(), ..unit.clone() });
+    let refused = store.save_kit(&Act::on(based_on, "Bought"), &too_many).await;
+    assert!(matches!(refused, Err(StoreError::Wrong(_))), "{refused:?}");
+}
+
+/// A kit that is begun with is the kit.
+#[tokio::test]
+async fn a_kit_may_be_begun_with() {
+    let folder = TempDir::new().expect("a folder");
+    let mut kit = tolva_format::Kit::starter();
+    kit.flashes[0].id = "mine".to_owned();
+    let store = Store::open_with_kit(&folder.path().join("tolva.sqlite"), kit.clone()).await.expect("a data file");
+    assert_eq!(store.kit().await.expect("a kit").document.kit, kit);
 }

@@ -5,6 +5,7 @@ type Schemas = components['schemas'];
 export type Job = Schemas['Job'];
 export type JobBody = Schemas['JobBody'];
 export type JobLine = Schemas['JobLine'];
+export type RevisionLine = Schemas['RevisionLine'];
 export type Setup = Schemas['Setup'];
 export type Region = Schemas['Region'];
 export type Light = Schemas['Light'];

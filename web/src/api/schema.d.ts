@@ -4,7 +4,7 @@
  */
 
 export interface paths {
-    "/api/alternatives": {
+    "/api/v1/alternatives": {
         parameters: {
             query?: never;
             header?: never;
@@ -21,7 +21,58 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/calculators": {
+    "/api/v1/backups": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The backups in the folder beside the data file: one of each of the last days, and what was there before a restore. */
+        get: operations["list_backups"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/backups/{name}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What a backup would bring back, and what would be gone. */
+        get: operations["compare_backup"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/backups/{name}/restore": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Brings back everything as it stands in a backup. What is there now becomes a backup first. */
+        post: operations["restore_backup"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/calculators": {
         parameters: {
             query?: never;
             header?: never;
@@ -38,7 +89,7 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/calculators/sun-position": {
+    "/api/v1/calculators/sun-position": {
         parameters: {
             query?: never;
             header?: never;
@@ -55,7 +106,7 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/calculators/sun-times": {
+    "/api/v1/calculators/sun-times": {
         parameters: {
             query?: never;
             header?: never;
@@ -72,7 +123,7 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/calculators/{name}": {
+    "/api/v1/calculators/{name}": {
         parameters: {
             query?: never;
             header?: never;
@@ -82,7 +133,7 @@ export interface paths {
         get?: never;
         put?: never;
         /**
-         * Any other sum by its name: what it is asked and what it gives is listed by `GET /api/calculators`. All units stand in the
+         * Any other sum by its name: what it is asked and what it gives is listed by `GET /api/v1/calculators`. All units stand in the
          *     names of the fields.
          */
         post: operations["sum"];
@@ -92,7 +143,7 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/colour": {
+    "/api/v1/colour": {
         parameters: {
             query?: never;
             header?: never;
@@ -109,7 +160,7 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/conventions": {
+    "/api/v1/conventions": {
         parameters: {
             query?: never;
             header?: never;
@@ -126,7 +177,7 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/day": {
+    "/api/v1/day": {
         parameters: {
             query?: never;
             header?: never;
@@ -143,7 +194,7 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/dials": {
+    "/api/v1/dials": {
         parameters: {
             query?: never;
             header?: never;
@@ -160,24 +211,7 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/echo": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get?: never;
-        put?: never;
-        /** Reads a JSON body and sends it back. For measuring only. */
-        post: operations["echo"];
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/falling": {
+    "/api/v1/falling": {
         parameters: {
             query?: never;
             header?: never;
@@ -194,7 +228,7 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/forecast": {
+    "/api/v1/forecast": {
         parameters: {
             query?: never;
             header?: never;
@@ -211,14 +245,14 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/jobs": {
+    "/api/v1/jobs": {
         parameters: {
             query?: never;
             header?: never;
             path?: never;
             cookie?: never;
         };
-        /** The stored jobs, the last saved first. */
+        /** A page of the stored jobs, the last saved first. */
         get: operations["list_jobs"];
         put?: never;
         /** Adds a job: a new one, or an exported file. */
@@ -229,26 +263,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/jobs/{id}": {
+    "/api/v1/jobs/{id}": {
         parameters: {
             query?: never;
             header?: never;
             path?: never;
             cookie?: never;
         };
-        /** A stored job. */
+        /** A stored job, with the kit as it is now. */
         get: operations["get_job"];
-        /** Saves a change as a new revision. */
+        /** Saves a change as a new revision. Sent again under the same `Idempotency-Key`, or as it was, it is the same save. */
         put: operations["save_job"];
         post?: never;
-        /** Puts a job into the bin. */
+        /** Puts a job into the bin, where it stays for 60 days. */
         delete: operations["bin_job"];
         options?: never;
         head?: never;
         patch?: never;
         trace?: never;
     };
-    "/api/jobs/{id}/file": {
+    "/api/v1/jobs/{id}/file": {
         parameters: {
             query?: never;
             header?: never;
@@ -265,7 +299,24 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/jobs/{id}/redo": {
+    "/api/v1/jobs/{id}/raw": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What stands in the data file for a job, whether it can be read or not. */
+        get: operations["export_raw_job"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/jobs/{id}/redo": {
         parameters: {
             query?: never;
             header?: never;
@@ -282,7 +333,7 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/jobs/{id}/restore": {
+    "/api/v1/jobs/{id}/restore": {
         parameters: {
             query?: never;
             header?: never;
@@ -299,7 +350,61 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/jobs/{id}/setups/{setup}/falling.csv": {
+    "/api/v1/jobs/{id}/revisions": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * The revisions of a job, the newest first: all of the last day, one an hour for a week, one a day after, and those
+         *     with a name.
+         */
+        get: operations["list_revisions"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/jobs/{id}/revisions/{number}/point": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** Gives a revision a name, with which it is kept for ever. */
+        put: operations["name_revision"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/jobs/{id}/set-back": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Goes back to one of its revisions. None is lost by that. */
+        post: operations["set_back"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/jobs/{id}/setups/{setup}/falling.csv": {
         parameters: {
             query?: never;
             header?: never;
@@ -316,7 +421,7 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/jobs/{id}/setups/{setup}/falling.ics": {
+    "/api/v1/jobs/{id}/setups/{setup}/falling.ics": {
         parameters: {
             query?: never;
             header?: never;
@@ -333,7 +438,7 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/jobs/{id}/undo": {
+    "/api/v1/jobs/{id}/undo": {
         parameters: {
             query?: never;
             header?: never;
@@ -350,7 +455,7 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/kit": {
+    "/api/v1/kit": {
         parameters: {
             query?: never;
             header?: never;
@@ -359,7 +464,10 @@ export interface paths {
         };
         /** The kit. Where nobody has one yet, a generic one without brands. */
         get: operations["get_kit"];
-        /** Saves a change of the kit. */
+        /**
+         * Saves a change of the kit. What is no longer in it retires: jobs that use it go on with it as it was. Sent again under
+         *     the same `Idempotency-Key`, or as it was, it is the same save.
+         */
         put: operations["save_kit"];
         post?: never;
         delete?: never;
@@ -368,7 +476,7 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/kit/file": {
+    "/api/v1/kit/file": {
         parameters: {
             query?: never;
             header?: never;
@@ -378,7 +486,10 @@ export interface paths {
         /** The kit as a file to keep or to import elsewhere. */
         get: operations["export_kit"];
         put?: never;
-        /** Puts a kit file (JSON or CSV) into the kit: what has the same id is replaced, what has not is added. */
+        /**
+         * Puts a kit file (JSON or CSV) into the kit: what has the same id is replaced, what has not is added. A table may hold
+         *     a single thing.
+         */
         post: operations["import_kit"];
         delete?: never;
         options?: never;
@@ -386,7 +497,7 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/kit/redo": {
+    "/api/v1/kit/redo": {
         parameters: {
             query?: never;
             header?: never;
@@ -403,7 +514,7 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/kit/undo": {
+    "/api/v1/kit/undo": {
         parameters: {
             query?: never;
             header?: never;
@@ -420,7 +531,7 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/look": {
+    "/api/v1/look": {
         parameters: {
             query?: never;
             header?: never;
@@ -437,7 +548,7 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/meter": {
+    "/api/v1/meter": {
         parameters: {
             query?: never;
             header?: never;
@@ -454,7 +565,7 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/moment": {
+    "/api/v1/moment": {
         parameters: {
             query?: never;
             header?: never;
@@ -471,7 +582,7 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/openapi.json": {
+    "/api/v1/openapi.json": {
         parameters: {
             query?: never;
             header?: never;
@@ -488,7 +599,7 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/places": {
+    "/api/v1/places": {
         parameters: {
             query?: never;
             header?: never;
@@ -508,7 +619,7 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/places/file": {
+    "/api/v1/places/file": {
         parameters: {
             query?: never;
             header?: never;
@@ -525,7 +636,7 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/preferences": {
+    "/api/v1/preferences": {
         parameters: {
             query?: never;
             header?: never;
@@ -543,7 +654,7 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/read": {
+    "/api/v1/read": {
         parameters: {
             query?: never;
             header?: never;
@@ -560,7 +671,7 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/say": {
+    "/api/v1/say": {
         parameters: {
             query?: never;
             header?: never;
@@ -577,7 +688,7 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/solve": {
+    "/api/v1/solve": {
         parameters: {
             query?: never;
             header?: never;
@@ -594,7 +705,7 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/start": {
+    "/api/v1/start": {
         parameters: {
             query?: never;
             header?: never;
@@ -611,7 +722,7 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/trigger": {
+    "/api/v1/trigger": {
         parameters: {
             query?: never;
             header?: never;
@@ -628,7 +739,7 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/upgrade": {
+    "/api/v1/upgrade": {
         parameters: {
             query?: never;
             header?: never;
@@ -639,6 +750,546 @@ export interface paths {
         put?: never;
         /** A job document of any version that is known, as one of this version. Nothing is stored. */
         post: operations["upgrade_job"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/calculators/stops-between": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Stops between two settings
+         * @description How much more light the second gets than the first.
+         */
+        post: operations["sum_stops_between"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/calculators/exposure-value": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Exposure value of settings
+         * @description EV at ISO 100, and the light it is right for on a flat incident meter (ISO 2720, C 250).
+         */
+        post: operations["sum_exposure_value"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/calculators/light-sum": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Two lights together
+         * @description Lights add in linear light: equal ones are a stop over either.
+         */
+        post: operations["sum_light_sum"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/calculators/guide-number": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Guide number from a reading
+         * @description From a flash meter's f-number, at a distance and power.
+         */
+        post: operations["sum_guide_number"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/calculators/flash-distance": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * How far a flash reaches
+         * @description The distance at which it is right for an aperture.
+         */
+        post: operations["sum_flash_distance"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/calculators/flash-power": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * What power a flash needs
+         * @description For an aperture at a distance.
+         */
+        post: operations["sum_flash_power"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/calculators/flash-aperture": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * What aperture a flash gives
+         * @description From its guide number, distance and power.
+         */
+        post: operations["sum_flash_aperture"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/calculators/high-speed-or-filter": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * High-speed sync against a filter
+         * @description A wider aperture than sync allows: what each way asks of the flash.
+         */
+        post: operations["sum_high_speed_or_filter"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/calculators/burst": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Recycling and bursts
+         * @description A store that refills steadily, emptied frame by frame.
+         */
+        post: operations["sum_burst"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/calculators/near-field": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * A large light close by
+         * @description What it gives less than the inverse square says (form factors of disc and rectangle).
+         */
+        post: operations["sum_near_field"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/calculators/falloff": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Falloff across a group
+         * @description By the inverse square, and from where it is under a third of a stop.
+         */
+        post: operations["sum_falloff"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/calculators/softness": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * How soft a light is
+         * @description The angle it fills, and the soft edge of a shadow.
+         */
+        post: operations["sum_softness"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/calculators/bounce": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Bounced off a ceiling or wall
+         * @description A beam 70° wide onto a matt surface, summed over the patch: an estimate.
+         */
+        post: operations["sum_bounce"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/calculators/card-fill": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * A white card as a fill
+         * @description What it gives the shadow side, under the light that falls on the card.
+         */
+        post: operations["sum_card_fill"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/calculators/depth-of-field": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Depth of field
+         * @description From where to where it is sharp; the far end is nothing beyond the hyperfocal distance.
+         */
+        post: operations["sum_depth_of_field"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/calculators/group-depth": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Aperture for a group
+         * @description The f-number and the focus that put the nearest and the farthest just in.
+         */
+        post: operations["sum_group_depth"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/calculators/close-up": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Close up
+         * @description By magnification: distance, light, depth, diffraction and the frames of a stack.
+         */
+        post: operations["sum_close_up"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/calculators/circle-of-confusion": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * What counts as sharp
+         * @description By the diagonal over 1500, by two pixels, and by a print.
+         */
+        post: operations["sum_circle_of_confusion"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/calculators/field-of-view": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Field of view
+         * @description 2·atan(w/2f), focused far away.
+         */
+        post: operations["sum_field_of_view"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/calculators/shake-floor": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Slowest shutter by hand
+         * @description By the schools: common practice, no source.
+         */
+        post: operations["sum_shake_floor"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/calculators/movement-blur": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Blur of what moves
+         * @description Speed × time × magnification / pitch.
+         */
+        post: operations["sum_movement_blur"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/calculators/mired-shift": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * What a gel does to a light
+         * @description A gel shifts every light by the same number of mired.
+         */
+        post: operations["sum_mired_shift"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/calculators/gel-between": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * The gel between two lights
+         * @description In mired: positive is warm.
+         */
+        post: operations["sum_gel_between"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/calculators/chromaticity": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Chromaticity of a temperature
+         * @description A black body over the CIE 1931 2° observer, and CIE daylight, which there is from 4000 to 25 000 K.
+         */
+        post: operations["sum_chromaticity"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/calculators/colour-temperature": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Temperature of a chromaticity
+         * @description The nearest black body, and how far off: Ohno 2013. Nothing where the colour has none.
+         */
+        post: operations["sum_colour_temperature"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/calculators/rendered-grey": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * A grey under one light, balanced for another
+         * @description Linear sRGB by Bradford adaptation to D65: 1, 1, 1 is a perfect balance.
+         */
+        post: operations["sum_rendered_grey"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/calculators/ballast": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Ballast in wind
+         * @description An estimate: gusts are stronger. Local rules and the stand's maker come first.
+         */
+        post: operations["sum_ballast"];
         delete?: never;
         options?: never;
         head?: never;
@@ -763,6 +1414,32 @@ export interface components {
          * @enum {string}
          */
         BackgroundKind: "upright" | "ground" | "sky";
+        /** @description What a backup would bring back. */
+        BackupDifference: {
+            /** @description Jobs that are only in the backup. */
+            back: components["schemas"]["JobLine"][];
+            /** @description Jobs that were saved since, as they are in the backup. */
+            changed: components["schemas"]["JobLine"][];
+            /** @description Jobs that are only here, and would be gone. */
+            gone: components["schemas"]["JobLine"][];
+        };
+        /** @description A backup. */
+        BackupLine: {
+            /** @description What it is called: the day it was made on, or when what came before a restore was kept. */
+            name: string;
+            /**
+             * Format: int64
+             * @description How large it is, in bytes.
+             */
+            bytes: number;
+        };
+        /** @description The backups that there are. */
+        BackupList: {
+            /** @description The backups, the newest first. */
+            backups: components["schemas"]["BackupLine"][];
+            /** @description Of so many days one is kept. */
+            days: number;
+        };
         /**
          * @description Why a number of kelvin was chosen.
          * @enum {string}
@@ -2027,24 +2704,46 @@ export interface components {
             setups: string[];
             /** @description When it was saved (RFC 3339). */
             saved_at: string;
+            /** @description Whether it can be read. One that cannot is exported as it is, or set back to an earlier revision. */
+            readable: boolean;
         };
-        /** @description What setups are made of. Each thing once, referred to by its id. */
+        /** @description A page of the list. */
+        JobList: {
+            /** @description The jobs, the last saved first. */
+            jobs: components["schemas"]["JobLine"][];
+            /** @description What to ask the next page with, as `after`; null on the last. */
+            next?: string | null;
+            /**
+             * Format: int64
+             * @description How many there are on all pages.
+             */
+            total: number;
+            /**
+             * Format: int64
+             * @description So many days a job stays in the bin.
+             */
+            bin_days: number;
+        };
+        /**
+         * @description What setups are made of. Each thing once, referred to by its id. A kit of one's own holds a tenth of what is allowed
+         *     here at most: a job's kit holds beside that what its setups use and what that kit no longer or never had.
+         */
         Kit: {
-            /** @description Cameras. 1 to 40. */
+            /** @description Cameras. 1 to 400. */
             cameras: components["schemas"]["Camera"][];
-            /** @description Lenses. 1 to 80. */
+            /** @description Lenses. 1 to 800. */
             lenses: components["schemas"]["Lens"][];
-            /** @description Flash units and continuous lamps. At most 40. */
+            /** @description Flash units and continuous lamps. At most 400. */
             flashes: components["schemas"]["Flash"][];
-            /** @description Modifiers. At most 80. */
+            /** @description Modifiers. At most 800. */
             modifiers: components["schemas"]["Modifier"][];
-            /** @description Gels. At most 80. */
+            /** @description Gels. At most 800. */
             gels: components["schemas"]["Gel"][];
-            /** @description Neutral density filters. At most 40. */
+            /** @description Neutral density filters. At most 400. */
             filters: components["schemas"]["Filter"][];
-            /** @description Stands. At most 40. */
+            /** @description Stands. At most 400. */
             stands: components["schemas"]["Stand"][];
-            /** @description Radio triggers. At most 20. */
+            /** @description Radio triggers. At most 200. */
             triggers: components["schemas"]["Trigger"][];
         };
         /** @description The kit as it is kept. */
@@ -2354,7 +3053,7 @@ export interface components {
         };
         /** @description The setups of a job, to be held to one look. */
         LookRequest: {
-            /** @description The setups. */
+            /** @description The setups. At most 60. */
             setups: components["schemas"]["Setup"][];
             /** @description The kit they refer to. */
             kit: components["schemas"]["Kit"];
@@ -2707,6 +3406,11 @@ export interface components {
             /** @description The arithmetic, in order. */
             workings: components["schemas"]["Working"][];
         };
+        /** @description What a revision is called. */
+        Point: {
+            /** @description The name; null takes it away. */
+            name?: string | null;
+        };
         /**
          * @description Which way a receptor is pointed: it is drawn so.
          * @enum {string}
@@ -2772,6 +3476,8 @@ export interface components {
              * @example /setups/0/lights/0/distance_m
              */
             pointer: string;
+            /** @description What people call the field: `distance`, `f-number`; empty where it is all of what was sent. */
+            field: string;
             /** @description What kind of problem it is. */
             code: components["schemas"]["ProblemCode"];
             /**
@@ -2794,6 +3500,10 @@ export interface components {
         ProblemCode: "out_of_range" | "count" | "not_there" | "twice" | "unreadable" | "not_allowed";
         /** @description What went wrong. */
         ProblemDocument: {
+            /** @description What kind of problem it is, as a URI: `urn:tolva:problem:wrong_field`. */
+            type: string;
+            /** @description The same as a word that stays: `wrong_field`. */
+            code: string;
             /** @description In a few words. */
             title: string;
             /**
@@ -2951,6 +3661,22 @@ export interface components {
             /** @description Its light: `EV 11.2`. */
             ev: string;
         };
+        /** @description A revision of a job. */
+        RevisionLine: {
+            /**
+             * Format: int64
+             * @description Its number.
+             */
+            number: number;
+            /** @description When it was saved (RFC 3339). */
+            saved_at: string;
+            /** @description What was done, in words. */
+            change: string;
+            /** @description Its name, with which it is kept for ever; null where it has none. */
+            point?: string | null;
+            /** @description Whether it is the one that is shown. */
+            shown: boolean;
+        };
         /**
          * @description What part a region has in the picture.
          * @enum {string}
@@ -3029,6 +3755,19 @@ export interface components {
              * @description Pixels along its long side, 500 to 30 000.
              */
             width_px: number;
+        };
+        /** @description Where to go back to. */
+        SetBack: {
+            /**
+             * Format: int64
+             * @description The revision that is shown.
+             */
+            based_on: number;
+            /**
+             * Format: int64
+             * @description The revision to show.
+             */
+            revision: number;
         };
         /** @description One lighting arrangement. */
         Setup: {
@@ -3738,8 +4477,259 @@ export interface operations {
                     "application/json": components["schemas"]["Alternatives"];
                 };
             };
-            /** @description A field is wrong */
+            /** @description The request cannot be understood */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Not from here, or the data file was opened for reading only */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description The body was not sent in time */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description The body is too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description The body is of another kind */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description A field is wrong: says which, and what is allowed */
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description A fault of Tolva’s own, or of the data file */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Too much at once, or the data file is locked: try again in a moment */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+        };
+    };
+    list_backups: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description The backups */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BackupList"];
+                };
+            };
+            /** @description Not from here, or the data file was opened for reading only */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description A fault of Tolva’s own, or of the data file */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Too much at once, or the data file is locked: try again in a moment */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+        };
+    };
+    compare_backup: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                name: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description The difference */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BackupDifference"];
+                };
+            };
+            /** @description The request cannot be understood */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Not from here, or the data file was opened for reading only */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description There is no such thing */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description A fault of Tolva’s own, or of the data file */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Too much at once, or the data file is locked: try again in a moment */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+        };
+    };
+    restore_backup: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                name: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Brought back */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description The request cannot be understood */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Not from here, or the data file was opened for reading only */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description There is no such thing */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description A fault of Tolva’s own, or of the data file */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Too much at once, or the data file is locked: try again in a moment */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description The disk is full: nothing was saved */
+            507: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -3767,6 +4757,33 @@ export interface operations {
                     "application/json": components["schemas"]["CalculatorOffer"][];
                 };
             };
+            /** @description Not from here, or the data file was opened for reading only */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description A fault of Tolva’s own, or of the data file */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Too much at once, or the data file is locked: try again in a moment */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
         };
     };
     sum_sun_position: {
@@ -3791,8 +4808,71 @@ export interface operations {
                     "application/json": components["schemas"]["SunPosition"];
                 };
             };
-            /** @description A field is wrong */
+            /** @description The request cannot be understood */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Not from here, or the data file was opened for reading only */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description The body was not sent in time */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description The body is too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description The body is of another kind */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description A field is wrong: says which, and what is allowed */
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description A fault of Tolva’s own, or of the data file */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Too much at once, or the data file is locked: try again in a moment */
+            503: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -3824,8 +4904,71 @@ export interface operations {
                     "application/json": components["schemas"]["SunTimesFound"];
                 };
             };
-            /** @description A field is wrong */
+            /** @description The request cannot be understood */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Not from here, or the data file was opened for reading only */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description The body was not sent in time */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description The body is too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description The body is of another kind */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description A field is wrong: says which, and what is allowed */
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description A fault of Tolva’s own, or of the data file */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Too much at once, or the data file is locked: try again in a moment */
+            503: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -3859,6 +5002,24 @@ export interface operations {
                     "application/json": unknown;
                 };
             };
+            /** @description The request cannot be understood */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Not from here, or the data file was opened for reading only */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
             /** @description No such sum: says which there are */
             404: {
                 headers: {
@@ -3868,8 +5029,53 @@ export interface operations {
                     "application/problem+json": components["schemas"]["ProblemDocument"];
                 };
             };
-            /** @description A field is wrong */
+            /** @description The body was not sent in time */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description The body is too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description The body is of another kind */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description A field is wrong: says which, and what is allowed */
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description A fault of Tolva’s own, or of the data file */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Too much at once, or the data file is locked: try again in a moment */
+            503: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -3901,8 +5107,71 @@ export interface operations {
                     "application/json": components["schemas"]["ColourOptions"];
                 };
             };
-            /** @description A field is wrong */
+            /** @description The request cannot be understood */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Not from here, or the data file was opened for reading only */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description The body was not sent in time */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description The body is too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description The body is of another kind */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description A field is wrong: says which, and what is allowed */
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description A fault of Tolva’s own, or of the data file */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Too much at once, or the data file is locked: try again in a moment */
+            503: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -3934,8 +5203,71 @@ export interface operations {
                     "application/json": components["schemas"]["ConventionMatter"][];
                 };
             };
-            /** @description A field is wrong */
+            /** @description The request cannot be understood */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Not from here, or the data file was opened for reading only */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description The body was not sent in time */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description The body is too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description The body is of another kind */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description A field is wrong: says which, and what is allowed */
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description A fault of Tolva’s own, or of the data file */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Too much at once, or the data file is locked: try again in a moment */
+            503: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -3967,8 +5299,71 @@ export interface operations {
                     "application/json": components["schemas"]["DayTimeline"];
                 };
             };
-            /** @description A field is wrong */
+            /** @description The request cannot be understood */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Not from here, or the data file was opened for reading only */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description The body was not sent in time */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description The body is too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description The body is of another kind */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description A field is wrong: says which, and what is allowed */
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description A fault of Tolva’s own, or of the data file */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Too much at once, or the data file is locked: try again in a moment */
+            503: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -4000,7 +5395,52 @@ export interface operations {
                     "application/json": components["schemas"]["Dials"];
                 };
             };
-            /** @description A field is wrong */
+            /** @description The request cannot be understood */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Not from here, or the data file was opened for reading only */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description The body was not sent in time */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description The body is too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description The body is of another kind */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description A field is wrong: says which, and what is allowed */
             422: {
                 headers: {
                     [name: string]: unknown;
@@ -4009,28 +5449,22 @@ export interface operations {
                     "application/problem+json": components["schemas"]["ProblemDocument"];
                 };
             };
-        };
-    };
-    echo: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                "application/json": unknown;
-            };
-        };
-        responses: {
-            /** @description The same */
-            200: {
+            /** @description A fault of Tolva’s own, or of the data file */
+            500: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": unknown;
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Too much at once, or the data file is locked: try again in a moment */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
                 };
             };
         };
@@ -4057,8 +5491,71 @@ export interface operations {
                     "application/json": components["schemas"]["Timetable"];
                 };
             };
-            /** @description A field is wrong */
+            /** @description The request cannot be understood */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Not from here, or the data file was opened for reading only */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description The body was not sent in time */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description The body is too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description The body is of another kind */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description A field is wrong: says which, and what is allowed */
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description A fault of Tolva’s own, or of the data file */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Too much at once, or the data file is locked: try again in a moment */
+            503: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -4090,8 +5587,71 @@ export interface operations {
                     "application/json": components["schemas"]["ForecastCloud"];
                 };
             };
-            /** @description A field is wrong */
+            /** @description The request cannot be understood */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Not from here, or the data file was opened for reading only */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description The body was not sent in time */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description The body is too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description The body is of another kind */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description A field is wrong: says which, and what is allowed */
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description A fault of Tolva’s own, or of the data file */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Too much at once, or the data file is locked: try again in a moment */
+            503: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -4106,6 +5666,12 @@ export interface operations {
             query?: {
                 /** @description Those in the bin instead. */
                 binned?: boolean;
+                /** @description Only those with words that begin so, in their names, clients, places, days and setups. */
+                search?: string;
+                /** @description What the page before gave as `next`. */
+                after?: string;
+                /** @description How many at most, 1 to 200. */
+                limit?: number;
             };
             header?: never;
             path?: never;
@@ -4119,7 +5685,52 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["JobLine"][];
+                    "application/json": components["schemas"]["JobList"];
+                };
+            };
+            /** @description The request cannot be understood */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Not from here, or the data file was opened for reading only */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description A field is wrong: says which, and what is allowed */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description A fault of Tolva’s own, or of the data file */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Too much at once, or the data file is locked: try again in a moment */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
                 };
             };
         };
@@ -4137,7 +5748,7 @@ export interface operations {
             };
         };
         responses: {
-            /** @description Added */
+            /** @description Added; `Location` says where */
             201: {
                 headers: {
                     [name: string]: unknown;
@@ -4146,8 +5757,80 @@ export interface operations {
                     "application/json": components["schemas"]["JobBody"];
                 };
             };
-            /** @description A field is wrong */
+            /** @description The request cannot be understood */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Not from here, or the data file was opened for reading only */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description The body was not sent in time */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description The body is too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description The body is of another kind */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description A field is wrong: says which, and what is allowed */
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description A fault of Tolva’s own, or of the data file */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Too much at once, or the data file is locked: try again in a moment */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description The disk is full: nothing was saved */
+            507: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -4168,7 +5851,7 @@ export interface operations {
         };
         requestBody?: never;
         responses: {
-            /** @description The job */
+            /** @description The job, with its mark as `ETag` */
             200: {
                 headers: {
                     [name: string]: unknown;
@@ -4177,8 +5860,51 @@ export interface operations {
                     "application/json": components["schemas"]["JobBody"];
                 };
             };
-            /** @description No such job */
+            /** @description It is still what `If-None-Match` names */
+            304: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description The request cannot be understood */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Not from here, or the data file was opened for reading only */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description There is no such thing */
             404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description A fault of Tolva’s own, or of the data file */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Too much at once, or the data file is locked: try again in a moment */
+            503: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -4212,8 +5938,35 @@ export interface operations {
                     "application/json": components["schemas"]["JobBody"];
                 };
             };
-            /** @description No such job */
+            /** @description The request cannot be understood */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Not from here, or the data file was opened for reading only */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description There is no such thing */
             404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description The body was not sent in time */
+            408: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -4230,7 +5983,34 @@ export interface operations {
                     "application/problem+json": components["schemas"]["ProblemDocument"];
                 };
             };
-            /** @description A field is wrong */
+            /** @description It is not what `If-Match` names */
+            412: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description The body is too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description The body is of another kind */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description A field is wrong: says which, and what is allowed */
             422: {
                 headers: {
                     [name: string]: unknown;
@@ -4239,7 +6019,25 @@ export interface operations {
                     "application/problem+json": components["schemas"]["ProblemDocument"];
                 };
             };
-            /** @description The disk is full */
+            /** @description A fault of Tolva’s own, or of the data file */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Too much at once, or the data file is locked: try again in a moment */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description The disk is full: nothing was saved */
             507: {
                 headers: {
                     [name: string]: unknown;
@@ -4268,6 +6066,60 @@ export interface operations {
                 };
                 content?: never;
             };
+            /** @description The request cannot be understood */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Not from here, or the data file was opened for reading only */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description There is no such thing */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description A fault of Tolva’s own, or of the data file */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Too much at once, or the data file is locked: try again in a moment */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description The disk is full: nothing was saved */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
         };
     };
     export_job: {
@@ -4288,6 +6140,118 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Job"];
+                };
+            };
+            /** @description The request cannot be understood */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Not from here, or the data file was opened for reading only */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description There is no such thing */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description A fault of Tolva’s own, or of the data file */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Too much at once, or the data file is locked: try again in a moment */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+        };
+    };
+    export_raw_job: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description As it stands */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/octet-stream": number[];
+                };
+            };
+            /** @description The request cannot be understood */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Not from here, or the data file was opened for reading only */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description There is no such thing */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description A fault of Tolva’s own, or of the data file */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Too much at once, or the data file is locked: try again in a moment */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
                 };
             };
         };
@@ -4316,8 +6280,98 @@ export interface operations {
                     "application/json": components["schemas"]["JobBody"];
                 };
             };
+            /** @description The request cannot be understood */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Not from here, or the data file was opened for reading only */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description There is no such thing */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description The body was not sent in time */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
             /** @description Changed elsewhere, or nothing to redo */
             409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description The body is too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description The body is of another kind */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description A field is wrong: says which, and what is allowed */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description A fault of Tolva’s own, or of the data file */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Too much at once, or the data file is locked: try again in a moment */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description The disk is full: nothing was saved */
+            507: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -4345,6 +6399,367 @@ export interface operations {
                 };
                 content?: never;
             };
+            /** @description The request cannot be understood */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Not from here, or the data file was opened for reading only */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description There is no such thing */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description A fault of Tolva’s own, or of the data file */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Too much at once, or the data file is locked: try again in a moment */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description The disk is full: nothing was saved */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+        };
+    };
+    list_revisions: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description The revisions */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RevisionLine"][];
+                };
+            };
+            /** @description The request cannot be understood */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Not from here, or the data file was opened for reading only */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description There is no such thing */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description A fault of Tolva’s own, or of the data file */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Too much at once, or the data file is locked: try again in a moment */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+        };
+    };
+    name_revision: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+                number: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Point"];
+            };
+        };
+        responses: {
+            /** @description Named */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description The request cannot be understood */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Not from here, or the data file was opened for reading only */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description There is no such thing */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description The body was not sent in time */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description The body is too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description The body is of another kind */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description A field is wrong: says which, and what is allowed */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description A fault of Tolva’s own, or of the data file */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Too much at once, or the data file is locked: try again in a moment */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description The disk is full: nothing was saved */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+        };
+    };
+    set_back: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SetBack"];
+            };
+        };
+        responses: {
+            /** @description Set back */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["JobBody"];
+                };
+            };
+            /** @description The request cannot be understood */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Not from here, or the data file was opened for reading only */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description There is no such thing */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description The body was not sent in time */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Changed elsewhere */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description The body is too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description The body is of another kind */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description A field is wrong: says which, and what is allowed */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description A fault of Tolva’s own, or of the data file */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Too much at once, or the data file is locked: try again in a moment */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description The disk is full: nothing was saved */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
         };
     };
     falling_table: {
@@ -4368,6 +6783,51 @@ export interface operations {
                     "text/csv": string;
                 };
             };
+            /** @description The request cannot be understood */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Not from here, or the data file was opened for reading only */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description There is no such thing */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description A fault of Tolva’s own, or of the data file */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Too much at once, or the data file is locked: try again in a moment */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
         };
     };
     falling_calendar: {
@@ -4389,6 +6849,51 @@ export interface operations {
                 };
                 content: {
                     "text/calendar": string;
+                };
+            };
+            /** @description The request cannot be understood */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Not from here, or the data file was opened for reading only */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description There is no such thing */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description A fault of Tolva’s own, or of the data file */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Too much at once, or the data file is locked: try again in a moment */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
                 };
             };
         };
@@ -4417,8 +6922,98 @@ export interface operations {
                     "application/json": components["schemas"]["JobBody"];
                 };
             };
+            /** @description The request cannot be understood */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Not from here, or the data file was opened for reading only */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description There is no such thing */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description The body was not sent in time */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
             /** @description Changed elsewhere, or nothing to undo */
             409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description The body is too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description The body is of another kind */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description A field is wrong: says which, and what is allowed */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description A fault of Tolva’s own, or of the data file */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Too much at once, or the data file is locked: try again in a moment */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description The disk is full: nothing was saved */
+            507: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -4437,13 +7032,47 @@ export interface operations {
         };
         requestBody?: never;
         responses: {
-            /** @description The kit */
+            /** @description The kit, with its mark as `ETag` */
             200: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
                     "application/json": components["schemas"]["KitBody"];
+                };
+            };
+            /** @description It is still what `If-None-Match` names */
+            304: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Not from here, or the data file was opened for reading only */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description A fault of Tolva’s own, or of the data file */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Too much at once, or the data file is locked: try again in a moment */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
                 };
             };
         };
@@ -4470,6 +7099,33 @@ export interface operations {
                     "application/json": components["schemas"]["KitBody"];
                 };
             };
+            /** @description The request cannot be understood */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Not from here, or the data file was opened for reading only */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description The body was not sent in time */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
             /** @description Changed elsewhere */
             409: {
                 headers: {
@@ -4479,7 +7135,34 @@ export interface operations {
                     "application/problem+json": components["schemas"]["ProblemDocument"];
                 };
             };
-            /** @description A field is wrong */
+            /** @description It is not what `If-Match` names */
+            412: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description The body is too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description The body is of another kind */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description A field is wrong: says which, and what is allowed */
             422: {
                 headers: {
                     [name: string]: unknown;
@@ -4488,7 +7171,25 @@ export interface operations {
                     "application/problem+json": components["schemas"]["ProblemDocument"];
                 };
             };
-            /** @description The disk is full */
+            /** @description A fault of Tolva’s own, or of the data file */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Too much at once, or the data file is locked: try again in a moment */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description The disk is full: nothing was saved */
             507: {
                 headers: {
                     [name: string]: unknown;
@@ -4518,6 +7219,52 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["KitFile"];
+                    "text/csv": string;
+                };
+            };
+            /** @description The request cannot be understood */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Not from here, or the data file was opened for reading only */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description A field is wrong: says which, and what is allowed */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description A fault of Tolva’s own, or of the data file */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Too much at once, or the data file is locked: try again in a moment */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
                 };
             };
         };
@@ -4547,6 +7294,33 @@ export interface operations {
                     "application/json": components["schemas"]["KitBody"];
                 };
             };
+            /** @description The request cannot be understood */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Not from here, or the data file was opened for reading only */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description The body was not sent in time */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
             /** @description Changed elsewhere */
             409: {
                 headers: {
@@ -4556,8 +7330,53 @@ export interface operations {
                     "application/problem+json": components["schemas"]["ProblemDocument"];
                 };
             };
-            /** @description A field is wrong */
+            /** @description The body is too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description The body is of another kind */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description A field is wrong: says which, and what is allowed */
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description A fault of Tolva’s own, or of the data file */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Too much at once, or the data file is locked: try again in a moment */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description The disk is full: nothing was saved */
+            507: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -4589,8 +7408,89 @@ export interface operations {
                     "application/json": components["schemas"]["KitBody"];
                 };
             };
+            /** @description The request cannot be understood */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Not from here, or the data file was opened for reading only */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description The body was not sent in time */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
             /** @description Changed elsewhere, or nothing to redo */
             409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description The body is too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description The body is of another kind */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description A field is wrong: says which, and what is allowed */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description A fault of Tolva’s own, or of the data file */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Too much at once, or the data file is locked: try again in a moment */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description The disk is full: nothing was saved */
+            507: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -4622,8 +7522,89 @@ export interface operations {
                     "application/json": components["schemas"]["KitBody"];
                 };
             };
+            /** @description The request cannot be understood */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Not from here, or the data file was opened for reading only */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description The body was not sent in time */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
             /** @description Changed elsewhere, or nothing to undo */
             409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description The body is too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description The body is of another kind */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description A field is wrong: says which, and what is allowed */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description A fault of Tolva’s own, or of the data file */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Too much at once, or the data file is locked: try again in a moment */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description The disk is full: nothing was saved */
+            507: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -4655,8 +7636,71 @@ export interface operations {
                     "application/json": components["schemas"]["OneLook"];
                 };
             };
-            /** @description A field is wrong */
+            /** @description The request cannot be understood */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Not from here, or the data file was opened for reading only */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description The body was not sent in time */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description The body is too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description The body is of another kind */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description A field is wrong: says which, and what is allowed */
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description A fault of Tolva’s own, or of the data file */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Too much at once, or the data file is locked: try again in a moment */
+            503: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -4688,8 +7732,71 @@ export interface operations {
                     "application/json": components["schemas"]["MeterReading"];
                 };
             };
-            /** @description A field is wrong */
+            /** @description The request cannot be understood */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Not from here, or the data file was opened for reading only */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description The body was not sent in time */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description The body is too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description The body is of another kind */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description A field is wrong: says which, and what is allowed */
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description A fault of Tolva’s own, or of the data file */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Too much at once, or the data file is locked: try again in a moment */
+            503: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -4721,8 +7828,71 @@ export interface operations {
                     "application/json": components["schemas"]["Moment"];
                 };
             };
-            /** @description No such hour */
+            /** @description The request cannot be understood */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Not from here, or the data file was opened for reading only */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description The body was not sent in time */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description The body is too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description The body is of another kind */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description A field is wrong: says which, and what is allowed */
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description A fault of Tolva’s own, or of the data file */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Too much at once, or the data file is locked: try again in a moment */
+            503: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -4750,6 +7920,33 @@ export interface operations {
                     "application/json": unknown;
                 };
             };
+            /** @description Not from here, or the data file was opened for reading only */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description A fault of Tolva’s own, or of the data file */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Too much at once, or the data file is locked: try again in a moment */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
         };
     };
     find_place: {
@@ -4773,8 +7970,44 @@ export interface operations {
                     "application/json": components["schemas"]["PlacesFound"];
                 };
             };
-            /** @description No such place */
+            /** @description The request cannot be understood */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Not from here, or the data file was opened for reading only */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description A field is wrong: says which, and what is allowed */
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description A fault of Tolva’s own, or of the data file */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Too much at once, or the data file is locked: try again in a moment */
+            503: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -4806,8 +8039,71 @@ export interface operations {
                     "application/json": components["schemas"]["PlacesFound"];
                 };
             };
-            /** @description No position in it */
+            /** @description The request cannot be understood */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Not from here, or the data file was opened for reading only */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description The body was not sent in time */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description The body is too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description The body is of another kind */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description A field is wrong: says which, and what is allowed */
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description A fault of Tolva’s own, or of the data file */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Too much at once, or the data file is locked: try again in a moment */
+            503: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -4835,6 +8131,33 @@ export interface operations {
                     "application/json": components["schemas"]["Preferences"];
                 };
             };
+            /** @description Not from here, or the data file was opened for reading only */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description A fault of Tolva’s own, or of the data file */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Too much at once, or the data file is locked: try again in a moment */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
         };
     };
     set_preferences: {
@@ -4859,8 +8182,80 @@ export interface operations {
                     "application/json": components["schemas"]["Preferences"];
                 };
             };
-            /** @description A field is wrong */
+            /** @description The request cannot be understood */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Not from here, or the data file was opened for reading only */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description The body was not sent in time */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description The body is too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description The body is of another kind */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description A field is wrong: says which, and what is allowed */
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description A fault of Tolva’s own, or of the data file */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Too much at once, or the data file is locked: try again in a moment */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description The disk is full: nothing was saved */
+            507: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -4892,8 +8287,71 @@ export interface operations {
                     "application/json": components["schemas"]["Understood"];
                 };
             };
-            /** @description Not understood: says what is allowed */
+            /** @description The request cannot be understood */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Not from here, or the data file was opened for reading only */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description The body was not sent in time */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description The body is too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description The body is of another kind */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description A field is wrong: says which, and what is allowed */
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description A fault of Tolva’s own, or of the data file */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Too much at once, or the data file is locked: try again in a moment */
+            503: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -4925,8 +8383,71 @@ export interface operations {
                     "application/json": components["schemas"]["Understood"];
                 };
             };
-            /** @description Not such a number */
+            /** @description The request cannot be understood */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Not from here, or the data file was opened for reading only */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description The body was not sent in time */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description The body is too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description The body is of another kind */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description A field is wrong: says which, and what is allowed */
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description A fault of Tolva’s own, or of the data file */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Too much at once, or the data file is locked: try again in a moment */
+            503: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -4958,8 +8479,71 @@ export interface operations {
                     "application/json": components["schemas"]["SolveResponse"];
                 };
             };
-            /** @description A field is wrong */
+            /** @description The request cannot be understood */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Not from here, or the data file was opened for reading only */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description The body was not sent in time */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description The body is too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description The body is of another kind */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description A field is wrong: says which, and what is allowed */
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description A fault of Tolva’s own, or of the data file */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Too much at once, or the data file is locked: try again in a moment */
+            503: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -4987,6 +8571,33 @@ export interface operations {
                     "application/json": components["schemas"]["Start"];
                 };
             };
+            /** @description Not from here, or the data file was opened for reading only */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description A fault of Tolva’s own, or of the data file */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Too much at once, or the data file is locked: try again in a moment */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
         };
     };
     trigger: {
@@ -5011,8 +8622,71 @@ export interface operations {
                     "application/json": components["schemas"]["Heard"][];
                 };
             };
-            /** @description A field is wrong */
+            /** @description The request cannot be understood */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Not from here, or the data file was opened for reading only */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description The body was not sent in time */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description The body is too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description The body is of another kind */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description A field is wrong: says which, and what is allowed */
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description A fault of Tolva’s own, or of the data file */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Too much at once, or the data file is locked: try again in a moment */
+            503: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -5044,8 +8718,3337 @@ export interface operations {
                     "application/json": components["schemas"]["Job"];
                 };
             };
-            /** @description A field is wrong */
+            /** @description The request cannot be understood */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Not from here, or the data file was opened for reading only */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description The body was not sent in time */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description The body is too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description The body is of another kind */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description A field is wrong: says which, and what is allowed */
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description A fault of Tolva’s own, or of the data file */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Too much at once, or the data file is locked: try again in a moment */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+        };
+    };
+    sum_stops_between: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": {
+                    /**
+                     * @description First shutter, in s.
+                     * @example 0.005
+                     */
+                    shutter_1_s: number;
+                    /**
+                     * @description First f-number.
+                     * @example 8
+                     */
+                    f_number_1: number;
+                    /**
+                     * @description First ISO.
+                     * @example 100
+                     */
+                    iso_1: number;
+                    /**
+                     * @description Second shutter, in s.
+                     * @example 0.01
+                     */
+                    shutter_2_s: number;
+                    /**
+                     * @description Second f-number.
+                     * @example 5.6
+                     */
+                    f_number_2: number;
+                    /**
+                     * @description Second ISO.
+                     * @example 200
+                     */
+                    iso_2: number;
+                };
+            };
+        };
+        responses: {
+            /** @description The sum, with its workings */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": {
+                        /** @description Ambient, in stops. */
+                        ambient_stops?: unknown;
+                        /** @description Flash, in stops. */
+                        flash_stops?: unknown;
+                    };
+                };
+            };
+            /** @description The request cannot be understood */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Not from here, or the data file was opened for reading only */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description The body was not sent in time */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description The body is too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description The body is of another kind */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description A field is wrong: says which, and what is allowed */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description A fault of Tolva’s own, or of the data file */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Too much at once, or the data file is locked: try again in a moment */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+        };
+    };
+    sum_exposure_value: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": {
+                    /**
+                     * @description Shutter, in s.
+                     * @example 0.005
+                     */
+                    shutter_s: number;
+                    /**
+                     * @description f-number.
+                     * @example 8
+                     */
+                    f_number: number;
+                    /**
+                     * @description ISO.
+                     * @example 100
+                     */
+                    iso: number;
+                };
+            };
+        };
+        responses: {
+            /** @description The sum, with its workings */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": {
+                        /** @description Exposure value, in EV. */
+                        ev100?: unknown;
+                        /** @description Illuminance, in lx. */
+                        illuminance_lux?: unknown;
+                    };
+                };
+            };
+            /** @description The request cannot be understood */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Not from here, or the data file was opened for reading only */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description The body was not sent in time */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description The body is too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description The body is of another kind */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description A field is wrong: says which, and what is allowed */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description A fault of Tolva’s own, or of the data file */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Too much at once, or the data file is locked: try again in a moment */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+        };
+    };
+    sum_light_sum: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": {
+                    /**
+                     * @description First, in stops.
+                     * @example 0
+                     */
+                    first_stops: number;
+                    /**
+                     * @description Second, in stops.
+                     * @example -2
+                     */
+                    second_stops: number;
+                };
+            };
+        };
+        responses: {
+            /** @description The sum, with its workings */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": {
+                        /** @description Together, in stops. */
+                        together_stops?: unknown;
+                        /** @description The second's part, in %. */
+                        second_percent?: unknown;
+                    };
+                };
+            };
+            /** @description The request cannot be understood */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Not from here, or the data file was opened for reading only */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description The body was not sent in time */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description The body is too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description The body is of another kind */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description A field is wrong: says which, and what is allowed */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description A fault of Tolva’s own, or of the data file */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Too much at once, or the data file is locked: try again in a moment */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+        };
+    };
+    sum_guide_number: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": {
+                    /**
+                     * @description f-number.
+                     * @example 8
+                     */
+                    f_number: number;
+                    /**
+                     * @description ISO.
+                     * @example 100
+                     */
+                    iso: number;
+                    /**
+                     * @description Distance, in m.
+                     * @example 2
+                     */
+                    distance_m: number;
+                    /**
+                     * @description Power, stops under full, in stops.
+                     * @example 0
+                     */
+                    power_stops: number;
+                    /**
+                     * @description Lost in modifier and gels, in stops.
+                     * @example 0
+                     */
+                    loss_stops: number;
+                };
+            };
+        };
+        responses: {
+            /** @description The sum, with its workings */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": {
+                        /** @description Guide number, in m. */
+                        guide_number_m?: unknown;
+                        /** @description Guide number, in ft. */
+                        guide_number_ft?: unknown;
+                    };
+                };
+            };
+            /** @description The request cannot be understood */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Not from here, or the data file was opened for reading only */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description The body was not sent in time */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description The body is too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description The body is of another kind */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description A field is wrong: says which, and what is allowed */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description A fault of Tolva’s own, or of the data file */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Too much at once, or the data file is locked: try again in a moment */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+        };
+    };
+    sum_flash_distance: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": {
+                    /**
+                     * @description Guide number, in m.
+                     * @example 60
+                     */
+                    guide_number_m: number;
+                    /**
+                     * @description f-number.
+                     * @example 8
+                     */
+                    f_number: number;
+                    /**
+                     * @description ISO.
+                     * @example 100
+                     */
+                    iso: number;
+                    /**
+                     * @description Power, stops under full, in stops.
+                     * @example 0
+                     */
+                    power_stops: number;
+                    /**
+                     * @description Lost in modifier and gels, in stops.
+                     * @example 0
+                     */
+                    loss_stops: number;
+                };
+            };
+        };
+        responses: {
+            /** @description The sum, with its workings */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": {
+                        /** @description Distance, in m. */
+                        distance_m?: unknown;
+                    };
+                };
+            };
+            /** @description The request cannot be understood */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Not from here, or the data file was opened for reading only */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description The body was not sent in time */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description The body is too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description The body is of another kind */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description A field is wrong: says which, and what is allowed */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description A fault of Tolva’s own, or of the data file */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Too much at once, or the data file is locked: try again in a moment */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+        };
+    };
+    sum_flash_power: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": {
+                    /**
+                     * @description Guide number, in m.
+                     * @example 60
+                     */
+                    guide_number_m: number;
+                    /**
+                     * @description Distance, in m.
+                     * @example 2
+                     */
+                    distance_m: number;
+                    /**
+                     * @description f-number.
+                     * @example 8
+                     */
+                    f_number: number;
+                    /**
+                     * @description ISO.
+                     * @example 100
+                     */
+                    iso: number;
+                    /**
+                     * @description Lost in modifier and gels, in stops.
+                     * @example 0
+                     */
+                    loss_stops: number;
+                };
+            };
+        };
+        responses: {
+            /** @description The sum, with its workings */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": {
+                        /** @description Power against full, in stops. */
+                        power_stops?: unknown;
+                        /** @description As a part of full. */
+                        power_part?: unknown;
+                    };
+                };
+            };
+            /** @description The request cannot be understood */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Not from here, or the data file was opened for reading only */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description The body was not sent in time */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description The body is too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description The body is of another kind */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description A field is wrong: says which, and what is allowed */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description A fault of Tolva’s own, or of the data file */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Too much at once, or the data file is locked: try again in a moment */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+        };
+    };
+    sum_flash_aperture: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": {
+                    /**
+                     * @description Guide number, in m.
+                     * @example 60
+                     */
+                    guide_number_m: number;
+                    /**
+                     * @description Distance, in m.
+                     * @example 2
+                     */
+                    distance_m: number;
+                    /**
+                     * @description ISO.
+                     * @example 100
+                     */
+                    iso: number;
+                    /**
+                     * @description Power, stops under full, in stops.
+                     * @example 0
+                     */
+                    power_stops: number;
+                    /**
+                     * @description Lost in modifier and gels, in stops.
+                     * @example 0
+                     */
+                    loss_stops: number;
+                };
+            };
+        };
+        responses: {
+            /** @description The sum, with its workings */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": {
+                        /** @description f-number. */
+                        f_number?: unknown;
+                    };
+                };
+            };
+            /** @description The request cannot be understood */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Not from here, or the data file was opened for reading only */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description The body was not sent in time */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description The body is too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description The body is of another kind */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description A field is wrong: says which, and what is allowed */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description A fault of Tolva’s own, or of the data file */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Too much at once, or the data file is locked: try again in a moment */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+        };
+    };
+    sum_high_speed_or_filter: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": {
+                    /**
+                     * @description Safe sync, in s.
+                     * @example 0.005
+                     */
+                    sync_safe_s: number;
+                    /**
+                     * @description Right at sync, in f/.
+                     * @example 8
+                     */
+                    f_number_at_sync: number;
+                    /**
+                     * @description Wanted, in f/.
+                     * @example 2.8
+                     */
+                    f_number_wanted: number;
+                    /**
+                     * @description Fixed loss in high speed, in stops.
+                     * @example 1.3333333333333333
+                     */
+                    high_speed_loss_stops: number;
+                };
+            };
+        };
+        responses: {
+            /** @description The sum, with its workings */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": {
+                        /** @description Wider by, in stops. */
+                        wider_stops?: unknown;
+                        /** @description Filter, in stops. */
+                        filter_stops?: unknown;
+                        /** @description More power with the filter, in stops. */
+                        filter_power_stops?: unknown;
+                        /** @description Shutter in high speed, in s. */
+                        high_speed_shutter_s?: unknown;
+                        /** @description More power in high speed, in stops. */
+                        high_speed_power_stops?: unknown;
+                    };
+                };
+            };
+            /** @description The request cannot be understood */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Not from here, or the data file was opened for reading only */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description The body was not sent in time */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description The body is too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description The body is of another kind */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description A field is wrong: says which, and what is allowed */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description A fault of Tolva’s own, or of the data file */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Too much at once, or the data file is locked: try again in a moment */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+        };
+    };
+    sum_burst: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": {
+                    /**
+                     * @description Full recycle, in s.
+                     * @example 1.5
+                     */
+                    full_recycle_s: number;
+                    /**
+                     * @description Power, stops under full, in stops.
+                     * @example 0
+                     */
+                    power_stops: number;
+                    /**
+                     * @description Frames a second, in 1/s.
+                     * @example 10
+                     */
+                    frames_per_s: number;
+                    /**
+                     * @description Full pops in a battery.
+                     * @example 200
+                     */
+                    pops_full?: number;
+                };
+            };
+        };
+        responses: {
+            /** @description The sum, with its workings */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": {
+                        /** @description From pop to pop, in s. */
+                        recycle_s?: unknown;
+                        /** @description Frames until it is dry. */
+                        frames_flashed?: unknown;
+                        /** @description Frames in a battery. */
+                        frames_in_battery?: unknown;
+                    };
+                };
+            };
+            /** @description The request cannot be understood */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Not from here, or the data file was opened for reading only */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description The body was not sent in time */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description The body is too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description The body is of another kind */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description A field is wrong: says which, and what is allowed */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description A fault of Tolva’s own, or of the data file */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Too much at once, or the data file is locked: try again in a moment */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+        };
+    };
+    sum_near_field: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": {
+                    /**
+                     * @description Shape.
+                     * @example disc
+                     * @enum {string}
+                     */
+                    shape: "disc" | "rectangle";
+                    /**
+                     * @description Radius of a disc, in m.
+                     * @example 0.45
+                     */
+                    radius_m?: number;
+                    /**
+                     * @description Width of a rectangle, in m.
+                     * @example 0.6
+                     */
+                    width_m?: number;
+                    /**
+                     * @description Height of a rectangle, in m.
+                     * @example 0.9
+                     */
+                    height_m?: number;
+                    /**
+                     * @description Distance, in m.
+                     * @example 2
+                     */
+                    distance_m: number;
+                };
+            };
+        };
+        responses: {
+            /** @description The sum, with its workings */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": {
+                        /** @description Against the inverse square, in stops. */
+                        near_field_stops?: unknown;
+                    };
+                };
+            };
+            /** @description The request cannot be understood */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Not from here, or the data file was opened for reading only */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description The body was not sent in time */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description The body is too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description The body is of another kind */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description A field is wrong: says which, and what is allowed */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description A fault of Tolva’s own, or of the data file */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Too much at once, or the data file is locked: try again in a moment */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+        };
+    };
+    sum_falloff: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": {
+                    /**
+                     * @description Light to the nearest, in m.
+                     * @example 2
+                     */
+                    nearest_m: number;
+                    /**
+                     * @description Light to the farthest, in m.
+                     * @example 2.6
+                     */
+                    farthest_m: number;
+                };
+            };
+        };
+        responses: {
+            /** @description The sum, with its workings */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": {
+                        /** @description Between them, in stops. */
+                        falloff_stops?: unknown;
+                        /** @description Under a third from, in m. */
+                        even_from_m?: unknown;
+                    };
+                };
+            };
+            /** @description The request cannot be understood */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Not from here, or the data file was opened for reading only */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description The body was not sent in time */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description The body is too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description The body is of another kind */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description A field is wrong: says which, and what is allowed */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description A fault of Tolva’s own, or of the data file */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Too much at once, or the data file is locked: try again in a moment */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+        };
+    };
+    sum_softness: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": {
+                    /**
+                     * @description Width of the light, in m.
+                     * @example 0.9
+                     */
+                    source_width_m: number;
+                    /**
+                     * @description Distance, in m.
+                     * @example 2
+                     */
+                    distance_m: number;
+                    /**
+                     * @description What casts the shadow, to where it falls, in m.
+                     * @example 0.03
+                     */
+                    occluder_to_surface_m: number;
+                };
+            };
+        };
+        responses: {
+            /** @description The sum, with its workings */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": {
+                        /** @description It fills, in °. */
+                        angle_deg?: unknown;
+                        /** @description Soft edge, in m. */
+                        penumbra_m?: unknown;
+                    };
+                };
+            };
+            /** @description The request cannot be understood */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Not from here, or the data file was opened for reading only */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description The body was not sent in time */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description The body is too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description The body is of another kind */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description A field is wrong: says which, and what is allowed */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description A fault of Tolva’s own, or of the data file */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Too much at once, or the data file is locked: try again in a moment */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+        };
+    };
+    sum_bounce: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": {
+                    /**
+                     * @description Camera to subject, in m.
+                     * @example 3
+                     */
+                    subject_m: number;
+                    /**
+                     * @description Head to the surface, in m.
+                     * @example 1.2
+                     */
+                    away_m: number;
+                    /**
+                     * @description Reflectance.
+                     * @example 0.8
+                     */
+                    reflectance: number;
+                };
+            };
+        };
+        responses: {
+            /** @description The sum, with its workings */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": {
+                        /** @description Lost against straight, in stops. */
+                        loss_stops?: unknown;
+                        /** @description The patch fills, in °. */
+                        angle_deg?: unknown;
+                    };
+                };
+            };
+            /** @description The request cannot be understood */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Not from here, or the data file was opened for reading only */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description The body was not sent in time */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description The body is too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description The body is of another kind */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description A field is wrong: says which, and what is allowed */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description A fault of Tolva’s own, or of the data file */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Too much at once, or the data file is locked: try again in a moment */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+        };
+    };
+    sum_card_fill: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": {
+                    /**
+                     * @description Width, in m.
+                     * @example 0.8
+                     */
+                    width_m: number;
+                    /**
+                     * @description Height, in m.
+                     * @example 1.2
+                     */
+                    height_m: number;
+                    /**
+                     * @description Card to subject, in m.
+                     * @example 0.6
+                     */
+                    distance_m: number;
+                    /**
+                     * @description Reflectance.
+                     * @example 0.9
+                     */
+                    reflectance: number;
+                };
+            };
+        };
+        responses: {
+            /** @description The sum, with its workings */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": {
+                        /** @description Under the light on the card, in stops. */
+                        fill_stops?: unknown;
+                    };
+                };
+            };
+            /** @description The request cannot be understood */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Not from here, or the data file was opened for reading only */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description The body was not sent in time */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description The body is too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description The body is of another kind */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description A field is wrong: says which, and what is allowed */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description A fault of Tolva’s own, or of the data file */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Too much at once, or the data file is locked: try again in a moment */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+        };
+    };
+    sum_depth_of_field: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": {
+                    /**
+                     * @description Focal length, in mm.
+                     * @example 85
+                     */
+                    focal_length_mm: number;
+                    /**
+                     * @description f-number.
+                     * @example 8
+                     */
+                    f_number: number;
+                    /**
+                     * @description Focused at, in m.
+                     * @example 3
+                     */
+                    focus_m: number;
+                    /**
+                     * @description Circle of confusion, in mm.
+                     * @example 0.03
+                     */
+                    circle_of_confusion_mm: number;
+                };
+            };
+        };
+        responses: {
+            /** @description The sum, with its workings */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": {
+                        /** @description Sharp from, in m. */
+                        near_m?: unknown;
+                        /** @description to, in m. */
+                        far_m?: unknown;
+                        /** @description Hyperfocal distance, in m. */
+                        hyperfocal_m?: unknown;
+                    };
+                };
+            };
+            /** @description The request cannot be understood */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Not from here, or the data file was opened for reading only */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description The body was not sent in time */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description The body is too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description The body is of another kind */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description A field is wrong: says which, and what is allowed */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description A fault of Tolva’s own, or of the data file */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Too much at once, or the data file is locked: try again in a moment */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+        };
+    };
+    sum_group_depth: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": {
+                    /**
+                     * @description Focal length, in mm.
+                     * @example 85
+                     */
+                    focal_length_mm: number;
+                    /**
+                     * @description Nearest, in m.
+                     * @example 3
+                     */
+                    nearest_m: number;
+                    /**
+                     * @description Farthest, in m.
+                     * @example 3.6
+                     */
+                    farthest_m: number;
+                    /**
+                     * @description Circle of confusion, in mm.
+                     * @example 0.03
+                     */
+                    circle_of_confusion_mm: number;
+                };
+            };
+        };
+        responses: {
+            /** @description The sum, with its workings */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": {
+                        /** @description f-number. */
+                        f_number?: unknown;
+                        /** @description Focus at, in m. */
+                        focus_m?: unknown;
+                    };
+                };
+            };
+            /** @description The request cannot be understood */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Not from here, or the data file was opened for reading only */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description The body was not sent in time */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description The body is too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description The body is of another kind */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description A field is wrong: says which, and what is allowed */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description A fault of Tolva’s own, or of the data file */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Too much at once, or the data file is locked: try again in a moment */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+        };
+    };
+    sum_close_up: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": {
+                    /**
+                     * @description Focal length, in mm.
+                     * @example 85
+                     */
+                    focal_length_mm: number;
+                    /**
+                     * @description Magnification.
+                     * @example 1
+                     */
+                    magnification: number;
+                    /**
+                     * @description Pupil ratio.
+                     * @example 1
+                     */
+                    pupil_ratio: number;
+                    /**
+                     * @description f-number.
+                     * @example 8
+                     */
+                    f_number: number;
+                    /**
+                     * @description Circle of confusion, in mm.
+                     * @example 0.03
+                     */
+                    circle_of_confusion_mm: number;
+                    /**
+                     * @description Depth of the subject, in mm.
+                     * @example 10
+                     */
+                    subject_depth_mm: number;
+                    /**
+                     * @description Overlap of frames.
+                     * @example 0.3
+                     */
+                    overlap: number;
+                };
+            };
+        };
+        responses: {
+            /** @description The sum, with its workings */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": {
+                        /** @description Lens to subject, in m. */
+                        working_distance_m?: unknown;
+                        /** @description Effective f-number. */
+                        effective_f_number?: unknown;
+                        /** @description Light lost, in stops. */
+                        loss_stops?: unknown;
+                        /** @description Sharp, in mm. */
+                        depth_mm?: unknown;
+                        /** @description Airy disc, in µm. */
+                        airy_um?: unknown;
+                        /** @description Step of a stack, in mm. */
+                        step_mm?: unknown;
+                        /** @description Frames. */
+                        frames?: unknown;
+                    };
+                };
+            };
+            /** @description The request cannot be understood */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Not from here, or the data file was opened for reading only */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description The body was not sent in time */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description The body is too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description The body is of another kind */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description A field is wrong: says which, and what is allowed */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description A fault of Tolva’s own, or of the data file */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Too much at once, or the data file is locked: try again in a moment */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+        };
+    };
+    sum_circle_of_confusion: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": {
+                    /**
+                     * @description Sensor, long side, in mm.
+                     * @example 36
+                     */
+                    sensor_width_mm: number;
+                    /**
+                     * @description Sensor, short side, in mm.
+                     * @example 24
+                     */
+                    sensor_height_mm: number;
+                    /**
+                     * @description Pixels, long side.
+                     * @example 6000
+                     */
+                    width_px: number;
+                    /**
+                     * @description Print, long side, in cm.
+                     * @example 30
+                     */
+                    print_long_side_cm: number;
+                };
+            };
+        };
+        responses: {
+            /** @description The sum, with its workings */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": {
+                        /** @description Diagonal / 1500, in mm. */
+                        diagonal_mm?: unknown;
+                        /** @description Two pixels, in mm. */
+                        two_pixels_mm?: unknown;
+                        /** @description Print, in mm. */
+                        print_mm?: unknown;
+                    };
+                };
+            };
+            /** @description The request cannot be understood */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Not from here, or the data file was opened for reading only */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description The body was not sent in time */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description The body is too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description The body is of another kind */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description A field is wrong: says which, and what is allowed */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description A fault of Tolva’s own, or of the data file */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Too much at once, or the data file is locked: try again in a moment */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+        };
+    };
+    sum_field_of_view: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": {
+                    /**
+                     * @description Focal length, in mm.
+                     * @example 85
+                     */
+                    focal_length_mm: number;
+                    /**
+                     * @description Sensor, long side, in mm.
+                     * @example 36
+                     */
+                    sensor_width_mm: number;
+                    /**
+                     * @description Sensor, short side, in mm.
+                     * @example 24
+                     */
+                    sensor_height_mm: number;
+                };
+            };
+        };
+        responses: {
+            /** @description The sum, with its workings */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": {
+                        /** @description Long side, in °. */
+                        horizontal_deg?: unknown;
+                        /** @description Short side, in °. */
+                        vertical_deg?: unknown;
+                    };
+                };
+            };
+            /** @description The request cannot be understood */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Not from here, or the data file was opened for reading only */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description The body was not sent in time */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description The body is too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description The body is of another kind */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description A field is wrong: says which, and what is allowed */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description A fault of Tolva’s own, or of the data file */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Too much at once, or the data file is locked: try again in a moment */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+        };
+    };
+    sum_shake_floor: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": {
+                    /**
+                     * @description Focal length, in mm.
+                     * @example 85
+                     */
+                    focal_length_mm: number;
+                    /**
+                     * @description Crop factor.
+                     * @example 1
+                     */
+                    crop_factor: number;
+                    /**
+                     * @description Stabilisation, in stops.
+                     * @example 0
+                     */
+                    stabilisation_stops: number;
+                };
+            };
+        };
+        responses: {
+            /** @description The sum, with its workings */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": {
+                        /** @description One over the focal length, in s. */
+                        one_over_focal_s?: unknown;
+                        /** @description One over twice, in s. */
+                        one_over_twice_s?: unknown;
+                        /** @description Stabilised, in s. */
+                        stabilised_s?: unknown;
+                    };
+                };
+            };
+            /** @description The request cannot be understood */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Not from here, or the data file was opened for reading only */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description The body was not sent in time */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description The body is too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description The body is of another kind */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description A field is wrong: says which, and what is allowed */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description A fault of Tolva’s own, or of the data file */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Too much at once, or the data file is locked: try again in a moment */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+        };
+    };
+    sum_movement_blur: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": {
+                    /**
+                     * @description Speed across the view, in m/s.
+                     * @example 1.4
+                     */
+                    metres_per_s: number;
+                    /**
+                     * @description Shutter, in s.
+                     * @example 0.005
+                     */
+                    shutter_s: number;
+                    /**
+                     * @description Magnification.
+                     * @example 0.03
+                     */
+                    magnification: number;
+                    /**
+                     * @description From pixel to pixel, in µm.
+                     * @example 6
+                     */
+                    pitch_um: number;
+                };
+            };
+        };
+        responses: {
+            /** @description The sum, with its workings */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": {
+                        /** @description Blur, in pixels. */
+                        blur_px?: unknown;
+                    };
+                };
+            };
+            /** @description The request cannot be understood */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Not from here, or the data file was opened for reading only */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description The body was not sent in time */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description The body is too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description The body is of another kind */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description A field is wrong: says which, and what is allowed */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description A fault of Tolva’s own, or of the data file */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Too much at once, or the data file is locked: try again in a moment */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+        };
+    };
+    sum_mired_shift: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": {
+                    /**
+                     * @description Light, in K.
+                     * @example 5600
+                     */
+                    from_k: number;
+                    /**
+                     * @description Gel, in mired.
+                     * @example 159
+                     */
+                    shift_mired: number;
+                };
+            };
+        };
+        responses: {
+            /** @description The sum, with its workings */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": {
+                        /** @description Becomes, in K. */
+                        to_k?: unknown;
+                    };
+                };
+            };
+            /** @description The request cannot be understood */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Not from here, or the data file was opened for reading only */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description The body was not sent in time */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description The body is too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description The body is of another kind */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description A field is wrong: says which, and what is allowed */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description A fault of Tolva’s own, or of the data file */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Too much at once, or the data file is locked: try again in a moment */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+        };
+    };
+    sum_gel_between: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": {
+                    /**
+                     * @description From, in K.
+                     * @example 5600
+                     */
+                    from_k: number;
+                    /**
+                     * @description To, in K.
+                     * @example 3200
+                     */
+                    to_k: number;
+                };
+            };
+        };
+        responses: {
+            /** @description The sum, with its workings */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": {
+                        /** @description Shift, in mired. */
+                        shift_mired?: unknown;
+                    };
+                };
+            };
+            /** @description The request cannot be understood */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Not from here, or the data file was opened for reading only */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description The body was not sent in time */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description The body is too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description The body is of another kind */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description A field is wrong: says which, and what is allowed */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description A fault of Tolva’s own, or of the data file */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Too much at once, or the data file is locked: try again in a moment */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+        };
+    };
+    sum_chromaticity: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": {
+                    /**
+                     * @description Temperature, in K.
+                     * @example 5600
+                     */
+                    kelvin: number;
+                };
+            };
+        };
+        responses: {
+            /** @description The sum, with its workings */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": {
+                        /** @description Black body, x. */
+                        planck_x?: unknown;
+                        /** @description Black body, y. */
+                        planck_y?: unknown;
+                        /** @description Daylight, x. */
+                        daylight_x?: unknown;
+                        /** @description Daylight, y. */
+                        daylight_y?: unknown;
+                    };
+                };
+            };
+            /** @description The request cannot be understood */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Not from here, or the data file was opened for reading only */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description The body was not sent in time */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description The body is too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description The body is of another kind */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description A field is wrong: says which, and what is allowed */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description A fault of Tolva’s own, or of the data file */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Too much at once, or the data file is locked: try again in a moment */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+        };
+    };
+    sum_colour_temperature: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": {
+                    /**
+                     * @description x of 1931.
+                     * @example 0.3324
+                     */
+                    x: number;
+                    /**
+                     * @description y of 1931.
+                     * @example 0.3474
+                     */
+                    y: number;
+                };
+            };
+        };
+        responses: {
+            /** @description The sum, with its workings */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": {
+                        /** @description Temperature, in K. */
+                        kelvin?: unknown;
+                        /** @description Off the black body, in Duv. */
+                        duv?: unknown;
+                    };
+                };
+            };
+            /** @description The request cannot be understood */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Not from here, or the data file was opened for reading only */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description The body was not sent in time */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description The body is too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description The body is of another kind */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description A field is wrong: says which, and what is allowed */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description A fault of Tolva’s own, or of the data file */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Too much at once, or the data file is locked: try again in a moment */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+        };
+    };
+    sum_rendered_grey: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": {
+                    /**
+                     * @description Light, in K.
+                     * @example 2900
+                     */
+                    light_kelvin: number;
+                    /**
+                     * @description White balance, in K.
+                     * @example 5600
+                     */
+                    white_balance_kelvin: number;
+                };
+            };
+        };
+        responses: {
+            /** @description The sum, with its workings */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": {
+                        /** @description Red. */
+                        linear_r?: unknown;
+                        /** @description Green. */
+                        linear_g?: unknown;
+                        /** @description Blue. */
+                        linear_b?: unknown;
+                    };
+                };
+            };
+            /** @description The request cannot be understood */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Not from here, or the data file was opened for reading only */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description The body was not sent in time */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description The body is too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description The body is of another kind */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description A field is wrong: says which, and what is allowed */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description A fault of Tolva’s own, or of the data file */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Too much at once, or the data file is locked: try again in a moment */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+        };
+    };
+    sum_ballast: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": {
+                    /**
+                     * @description What the wind sees, in m².
+                     * @example 0.81
+                     */
+                    area_m2: number;
+                    /**
+                     * @description Wind, in m/s.
+                     * @example 6
+                     */
+                    wind_m_s: number;
+                    /**
+                     * @description Height of the light, in m.
+                     * @example 2
+                     */
+                    height_m: number;
+                    /**
+                     * @description Middle to the line between two feet, in m.
+                     * @example 0.45
+                     */
+                    footprint_m: number;
+                    /**
+                     * @description Weight of stand and head, in kg.
+                     * @example 5
+                     */
+                    weight_kg: number;
+                };
+            };
+        };
+        responses: {
+            /** @description The sum, with its workings */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": {
+                        /** @description Force of the wind, in N. */
+                        force_n?: unknown;
+                        /** @description Ballast, in kg. */
+                        ballast_kg?: unknown;
+                    };
+                };
+            };
+            /** @description The request cannot be understood */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Not from here, or the data file was opened for reading only */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description The body was not sent in time */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description The body is too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description The body is of another kind */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description A field is wrong: says which, and what is allowed */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description A fault of Tolva’s own, or of the data file */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Too much at once, or the data file is locked: try again in a moment */
+            503: {
                 headers: {
                     [name: string]: unknown;
                 };

@@ -1,4 +1,5 @@
-import { useQuery } from '@tanstack/react-query';
+import { keepPreviousData, useQuery } from '@tanstack/react-query';
+import { useState } from 'react';
 import { Autocomplete, Input, Menu, MenuItem, SearchField, useFilter } from 'react-aria-components';
 import { useNavigate } from 'react-router';
 import styled from 'styled-components';
@@ -32,18 +33,30 @@ const One = styled(MenuItem)`
   }
 `;
 
+type Item = { id: string; name: string; words?: string; more: string; run: () => void };
+
 /** Finds jobs, steps, blends, actions: everything that has a name. */
 export function Finder({ onClose }: { onClose: () => void }) {
   const { contains } = useFilter({ sensitivity: 'base' });
   const navigate = useNavigate();
   const keys = useKeys();
+  const [text, setText] = useState('');
   const { data: jobs = [] } = useQuery({
-    queryKey: ['jobs', false],
-    queryFn: () => answered(api.GET('/api/jobs', { params: { query: { binned: false } } })),
+    queryKey: ['jobs', 'found', text],
+    queryFn: async () =>
+      (await answered(api.GET('/api/v1/jobs', { params: { query: { search: text.slice(0, 200), limit: 20 } } }))).jobs,
+    placeholderData: keepPreviousData,
   });
-  const items = [
+  const items: Item[] = [
     ...keys.all().map((one) => ({ id: `key-${one.does}`, name: one.does, more: one.name, run: one.run })),
-    ...jobs.map((job) => ({ id: job.id, name: job.name, more: 'Job', run: () => void navigate(`/jobs/${job.id}`) })),
+    ...jobs.map((job) => ({
+      id: job.id,
+      name: job.name,
+      // The core finds it by any of these; what it was found by must be there for the list to show it.
+      words: [job.name, job.client, job.place, job.date, ...job.setups, text].join(' '),
+      more: 'Job',
+      run: () => void navigate(`/jobs/${job.id}`),
+    })),
     { id: 'all-jobs', name: 'All jobs', more: 'Page', run: () => void navigate('/') },
     { id: 'kit', name: 'Kit', more: 'Page', run: () => void navigate('/kit') },
     { id: 'sums', name: 'Quick sums', more: 'Q', run: keys.sums },
@@ -51,7 +64,7 @@ export function Finder({ onClose }: { onClose: () => void }) {
   ];
   return (
     <Sheet title="Find anything" open onClose={onClose} width={540}>
-      <Autocomplete filter={contains}>
+      <Autocomplete filter={contains} inputValue={text} onInputChange={setText}>
         <SearchField aria-label="Find" autoFocus>
           <Box placeholder="A job, a step, an action" />
         </SearchField>
@@ -64,7 +77,7 @@ export function Finder({ onClose }: { onClose: () => void }) {
           }}
         >
           {items.map((item) => (
-            <One key={item.id} id={item.id} textValue={item.name}>
+            <One key={item.id} id={item.id} textValue={item.words ?? item.name}>
               {item.name} <small>{item.more}</small>
             </One>
           ))}

@@ -10,11 +10,11 @@ export function usePreferences() {
   const client = useQueryClient();
   const { data = defaults } = useQuery({
     queryKey: key,
-    queryFn: () => answered(api.GET('/api/preferences')),
+    queryFn: () => answered(api.GET('/api/v1/preferences')),
     staleTime: Infinity,
   });
   const keep = useMutation({
-    mutationFn: (body: Preferences) => answered(api.PUT('/api/preferences', { body })),
+    mutationFn: (body: Preferences) => answered(api.PUT('/api/v1/preferences', { body })),
     onMutate: (body) => client.setQueryData(key, body),
   });
   const set = (change: Partial<Preferences>) => keep.mutate({ ...data, ...change });

@@ -22,7 +22,7 @@ export function usePlan(
 ): { plan: Plan | undefined; problem: ApiProblem | undefined } {
   const { data, error } = useQuery<Solved, ApiProblem>({
     queryKey: ['plan', setup, kit, show],
-    queryFn: ({ signal }) => answered(api.POST('/api/solve', { body: { setup, kit, show }, signal })),
+    queryFn: ({ signal }) => answered(api.POST('/api/v1/solve', { body: { setup, kit, show }, signal })),
     placeholderData: (previous) => (previous?.setup.id === setup.id ? keepPreviousData(previous) : undefined),
     staleTime: Infinity,
     gcTime: 30_000,
@@ -62,7 +62,7 @@ export function useMoving(setup: Setup, kit: Kit, show: Show, done: (what: strin
       const move = next.current;
       next.current = undefined;
       try {
-        last.current = await answered(api.POST('/api/solve', { body: { setup: from.current, kit, show, ...move } }));
+        last.current = await answered(api.POST('/api/v1/solve', { body: { setup: from.current, kit, show, ...move } }));
         setLive(last.current);
       } catch {
         // A place that cannot be had leaves things where they were.

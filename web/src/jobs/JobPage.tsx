@@ -1,4 +1,5 @@
-import { Copy, Download, Plus, Trash2 } from 'lucide-react';
+import { Copy, Download, History as HistoryIcon, Plus, Trash2 } from 'lucide-react';
+import { useState } from 'react';
 import { Link } from 'react-aria-components';
 import { useNavigate } from 'react-router';
 import styled from 'styled-components';
@@ -12,7 +13,9 @@ import { Button, ButtonLink } from '../ui/Button';
 import { Grid, Lead, Panel, Row } from '../ui/Panel';
 import { KeptField } from '../ui/KeptField';
 import { TextField } from '../ui/TextField';
+import { History } from './History';
 import { useJob } from './JobContext';
+import { bodyOf } from './useJobDocument';
 
 const Main = styled.main`
   max-width: 1000px;
@@ -66,6 +69,7 @@ export function JobPage() {
   const { preferences } = usePreferences();
   const start = useStart();
   const navigate = useNavigate();
+  const [past, setPast] = useState(false);
   const fact = (field: 'name' | 'client' | 'place' | 'date' | 'notes') => (text: string) =>
     edit(`Job: ${field}`, (one) => ({ ...one, [field]: text }));
   const add = (setup: Setup, change: string) => {
@@ -125,12 +129,23 @@ export function JobPage() {
         <Row style={{ justifyContent: 'space-between' }}>
           <h1>{job.name}</h1>
           <Row>
-            <ButtonLink href={`/api/jobs/${id}/file`} download routerOptions={undefined} target="_self">
+            <Button onPress={() => setPast(true)}>
+              <HistoryIcon size={17} aria-hidden /> What it was before
+            </Button>
+            <ButtonLink href={`/api/v1/jobs/${id}/file`} download routerOptions={undefined} target="_self">
               <Download size={17} aria-hidden /> Export as a file
             </ButtonLink>
             <ButtonLink href="/">All jobs</ButtonLink>
           </Row>
         </Row>
+        {past && (
+          <History
+            id={id}
+            revision={document.revision}
+            onClose={() => setPast(false)}
+            onBack={(body) => document.took(bodyOf(body))}
+          />
+        )}
         <Panel aria-labelledby="setups">
           <Row style={{ justifyContent: 'space-between' }}>
             <h2 id="setups">Setups</h2>

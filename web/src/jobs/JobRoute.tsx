@@ -1,8 +1,10 @@
+import { useState } from 'react';
 import { Outlet, useParams } from 'react-router';
 import { Header } from '../app/Header';
-import { ButtonLink } from '../ui/Button';
-import { Notice } from '../ui/Panel';
+import { Button, ButtonLink } from '../ui/Button';
+import { Notice, Row } from '../ui/Panel';
 import { Conflict } from './Conflict';
+import { History } from './History';
 import { JobContext } from './JobContext';
 import { useJobDocument } from './useJobDocument';
 
@@ -14,7 +16,9 @@ export function JobRoute() {
 
 function Open({ id }: { id: string }) {
   const { document, error } = useJobDocument(id);
+  const [past, setPast] = useState(false);
   if (error) {
+    const unreadable = error.problem?.code === 'unreadable';
     return (
       <div>
         <Header />
@@ -23,9 +27,33 @@ function Open({ id }: { id: string }) {
             <strong>This job cannot be opened. </strong>
             {error.message}
           </Notice>
-          <p style={{ marginTop: 12 }}>
+          {unreadable && (
+            <p style={{ marginTop: 12 }}>
+              Go back to an earlier state of it that can be read, or keep what stands in the data file: another Tolva
+              may be able to read it.
+            </p>
+          )}
+          <Row style={{ marginTop: 12 }}>
+            {unreadable && (
+              <>
+                <Button kind="strong" onPress={() => setPast(true)}>
+                  What it was before
+                </Button>
+                <ButtonLink href={`/api/v1/jobs/${id}/raw`} download routerOptions={undefined} target="_self">
+                  Export as it stands
+                </ButtonLink>
+              </>
+            )}
             <ButtonLink href="/">All jobs</ButtonLink>
-          </p>
+          </Row>
+          {past && (
+            <History
+              id={id}
+              revision={undefined}
+              onClose={() => setPast(false)}
+              onBack={() => window.location.reload()}
+            />
+          )}
         </main>
       </div>
     );

@@ -1,4 +1,10 @@
-import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
+import {
+  infiniteQueryOptions,
+  keepPreviousData,
+  useInfiniteQuery,
+  useMutation,
+  useQueryClient,
+} from '@tanstack/react-query';
 import { Plus, Upload } from 'lucide-react';
 import { useState } from 'react';
 import { FileTrigger, Link } from 'react-aria-components';
@@ -9,6 +15,8 @@ import { Header } from '../app/Header';
 import { useStart } from '../app/start';
 import { Button } from '../ui/Button';
 import { Lead, Notice, Row } from '../ui/Panel';
+import { TextField } from '../ui/TextField';
+import { Backups } from './Backups';
 
 const Main = styled.main`
   max-width: 940px;
@@ -52,10 +60,19 @@ const Line = styled.li`
   }
 `;
 
-const listOf = (binned: boolean) => ({
-  queryKey: ['jobs', binned],
-  queryFn: () => answered(api.GET('/api/jobs', { params: { query: { binned } } })),
-});
+const listOf = (binned: boolean, search: string) =>
+  infiniteQueryOptions({
+    queryKey: ['jobs', binned, search],
+    queryFn: ({ pageParam }) =>
+      answered(
+        api.GET('/api/v1/jobs', { params: { query: { binned, search: search.slice(0, 200), after: pageParam } } }),
+      ),
+    initialPageParam: undefined as string | undefined,
+    getNextPageParam: (page) => page.next ?? undefined,
+    placeholderData: keepPreviousData,
+  });
+/** So few jobs need no search. */
+const few = 8;
 
 /** A file's text is sent as it is; anything else as JSON. */
 const asIs = (body: Job | string) => (typeof body === 'string' ? body : JSON.stringify(body));
@@ -65,12 +82,17 @@ export function JobsPage() {
   const client = useQueryClient();
   const navigate = useNavigate();
   const start = useStart();
-  const { data: jobs, error } = useQuery(listOf(false));
-  const { data: binned = [] } = useQuery(listOf(true));
+  const [search, setSearch] = useState('');
+  const listed = useInfiniteQuery(listOf(false, search));
+  const inBin = useInfiniteQuery(listOf(true, ''));
+  const { error } = listed;
+  const jobs = listed.data?.pages.flatMap((page) => page.jobs);
+  const total = listed.data?.pages[0]?.total ?? 0;
+  const binned = inBin.data?.pages.flatMap((page) => page.jobs) ?? [];
   const [wrong, setWrong] = useState<{ file: string; problems: string[] }>();
 
   const add = useMutation({
-    mutationFn: (body: Job | string) => answered(api.POST('/api/jobs', { body: body as Job, bodySerializer: asIs })),
+    mutationFn: (body: Job | string) => answered(api.POST('/api/v1/jobs', { body: body as Job, bodySerializer: asIs })),
     onSuccess: async (saved) => {
       await client.invalidateQueries({ queryKey: ['jobs'] });
       await navigate(`/jobs/${saved.id}`);
@@ -80,8 +102,8 @@ export function JobsPage() {
     mutationFn: ({ id, into }: { id: string; into: boolean }) => {
       const params = { path: { id } };
       return into
-        ? answered(api.DELETE('/api/jobs/{id}', { params }))
-        : answered(api.POST('/api/jobs/{id}/restore', { params }));
+        ? answered(api.DELETE('/api/v1/jobs/{id}', { params }))
+        : answered(api.POST('/api/v1/jobs/{id}/restore', { params }));
     },
     onSuccess: () => client.invalidateQueries({ queryKey: ['jobs'] }),
   });
@@ -133,7 +155,19 @@ export function JobsPage() {
             {error.message}
           </Notice>
         )}
-        {jobs?.length === 0 && (
+        {(total > few || search !== '') && (
+          <div style={{ marginTop: 14 }}>
+            <TextField
+              name="Find a job"
+              value={search}
+              onChange={setSearch}
+              placeholder="Its name, client, place, day or setups"
+              most={200}
+            />
+          </div>
+        )}
+        {jobs?.length === 0 && search !== '' && <Lead style={{ marginTop: 14 }}>No job has such words.</Lead>}
+        {jobs?.length === 0 && search === '' && (
           <Lead style={{ marginTop: 14 }}>
             No jobs yet. Make one: it comes with a generic kit and one setup with sensible values, so there is an answer
             on screen at once.
@@ -149,9 +183,17 @@ export function JobsPage() {
             />
           ))}
         </List>
+        {listed.hasNextPage && (
+          <Row style={{ marginTop: 12 }}>
+            <Button isDisabled={listed.isFetchingNextPage} onPress={() => void listed.fetchNextPage()}>
+              Show more of the {total} jobs
+            </Button>
+          </Row>
+        )}
         {binned.length > 0 && (
           <>
             <h2>Bin</h2>
+            <Lead>A job stays here for {inBin.data?.pages[0]?.bin_days ?? 0} days. Then it is gone for good.</Lead>
             <List>
               {binned.map((job) => (
                 <JobItem
@@ -162,8 +204,14 @@ export function JobsPage() {
                 />
               ))}
             </List>
+            {inBin.hasNextPage && (
+              <Row style={{ marginTop: 12 }}>
+                <Button onPress={() => void inBin.fetchNextPage()}>Show more of the bin</Button>
+              </Row>
+            )}
           </>
         )}
+        <Backups />
       </Main>
     </div>
   );
@@ -176,7 +224,13 @@ function JobItem({ job, action, onAction }: { job: JobLine; action: string; onAc
       <div>
         <Link href={`/jobs/${job.id}`}>{job.name}</Link>
         <p>{facts.join(' · ')}</p>
-        <p>{job.setups.length === 0 ? 'No setups' : job.setups.join(', ')}</p>
+        {job.readable ? (
+          <p>{job.setups.length === 0 ? 'No setups' : job.setups.join(', ')}</p>
+        ) : (
+          <p>
+            <strong>This job cannot be read.</strong> Open it to see what can be done.
+          </p>
+        )}
       </div>
       <Button kind="bare" aria-label={`${action}: ${job.name}`} onPress={onAction}>
         {action}

@@ -29,6 +29,8 @@ export type Kept<T> = {
 export type Edited<T> = {
   id: string;
   document: T;
+  /** The revision that is shown, or that is being edited. */
+  revision: number;
   state: SaveState;
   /** Why a save was refused or is waiting. */
   trouble: string | undefined;
@@ -68,6 +70,8 @@ export function useDocument<T>(
   const [error, setError] = useState<ApiProblem>();
   const now = useRef<Current<T> | undefined>(undefined);
   const running = useRef<Promise<void>>(undefined);
+  /** A save of which nobody knows whether it arrived, since its answer did not: it is sent again as it was, first. */
+  const unsure = useRef<Current<T>>(undefined);
   const timer = useRef<number>(undefined);
   const saveNow = useRef<() => void>(() => undefined);
   const saveIn = useCallback((milliseconds: number) => {
@@ -92,12 +96,13 @@ export function useDocument<T>(
     window.clearTimeout(timer.current);
     // Of several that wait for the one under way, the first to go on is the next one that is under way.
     while (running.current) await running.current;
-    const sent = now.current;
+    const sent = unsure.current ?? now.current;
     if (!sent || sent.change === undefined) return;
     const run = async () => {
       setState('saving');
       try {
         const body = await kept.put(sent.revision, sent.change ?? '', sent.document);
+        unsure.current = undefined;
         take(body);
         setTrouble(undefined);
         const latest = now.current;
@@ -114,6 +119,7 @@ export function useDocument<T>(
       } catch (failure) {
         const problem = failure instanceof ApiProblem ? failure : new ApiProblem(0, undefined);
         setTrouble(problem.message);
+        unsure.current = problem.status === 0 ? sent : undefined;
         const theirs = problem.status === 409 ? await kept.theirs(problem) : undefined;
         if (theirs) {
           setConflict(theirs);
@@ -223,6 +229,7 @@ export function useDocument<T>(
   const edited: Edited<T> = {
     id,
     document: current.document,
+    revision: current.revision,
     state,
     trouble,
     undoes: current.change ?? saved.undo,

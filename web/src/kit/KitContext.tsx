@@ -10,11 +10,11 @@ export type Kind = (typeof kinds)[number];
 export const bodyOf = ({ kit, ...rest }: KitBody): Body<Kit> => ({ ...rest, document: kit });
 
 const kept: Kept<Kit> = {
-  get: async () => bodyOf(await answered(api.GET('/api/kit'))),
+  get: async () => bodyOf(await answered(api.GET('/api/v1/kit'))),
   put: async (based_on, change, kit) =>
-    bodyOf(await answered(api.PUT('/api/kit', { body: { based_on, change, kit } }))),
+    bodyOf(await answered(api.PUT('/api/v1/kit', { body: { based_on, change, kit } }))),
   step: async (which, based_on) => {
-    const path = which === 'undo' ? ('/api/kit/undo' as const) : ('/api/kit/redo' as const);
+    const path = which === 'undo' ? ('/api/v1/kit/undo' as const) : ('/api/v1/kit/redo' as const);
     return bodyOf(await answered(api.POST(path, { body: { based_on } })));
   },
   // A kit has no version of its own: one of another is refused when it is saved, and stays in this browser.
@@ -80,7 +80,13 @@ export function useOptions(kit: Kit, kind: Kind): { id: string; label: string }[
   });
 }
 
-/** An id no other thing has. */
+/** An id that no thing has, has had or will have: what has retired from the kit keeps its own. */
+export function newId(): string {
+  const bytes = crypto.getRandomValues(new Uint8Array(16));
+  return Array.from(bytes, (byte) => byte.toString(16).padStart(2, '0')).join('');
+}
+
+/** An id no other of its list has. */
 export function freshId(base: string, taken: string[]): string {
   let number = 2;
   while (taken.includes(`${base}-${number}`)) number += 1;

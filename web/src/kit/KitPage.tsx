@@ -8,7 +8,7 @@ import { useStart } from '../app/start';
 import { Button, ButtonLink } from '../ui/Button';
 import { Lead, Notice, Panel, Row } from '../ui/Panel';
 import { summary, things } from './fields';
-import { bodyOf, freshId, type Kind, kinds, useKit } from './KitContext';
+import { bodyOf, type Kind, kinds, newId, useKit } from './KitContext';
 import { ThingSheet } from './ThingSheet';
 
 const Main = styled.main`
@@ -70,9 +70,9 @@ export function KitPage() {
     if (!file) return;
     setWrong(undefined);
     try {
-      const now = await answered(api.GET('/api/kit'));
+      const now = await answered(api.GET('/api/v1/kit'));
       const body = await answered(
-        api.POST('/api/kit/file', {
+        api.POST('/api/v1/kit/file', {
           params: { query: { based_on: now.revision } },
           body: file as never,
           bodySerializer: () => file,
@@ -87,10 +87,7 @@ export function KitPage() {
     }
   };
   const add = (kind: Kind, like: Kit[Kind][number], name: string) => {
-    const id = freshId(
-      like.id.slice(0, 50),
-      kit[kind].map((one) => one.id),
-    );
+    const id = newId();
     owned.edit(`${things[kind].one} added`, (all) => ({ ...all, [kind]: [...all[kind], { ...like, id, name }] }));
     setOpen({ kind, id });
   };
@@ -111,10 +108,10 @@ export function KitPage() {
                 <Upload size={17} aria-hidden /> Import
               </Button>
             </FileTrigger>
-            <ButtonLink href="/api/kit/file?format=json" download routerOptions={undefined} target="_self">
+            <ButtonLink href="/api/v1/kit/file?format=json" download routerOptions={undefined} target="_self">
               <Download size={17} aria-hidden /> As JSON
             </ButtonLink>
-            <ButtonLink href="/api/kit/file?format=csv" download routerOptions={undefined} target="_self">
+            <ButtonLink href="/api/v1/kit/file?format=csv" download routerOptions={undefined} target="_self">
               <Download size={17} aria-hidden /> As CSV
             </ButtonLink>
             <ButtonLink href="/">All jobs</ButtonLink>

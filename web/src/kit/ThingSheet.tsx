@@ -6,7 +6,7 @@ import { TextField } from '../ui/TextField';
 import { TypedField } from '../ui/TypedField';
 import { at, put, things } from './fields';
 import { CameraClicks, FlashOutput, ModifierSurface } from './Particulars';
-import { freshId, type Kind, useKit } from './KitContext';
+import { type Kind, newId, useKit } from './KitContext';
 import { defaultOf } from '../api/ranges';
 
 type Props<K extends Kind> = {
@@ -35,11 +35,7 @@ export function ThingSheet<K extends Kind>({ kind, thing, onClose, onAdded }: Pr
     onAdded?.(copy.id);
   };
   const another = () => {
-    const id = freshId(
-      shown.id.slice(0, 50),
-      list.map((one) => one.id),
-    );
-    add({ ...shown, id, name: `${shown.name}, copy` });
+    add({ ...shown, id: newId(), name: `${shown.name}, copy` });
   };
   return (
     <Sheet title={about.one} open onClose={onClose} width={680}>

@@ -46,7 +46,7 @@ const first = (offer: CalculatorOffer): Values =>
 export function QuickSums({ onClose }: { onClose: () => void }) {
   const { data: offers = [] } = useQuery({
     queryKey: ['sums'],
-    queryFn: () => answered(api.GET('/api/calculators')),
+    queryFn: () => answered(api.GET('/api/v1/calculators')),
     staleTime: Infinity,
   });
   const [name, setName] = useState('depth-of-field');
@@ -91,7 +91,7 @@ function OneSum({ offer, values, put }: Props) {
     queryKey: ['sum', offer.name, values],
     queryFn: async () => {
       const params = { path: { name: offer.name } };
-      return (await answered(api.POST('/api/calculators/{name}', { params, body: values as never }))) as Record<
+      return (await answered(api.POST('/api/v1/calculators/{name}', { params, body: values as never }))) as Record<
         string,
         unknown
       >;

@@ -70,7 +70,7 @@ export function useLabel(as: Meant, value: number | null | undefined): string {
   const length = show.length ?? 'metres';
   const { data } = useQuery({
     queryKey: ['say', as, value, length],
-    queryFn: () => answered(api.POST('/api/say', { body: { as, value: value ?? 0, length } })),
+    queryFn: () => answered(api.POST('/api/v1/say', { body: { as, value: value ?? 0, length } })),
     enabled: value !== null && value !== undefined,
     staleTime: Infinity,
     placeholderData: keepPreviousData,
@@ -128,7 +128,7 @@ export function TypedField(props: Props) {
   const understand = async (text: string, finished: boolean) => {
     const turn = ++asked.current;
     try {
-      const understood = await answered(api.POST('/api/read', { body: { as, text, length } }));
+      const understood = await answered(api.POST('/api/v1/read', { body: { as, text, length } }));
       if (turn !== asked.current) return;
       const outside =
         (least !== undefined && understood.value < least) || (most !== undefined && understood.value > most);

@@ -51,7 +51,7 @@ export function Schools({ open, onClose }: { open: boolean; onClose: () => void 
   const { show, preferences, set } = usePreferences();
   const { data } = useQuery({
     queryKey: ['schools', setup, kit, show],
-    queryFn: () => answered(api.POST('/api/conventions', { body: { setup, kit, show } })),
+    queryFn: () => answered(api.POST('/api/v1/conventions', { body: { setup, kit, show } })),
     enabled: open,
     placeholderData: (before) => before,
     staleTime: Infinity,

@@ -60,7 +60,7 @@ export function Ways({ open, onClose }: { open: boolean; onClose: () => void }) 
   const start = useStart();
   const { data } = useQuery({
     queryKey: ['ways', setup, kit, show],
-    queryFn: () => answered(api.POST('/api/alternatives', { body: { setup, kit, show } })),
+    queryFn: () => answered(api.POST('/api/v1/alternatives', { body: { setup, kit, show } })),
     enabled: open,
     placeholderData: (before) => before,
     staleTime: Infinity,

@@ -17,8 +17,9 @@ use tolva_core::time::date_of;
 
 use crate::job::Job;
 use crate::kit::Kit;
+use crate::kit_merge::used_by;
 use crate::leaf::StatedColour;
-use crate::problems::{Checker, ProblemCode, Problems};
+use crate::problems::{Checker, ProblemCode, Problems, listed, shortened};
 use crate::scene::Role;
 use crate::setup::Setup;
 use crate::version::FORMAT;
@@ -37,6 +38,15 @@ impl Job {
             c.wrong("date", format!("“{}” is not a day: write 2026-08-29, or leave it empty", self.date));
         }
         self.ranges(&mut c);
+        if c.too_many() {
+            return c.done();
+        }
+        for (kind, count) in used_by(&self.setups, &self.kit) {
+            if count > Kit::most_used(kind) {
+                let most = Kit::most_used(kind);
+                c.coded("setups", ProblemCode::Count, format!("they use {count} different {kind}: at most {most}"));
+            }
+        }
         c.within("kit", |c| kit(c, &self.kit));
         let mut ids = HashSet::new();
         c.each("setups", &self.setups, |c, one| {
@@ -53,20 +63,18 @@ impl Job {
 /// All that is wrong, each with a pointer to its field.
 pub fn check(one: &Setup, of: &Kit) -> Result<(), Problems> {
     let mut c = Checker::default();
-    c.within("kit", |c| {
-        of.ranges(c);
-        kit(c, of);
-    });
-    c.within("setup", |c| {
-        one.ranges(c);
-        setup(c, one, of);
-    });
+    c.within("kit", |c| of.ranges(c));
+    c.within("setup", |c| one.ranges(c));
+    if !c.too_many() {
+        c.within("kit", |c| kit(c, of));
+        c.within("setup", |c| setup(c, one, of));
+    }
     c.done()
 }
 
 fn unique<'a>(c: &mut Checker, seen: &mut HashSet<&'a str>, id: &'a str) {
     if !seen.insert(id) {
-        c.coded("id", ProblemCode::Twice, format!("“{id}” is there twice: each id must be unique"));
+        c.coded("id", ProblemCode::Twice, format!("“{}” is there twice: each id must be unique", shortened(id)));
     }
 }
 
@@ -74,8 +82,9 @@ fn unique<'a>(c: &mut Checker, seen: &mut HashSet<&'a str>, id: &'a str) {
 fn found<'a, T>(c: &mut Checker, field: &str, id: &str, all: &'a [T], id_of: impl Fn(&T) -> &str) -> Option<&'a T> {
     let thing = all.iter().find(|thing| id_of(thing) == id);
     if thing.is_none() {
-        let known: Vec<&str> = all.iter().map(&id_of).collect();
-        c.coded(field, ProblemCode::NotThere, format!("“{id}” is not there; there is {}", known.join(", ")));
+        // What is only counted needs no words.
+        let known = if c.is_full() { String::new() } else { listed(all.iter().map(&id_of)) };
+        c.coded(field, ProblemCode::NotThere, format!("“{}” is not there; there is {known}", shortened(id)));
     }
     thing
 }

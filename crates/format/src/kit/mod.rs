@@ -15,33 +15,34 @@ pub use modifier::{BareSurface, DiscSurface, Modifier, ModifierSurface, Rectangl
 
 use crate::leaf::{Sensor, Step};
 
-/// What setups are made of. Each thing once, referred to by its id.
+/// What setups are made of. Each thing once, referred to by its id. A kit of one's own holds a tenth of what is allowed
+/// here at most: a job's kit holds beside that what its setups use and what that kit no longer or never had.
 #[derive(Clone, Debug, Default, PartialEq, Serialize, Deserialize, Ranged, ToSchema)]
 #[serde(deny_unknown_fields)]
 pub struct Kit {
-    /// Cameras. 1 to 40.
-    #[schema(min_items = 1, max_items = 40)]
+    /// Cameras. 1 to 400.
+    #[schema(min_items = 1, max_items = 400)]
     pub cameras: Vec<Camera>,
-    /// Lenses. 1 to 80.
-    #[schema(min_items = 1, max_items = 80)]
+    /// Lenses. 1 to 800.
+    #[schema(min_items = 1, max_items = 800)]
     pub lenses: Vec<Lens>,
-    /// Flash units and continuous lamps. At most 40.
-    #[schema(max_items = 40)]
+    /// Flash units and continuous lamps. At most 400.
+    #[schema(max_items = 400)]
     pub flashes: Vec<Flash>,
-    /// Modifiers. At most 80.
-    #[schema(max_items = 80)]
+    /// Modifiers. At most 800.
+    #[schema(max_items = 800)]
     pub modifiers: Vec<Modifier>,
-    /// Gels. At most 80.
-    #[schema(max_items = 80)]
+    /// Gels. At most 800.
+    #[schema(max_items = 800)]
     pub gels: Vec<Gel>,
-    /// Neutral density filters. At most 40.
-    #[schema(max_items = 40)]
+    /// Neutral density filters. At most 400.
+    #[schema(max_items = 400)]
     pub filters: Vec<Filter>,
-    /// Stands. At most 40.
-    #[schema(max_items = 40)]
+    /// Stands. At most 400.
+    #[schema(max_items = 400)]
     pub stands: Vec<Stand>,
-    /// Radio triggers. At most 20.
-    #[schema(max_items = 20)]
+    /// Radio triggers. At most 200.
+    #[schema(max_items = 200)]
     pub triggers: Vec<Trigger>,
 }
 

@@ -1,5 +1,8 @@
 //! Reading a JSON body: its size, its kind, and the path to what is wrong in it.
 
+use std::sync::atomic::{AtomicUsize, Ordering};
+use std::time::Duration;
+
 use actix_web::dev::Payload;
 use actix_web::http::StatusCode;
 use actix_web::http::header::{CONTENT_LENGTH, CONTENT_TYPE};
@@ -46,7 +49,8 @@ fn of_kind(
     let payload = payload.take();
     async move {
         if !right {
-            let problem = ProblemDocument::new(StatusCode::UNSUPPORTED_MEDIA_TYPE, "Of another kind");
+            let problem =
+                ProblemDocument::new(StatusCode::UNSUPPORTED_MEDIA_TYPE, "of_another_kind", "Of another kind");
             return Err(problem.saying(format!("the body must be sent as {wanted}")).into());
         }
         read(payload, told).await
@@ -73,20 +77,51 @@ impl<T: DeserializeOwned + 'static> FromRequest for Body<T> {
     }
 }
 
+/// So long the next part of a body is waited for.
+const PATIENCE: Duration = Duration::from_secs(5);
+/// So many bytes of bodies are held at once while they come, whoever sends them.
+const MOST_UNDER_WAY: usize = 16 * MOST_BYTES;
+static UNDER_WAY: AtomicUsize = AtomicUsize::new(0);
+
+/// The bytes that a body which is under way holds; given back when it is read, or breaks off.
+struct UnderWay(usize);
+
+impl UnderWay {
+    fn hold(&mut self, more: usize) -> Result<(), ApiError> {
+        self.0 += more;
+        if UNDER_WAY.fetch_add(more, Ordering::Relaxed) + more > MOST_UNDER_WAY {
+            let problem = ProblemDocument::new(StatusCode::SERVICE_UNAVAILABLE, "busy", "Too much at once");
+            return Err(problem.saying("too many large requests are under way: try again in a moment").into());
+        }
+        Ok(())
+    }
+}
+
+impl Drop for UnderWay {
+    fn drop(&mut self) {
+        UNDER_WAY.fetch_sub(self.0, Ordering::Relaxed);
+    }
+}
+
 async fn read(mut payload: Payload, told: usize) -> Result<Vec<u8>, ApiError> {
     // Room at once for what was announced, though not for what anybody may announce.
     let mut bytes = Vec::with_capacity(told.min(READY_BYTES));
-    while let Some(part) =
-        std::future::poll_fn(|cx| futures_core::Stream::poll_next(std::pin::Pin::new(&mut payload), cx)).await
-    {
+    let mut under_way = UnderWay(0);
+    loop {
+        let next = std::future::poll_fn(|cx| futures_core::Stream::poll_next(std::pin::Pin::new(&mut payload), cx));
+        let Ok(part) = tokio::time::timeout(PATIENCE, next).await else {
+            let problem = ProblemDocument::new(StatusCode::REQUEST_TIMEOUT, "too_slow", "The body did not come");
+            return Err(problem.saying("the rest of the body was not sent in time").into());
+        };
+        let Some(part) = part else { return Ok(bytes) };
         let part = part.map_err(|error| {
-            ProblemDocument::new(StatusCode::BAD_REQUEST, "The body broke off").saying(error.to_string())
+            ProblemDocument::new(StatusCode::BAD_REQUEST, "broken_off", "The body broke off").saying(error.to_string())
         })?;
         if bytes.len() + part.len() > MOST_BYTES {
-            let problem = ProblemDocument::new(StatusCode::PAYLOAD_TOO_LARGE, "Too large");
+            let problem = ProblemDocument::new(StatusCode::PAYLOAD_TOO_LARGE, "too_large", "Too large");
             return Err(problem.saying(format!("at most {MOST_BYTES} bytes are read")).into());
         }
+        under_way.hold(part.len())?;
         bytes.extend_from_slice(&part);
     }
-    Ok(bytes)
 }

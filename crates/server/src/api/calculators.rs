@@ -18,10 +18,9 @@ use super::problem::{ApiError, ProblemDocument};
     request_body = SunPositionAsked,
     responses(
         (status = OK, description = "The sum", body = SunPosition),
-        (status = UNPROCESSABLE_ENTITY, description = "A field is wrong", body = ProblemDocument, content_type = "application/problem+json"),
     )
 )]
-#[post("/api/calculators/sun-position")]
+#[post("/api/v1/calculators/sun-position")]
 pub async fn position(body: Body<SunPositionAsked>) -> Result<HttpResponse, ApiError> {
     Ok(HttpResponse::Ok().json(sun_position(&body.0)?))
 }
@@ -32,22 +31,21 @@ pub async fn position(body: Body<SunPositionAsked>) -> Result<HttpResponse, ApiE
     request_body = SunTimesAsked,
     responses(
         (status = OK, description = "The sum", body = SunTimesFound),
-        (status = UNPROCESSABLE_ENTITY, description = "A field is wrong", body = ProblemDocument, content_type = "application/problem+json"),
     )
 )]
-#[post("/api/calculators/sun-times")]
+#[post("/api/v1/calculators/sun-times")]
 pub async fn times(body: Body<SunTimesAsked>) -> Result<HttpResponse, ApiError> {
     Ok(HttpResponse::Ok().json(sun_times(&body.0)?))
 }
 
 /// Every sum, with what it is asked and what it gives.
 #[utoipa::path(operation_id = "list_sums", responses((status = OK, description = "The sums", body = Vec<CalculatorOffer>)))]
-#[get("/api/calculators")]
+#[get("/api/v1/calculators")]
 pub async fn list() -> HttpResponse {
     HttpResponse::Ok().json(offered())
 }
 
-/// Any other sum by its name: what it is asked and what it gives is listed by `GET /api/calculators`. All units stand in the
+/// Any other sum by its name: what it is asked and what it gives is listed by `GET /api/v1/calculators`. All units stand in the
 /// names of the fields.
 #[utoipa::path(
     operation_id = "sum",
@@ -55,14 +53,13 @@ pub async fn list() -> HttpResponse {
     responses(
         (status = OK, description = "The sum, with its workings", body = serde_json::Value),
         (status = NOT_FOUND, description = "No such sum: says which there are", body = ProblemDocument, content_type = "application/problem+json"),
-        (status = UNPROCESSABLE_ENTITY, description = "A field is wrong", body = ProblemDocument, content_type = "application/problem+json"),
     )
 )]
-#[post("/api/calculators/{name}")]
+#[post("/api/v1/calculators/{name}")]
 pub async fn any(name: Path<String>, body: Bytes) -> Result<HttpResponse, ApiError> {
     let Some(found) = sum(&name, &read_json(&body.0)?) else {
         let names: Vec<String> = offered().into_iter().map(|offer| offer.name).collect();
-        let problem = ProblemDocument::new(StatusCode::NOT_FOUND, "No such sum");
+        let problem = ProblemDocument::new(StatusCode::NOT_FOUND, "no_such_sum", "No such sum");
         return Err(problem.saying(format!("there is no sum “{name}”; there is {}", names.join(", "))).into());
     };
     Ok(HttpResponse::Ok().json(found?))

@@ -41,10 +41,9 @@ const HOURS: u16 = 37;
     request_body = ForecastRequest,
     responses(
         (status = OK, description = "The cloud", body = ForecastCloud),
-        (status = UNPROCESSABLE_ENTITY, description = "A field is wrong", body = ProblemDocument, content_type = "application/problem+json"),
     )
 )]
-#[post("/api/forecast")]
+#[post("/api/v1/forecast")]
 pub async fn forecast(body: Body<ForecastRequest>) -> Result<HttpResponse, ApiError> {
     let ForecastRequest { site, date } = body.0;
     let zone = zone(&site.time_zone).map_err(|wrong| Problems::one("/site/time_zone", wrong.to_string()))?;
@@ -75,10 +74,9 @@ pub struct MeterRequest {
     request_body = MeterRequest,
     responses(
         (status = OK, description = "The reading", body = MeterReading),
-        (status = UNPROCESSABLE_ENTITY, description = "A field is wrong", body = ProblemDocument, content_type = "application/problem+json"),
     )
 )]
-#[post("/api/meter")]
+#[post("/api/v1/meter")]
 pub async fn meter(body: Body<MeterRequest>) -> Result<HttpResponse, ApiError> {
     let MeterRequest { setup, kit, region_id } = body.0;
     let (setup, kit) = known(setup, kit)?;
@@ -131,10 +129,9 @@ impl Default for Receivers {
     request_body = TriggerRequest,
     responses(
         (status = OK, description = "What each unit reports", body = Vec<Heard>),
-        (status = UNPROCESSABLE_ENTITY, description = "A field is wrong", body = ProblemDocument, content_type = "application/problem+json"),
     )
 )]
-#[post("/api/trigger")]
+#[post("/api/v1/trigger")]
 pub async fn trigger(body: Body<TriggerRequest>, receivers: Data<Receivers>) -> Result<HttpResponse, ApiError> {
     let TriggerRequest { setup, kit, does, channel } = body.0;
     let (setup, kit) = known(setup, kit)?;
@@ -151,7 +148,8 @@ pub async fn trigger(body: Body<TriggerRequest>, receivers: Data<Receivers>) -> 
         })
         .collect();
     let now = receivers.began.elapsed().as_secs_f64();
-    let silent = || ProblemDocument::new(StatusCode::BAD_GATEWAY, "A device").saying("the trigger does not answer");
+    let silent =
+        || ProblemDocument::new(StatusCode::BAD_GATEWAY, "device", "A device").saying("the trigger does not answer");
     let mut trigger = receivers.trigger.lock().map_err(|_| silent())?;
     let heard = match does {
         TriggerDoes::Send => trigger.send(channel, &units, now),
@@ -163,6 +161,6 @@ pub async fn trigger(body: Body<TriggerRequest>, receivers: Data<Receivers>) -> 
 
 impl From<DeviceError> for ApiError {
     fn from(error: DeviceError) -> Self {
-        ProblemDocument::new(StatusCode::BAD_GATEWAY, "A device").saying(error.to_string()).into()
+        ProblemDocument::new(StatusCode::BAD_GATEWAY, "device", "A device").saying(error.to_string()).into()
     }
 }

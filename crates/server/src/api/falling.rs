@@ -1,7 +1,6 @@
 //! Falling light: the timetable of a setup, and as files.
 
 use actix_web::http::StatusCode;
-use actix_web::http::header::CONTENT_DISPOSITION;
 use actix_web::web::{Data, Path};
 use actix_web::{HttpResponse, get, post};
 use serde::Deserialize;
@@ -10,9 +9,11 @@ use tolva_store::Store;
 use tolva_wording::{Show, Timetable, falling};
 use utoipa::ToSchema;
 
+use super::answer::as_file;
 use super::body::Body;
 use super::preferences::shown;
 use super::problem::{ApiError, ProblemDocument};
+use super::work::worked_out;
 use crate::edge::{known, refused};
 use crate::timetable as files;
 
@@ -35,14 +36,16 @@ pub struct FallingRequest {
     request_body = FallingRequest,
     responses(
         (status = OK, description = "The timetable", body = Timetable),
-        (status = UNPROCESSABLE_ENTITY, description = "A field is wrong", body = ProblemDocument, content_type = "application/problem+json"),
     )
 )]
-#[post("/api/falling")]
+#[post("/api/v1/falling")]
 pub async fn timetable(body: Body<FallingRequest>) -> Result<HttpResponse, ApiError> {
     let FallingRequest { setup, kit, show } = body.0;
-    let (setup, kit) = known(setup, kit)?;
-    Ok(HttpResponse::Ok().json(falling(&setup, &kit, show).map_err(refused)?))
+    let found = worked_out(move || {
+        let (setup, kit) = known(setup, kit)?;
+        falling(&setup, &kit, show).map_err(refused)
+    });
+    Ok(HttpResponse::Ok().json(found.await?))
 }
 
 /// The timetable of a setup that is kept, as a calendar with alarms.
@@ -50,10 +53,10 @@ pub async fn timetable(body: Body<FallingRequest>) -> Result<HttpResponse, ApiEr
     operation_id = "falling_calendar",
     responses((status = OK, description = "iCalendar (RFC 5545)", body = String, content_type = "text/calendar"))
 )]
-#[get("/api/jobs/{id}/setups/{setup}/falling.ics")]
+#[get("/api/v1/jobs/{id}/setups/{setup}/falling.ics")]
 pub async fn calendar(at: Path<(String, String)>, store: Data<Store>) -> Result<HttpResponse, ApiError> {
     let (found, title) = of_kept(&at, &store).await?;
-    Ok(file("text/calendar; charset=utf-8", "ics", files::calendar(&found, &title, jiff::Timestamp::now())))
+    Ok(file("text/calendar; charset=utf-8", ".ics", files::calendar(&found, &title, jiff::Timestamp::now())))
 }
 
 /// The timetable of a setup that is kept, as a table.
@@ -61,27 +64,28 @@ pub async fn calendar(at: Path<(String, String)>, store: Data<Store>) -> Result<
     operation_id = "falling_table",
     responses((status = OK, description = "CSV (RFC 4180)", body = String, content_type = "text/csv"))
 )]
-#[get("/api/jobs/{id}/setups/{setup}/falling.csv")]
+#[get("/api/v1/jobs/{id}/setups/{setup}/falling.csv")]
 pub async fn table(at: Path<(String, String)>, store: Data<Store>) -> Result<HttpResponse, ApiError> {
     let (found, _) = of_kept(&at, &store).await?;
-    Ok(file("text/csv; charset=utf-8", "csv", files::csv(&found)))
+    Ok(file("text/csv; charset=utf-8", ".csv", files::csv(&found)))
 }
 
 async fn of_kept(at: &(String, String), store: &Store) -> Result<(Timetable, String), ApiError> {
     let (id, wanted) = at;
     let job = store.job(id).await?.document;
     let Some(setup) = job.setups.iter().find(|setup| &setup.id == wanted) else {
-        let problem = ProblemDocument::new(StatusCode::NOT_FOUND, "No such setup");
+        let problem = ProblemDocument::new(StatusCode::NOT_FOUND, "no_such_setup", "No such setup");
         return Err(problem.saying(format!("there is no setup “{wanted}” in this job")).into());
     };
     let title = format!("{}: {}", job.name, setup.name);
-    let (setup, kit) = known(setup.clone(), job.kit)?;
-    Ok((falling(&setup, &kit, shown(store).await?).map_err(refused)?, title))
+    let (setup, show) = (setup.clone(), shown(store).await?);
+    let found = worked_out(move || {
+        let (setup, kit) = known(setup, job.kit)?;
+        falling(&setup, &kit, show).map_err(refused)
+    });
+    Ok((found.await?, title))
 }
 
 fn file(kind: &str, ending: &str, body: String) -> HttpResponse {
-    HttpResponse::Ok()
-        .content_type(kind)
-        .insert_header((CONTENT_DISPOSITION, format!("attachment; filename=\"falling-light.{ending}\"")))
-        .body(body)
+    HttpResponse::Ok().content_type(kind).insert_header(as_file("falling light", ending)).body(body)
 }

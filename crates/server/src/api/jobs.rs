@@ -1,16 +1,18 @@
 //! Stored jobs: list, add, save, undo, bin, export.
 
-use actix_web::http::header::CONTENT_DISPOSITION;
+use actix_web::http::header::LOCATION;
 use actix_web::web::{Data, Path, Query};
-use actix_web::{HttpResponse, delete, get, post, put};
+use actix_web::{HttpRequest, HttpResponse, delete, get, post, put};
 use serde::{Deserialize, Serialize};
-use tolva_format::Job;
-use tolva_store::{JobSummary, SavedJob, Store};
+use tolva_format::{Job, Problems};
+use tolva_store::{Act, JobSummary, Listing, Page, Revision, SavedJob, Store};
 use utoipa::{IntoParams, ToSchema};
 
+use super::answer::{Key, as_file, is_conditional, made_on, marked, marked_for};
 use super::body::{Body, Bytes};
 use super::job_body::JobBody;
 use super::problem::{ApiError, ProblemDocument};
+use super::work::worked_out;
 
 /// A job in the list.
 #[derive(Debug, Serialize, ToSchema)]
@@ -29,21 +31,61 @@ pub struct JobLine {
     setups: Vec<String>,
     /// When it was saved (RFC 3339).
     saved_at: String,
+    /// Whether it can be read. One that cannot is exported as it is, or set back to an earlier revision.
+    readable: bool,
 }
 
 impl From<JobSummary> for JobLine {
     fn from(summary: JobSummary) -> Self {
-        let JobSummary { id, name, client, place, date, setups, saved_at } = summary;
-        Self { id, name, client, place, date, setups, saved_at }
+        let JobSummary { id, name, client, place, date, setups, saved_at, readable } = summary;
+        Self { id, name, client, place, date, setups, saved_at, readable }
     }
+}
+
+/// A page of the list.
+#[derive(Debug, Serialize, ToSchema)]
+pub struct JobList {
+    /// The jobs, the last saved first.
+    jobs: Vec<JobLine>,
+    /// What to ask the next page with, as `after`; null on the last.
+    next: Option<String>,
+    /// How many there are on all pages.
+    total: u64,
+    /// So many days a job stays in the bin.
+    bin_days: i64,
+}
+
+impl From<Page> for JobList {
+    fn from(page: Page) -> Self {
+        let Page { jobs, next, total } = page;
+        Self { jobs: jobs.into_iter().map(Into::into).collect(), next, total, bin_days: tolva_store::BIN_DAYS }
+    }
+}
+
+const fn usual_limit() -> u32 {
+    50
 }
 
 /// Which jobs.
 #[derive(Debug, Deserialize, IntoParams)]
+#[into_params(parameter_in = Query)]
+#[serde(deny_unknown_fields)]
 pub struct Which {
     /// Those in the bin instead.
     #[serde(default)]
     binned: bool,
+    /// Only those with words that begin so, in their names, clients, places, days and setups.
+    #[serde(default)]
+    #[param(max_length = 200)]
+    search: String,
+    /// What the page before gave as `next`.
+    #[serde(default)]
+    #[param(max_length = 60)]
+    after: Option<String>,
+    /// How many at most, 1 to 200.
+    #[serde(default = "usual_limit")]
+    #[param(minimum = 1, maximum = 200)]
+    limit: u32,
 }
 
 /// A change to save.
@@ -67,84 +109,95 @@ pub struct Since {
     pub based_on: i64,
 }
 
-/// The stored jobs, the last saved first.
-#[utoipa::path(operation_id = "list_jobs", params(Which), responses((status = OK, description = "The jobs", body = Vec<JobLine>)))]
-#[get("/api/jobs")]
+/// What a change was, in words, as far as it is kept.
+pub fn in_words(change: &str) -> String {
+    change.chars().take(200).collect()
+}
+
+/// A page of the stored jobs, the last saved first.
+#[utoipa::path(operation_id = "list_jobs", params(Which), responses((status = OK, description = "The jobs", body = JobList)))]
+#[get("/api/v1/jobs")]
 pub async fn list(which: Query<Which>, store: Data<Store>) -> Result<HttpResponse, ApiError> {
-    let jobs: Vec<JobLine> = store.jobs(which.binned).await?.into_iter().map(Into::into).collect();
-    Ok(HttpResponse::Ok().json(jobs))
+    let Which { binned, search, after, limit } = which.into_inner();
+    if !(1..=200).contains(&limit) {
+        return Err(Problems::one("/limit", format!("{limit} is not allowed here: it must be from 1 to 200")).into());
+    }
+    let search = search.chars().take(200).collect();
+    let page = store.jobs(&Listing { binned, search, after, limit }).await?;
+    Ok(HttpResponse::Ok().json(JobList::from(page)))
 }
 
 /// Adds a job: a new one, or an exported file.
 #[utoipa::path(
     operation_id = "add_job",
     request_body = Job,
-    responses(
-        (status = CREATED, description = "Added", body = JobBody),
-        (status = UNPROCESSABLE_ENTITY, description = "A field is wrong", body = ProblemDocument, content_type = "application/problem+json"),
-    )
+    responses((status = CREATED, description = "Added; `Location` says where", body = JobBody))
 )]
-#[post("/api/jobs")]
-pub async fn add(body: Bytes, store: Data<Store>) -> Result<HttpResponse, ApiError> {
-    let owned = store.owned().await?;
-    let job = Job::from_json(&body.0)?.apart_from(&owned).taking(&owned);
-    let saved = store.add(&job, "New job").await?;
-    Ok(HttpResponse::Created().json(JobBody::from(saved)))
+#[post("/api/v1/jobs")]
+pub async fn add(body: Bytes, key: Key, store: Data<Store>) -> Result<HttpResponse, ApiError> {
+    let job = worked_out(move || Job::from_json(&body.0)).await?;
+    let saved = store.add(&job, "New job", key.0.as_deref()).await?;
+    let mut response = HttpResponse::Created();
+    response.insert_header((LOCATION, format!("/api/v1/jobs/{}", saved.id)));
+    Ok(marked(response, &JobBody::from(saved)))
 }
 
 /// A job document of any version that is known, as one of this version. Nothing is stored.
 #[utoipa::path(
     operation_id = "upgrade_job",
     request_body = Job,
-    responses(
-        (status = OK, description = "The same job", body = Job),
-        (status = UNPROCESSABLE_ENTITY, description = "A field is wrong", body = ProblemDocument, content_type = "application/problem+json"),
-    )
+    responses((status = OK, description = "The same job", body = Job))
 )]
-#[post("/api/upgrade")]
+#[post("/api/v1/upgrade")]
 pub async fn upgrade(body: Bytes) -> Result<HttpResponse, ApiError> {
-    Ok(HttpResponse::Ok().json(Job::from_json(&body.0)?))
+    Ok(HttpResponse::Ok().json(worked_out(move || Job::from_json(&body.0)).await?))
 }
 
-/// A stored job.
+/// A stored job, with the kit as it is now.
 #[utoipa::path(
     operation_id = "get_job",
     responses(
-        (status = OK, description = "The job", body = JobBody),
-        (status = NOT_FOUND, description = "No such job", body = ProblemDocument, content_type = "application/problem+json"),
+        (status = OK, description = "The job, with its mark as `ETag`", body = JobBody),
+        (status = NOT_MODIFIED, description = "It is still what `If-None-Match` names"),
     )
 )]
-#[get("/api/jobs/{id}")]
-pub async fn get(id: Path<String>, store: Data<Store>) -> Result<HttpResponse, ApiError> {
-    Ok(HttpResponse::Ok().json(JobBody::from(with_kit(&store, store.job(&id).await?).await?)))
+#[get("/api/v1/jobs/{id}")]
+pub async fn get(id: Path<String>, request: HttpRequest, store: Data<Store>) -> Result<HttpResponse, ApiError> {
+    Ok(marked_for(&request, &JobBody::from(store.job(&id).await?)))
 }
 
-/// A saved job with the kit as it is now.
-async fn with_kit(store: &Store, mut saved: SavedJob) -> Result<SavedJob, ApiError> {
-    saved.document = saved.document.taking(&store.owned().await?);
-    Ok(saved)
+/// Where a request names what it was made on, that must be what is there.
+async fn held_to(request: &HttpRequest, id: &str, store: &Store) -> Result<(), ApiError> {
+    if is_conditional(request) { made_on(request, &JobBody::from(store.job(id).await?)) } else { Ok(()) }
 }
 
-/// Saves a change as a new revision.
+fn shown(saved: SavedJob) -> HttpResponse {
+    marked(HttpResponse::Ok(), &JobBody::from(saved))
+}
+
+/// Saves a change as a new revision. Sent again under the same `Idempotency-Key`, or as it was, it is the same save.
 #[utoipa::path(
     operation_id = "save_job",
     request_body = Save,
     responses(
         (status = OK, description = "Saved", body = JobBody),
-        (status = NOT_FOUND, description = "No such job", body = ProblemDocument, content_type = "application/problem+json"),
         (status = CONFLICT, description = "Changed elsewhere: both versions", body = ProblemDocument, content_type = "application/problem+json"),
-        (status = UNPROCESSABLE_ENTITY, description = "A field is wrong", body = ProblemDocument, content_type = "application/problem+json"),
-        (status = INSUFFICIENT_STORAGE, description = "The disk is full", body = ProblemDocument, content_type = "application/problem+json"),
+        (status = PRECONDITION_FAILED, description = "It is not what `If-Match` names", body = ProblemDocument, content_type = "application/problem+json"),
     )
 )]
-#[put("/api/jobs/{id}")]
-pub async fn save(id: Path<String>, body: Body<Save>, store: Data<Store>) -> Result<HttpResponse, ApiError> {
+#[put("/api/v1/jobs/{id}")]
+pub async fn save(
+    id: Path<String>,
+    body: Body<Save>,
+    key: Key,
+    request: HttpRequest,
+    store: Data<Store>,
+) -> Result<HttpResponse, ApiError> {
     let Save { based_on, change, job } = body.0;
-    let job = job.taking(&store.owned().await?);
-    job.check().map_err(|problems| problems.within("/job"))?;
-    let change: String = change.chars().take(200).collect();
-    match store.save(&id, based_on, &change, &job).await {
-        Ok(saved) => Ok(HttpResponse::Ok().json(JobBody::from(saved))),
+    held_to(&request, &id, &store).await?;
+    let change = in_words(&change);
+    match store.save(&id, &Act { based_on, change: &change, key: key.0.as_deref() }, &job).await {
+        Ok(saved) => Ok(shown(saved)),
         Err(error) => Err(ApiError::saving(error, job)),
     }
 }
@@ -158,9 +211,15 @@ pub async fn save(id: Path<String>, body: Body<Save>, store: Data<Store>) -> Res
         (status = CONFLICT, description = "Changed elsewhere, or nothing to undo", body = ProblemDocument, content_type = "application/problem+json"),
     )
 )]
-#[post("/api/jobs/{id}/undo")]
-pub async fn undo_job(id: Path<String>, body: Body<Since>, store: Data<Store>) -> Result<HttpResponse, ApiError> {
-    Ok(HttpResponse::Ok().json(JobBody::from(with_kit(&store, store.undo(&id, body.0.based_on).await?).await?)))
+#[post("/api/v1/jobs/{id}/undo")]
+pub async fn undo_job(
+    id: Path<String>,
+    body: Body<Since>,
+    key: Key,
+    store: Data<Store>,
+) -> Result<HttpResponse, ApiError> {
+    let act = Act { key: key.0.as_deref(), ..Act::on(body.0.based_on, "Undo") };
+    Ok(shown(store.step(&id, &act, true).await?))
 }
 
 /// Goes forward again.
@@ -172,14 +231,113 @@ pub async fn undo_job(id: Path<String>, body: Body<Since>, store: Data<Store>) -
         (status = CONFLICT, description = "Changed elsewhere, or nothing to redo", body = ProblemDocument, content_type = "application/problem+json"),
     )
 )]
-#[post("/api/jobs/{id}/redo")]
-pub async fn redo_job(id: Path<String>, body: Body<Since>, store: Data<Store>) -> Result<HttpResponse, ApiError> {
-    Ok(HttpResponse::Ok().json(JobBody::from(with_kit(&store, store.redo(&id, body.0.based_on).await?).await?)))
+#[post("/api/v1/jobs/{id}/redo")]
+pub async fn redo_job(
+    id: Path<String>,
+    body: Body<Since>,
+    key: Key,
+    store: Data<Store>,
+) -> Result<HttpResponse, ApiError> {
+    let act = Act { key: key.0.as_deref(), ..Act::on(body.0.based_on, "Redo") };
+    Ok(shown(store.step(&id, &act, false).await?))
 }
 
-/// Puts a job into the bin.
+/// A revision of a job.
+#[derive(Debug, Serialize, ToSchema)]
+pub struct RevisionLine {
+    /// Its number.
+    number: i64,
+    /// When it was saved (RFC 3339).
+    saved_at: String,
+    /// What was done, in words.
+    change: String,
+    /// Its name, with which it is kept for ever; null where it has none.
+    point: Option<String>,
+    /// Whether it is the one that is shown.
+    shown: bool,
+}
+
+impl From<Revision> for RevisionLine {
+    fn from(revision: Revision) -> Self {
+        let Revision { number, saved_at, change, point, shown } = revision;
+        Self { number, saved_at, change, point, shown }
+    }
+}
+
+/// The revisions of a job, the newest first: all of the last day, one an hour for a week, one a day after, and those
+/// with a name.
+#[utoipa::path(
+    operation_id = "list_revisions",
+    responses((status = OK, description = "The revisions", body = Vec<RevisionLine>))
+)]
+#[get("/api/v1/jobs/{id}/revisions")]
+pub async fn revisions(id: Path<String>, store: Data<Store>) -> Result<HttpResponse, ApiError> {
+    let all: Vec<RevisionLine> = store.revisions(&id).await?.into_iter().map(Into::into).collect();
+    Ok(HttpResponse::Ok().json(all))
+}
+
+/// Where to go back to.
+#[derive(Debug, Deserialize, ToSchema)]
+#[serde(deny_unknown_fields)]
+pub struct SetBack {
+    /// The revision that is shown.
+    based_on: i64,
+    /// The revision to show.
+    revision: i64,
+}
+
+/// Goes back to one of its revisions. None is lost by that.
+#[utoipa::path(
+    operation_id = "set_back",
+    request_body = SetBack,
+    responses(
+        (status = OK, description = "Set back", body = JobBody),
+        (status = CONFLICT, description = "Changed elsewhere", body = ProblemDocument, content_type = "application/problem+json"),
+    )
+)]
+#[post("/api/v1/jobs/{id}/set-back")]
+pub async fn set_back(
+    id: Path<String>,
+    body: Body<SetBack>,
+    key: Key,
+    store: Data<Store>,
+) -> Result<HttpResponse, ApiError> {
+    let act = Act { key: key.0.as_deref(), ..Act::on(body.0.based_on, "Set back") };
+    Ok(shown(store.set_back(&id, &act, body.0.revision).await?))
+}
+
+/// What a revision is called.
+#[derive(Debug, Deserialize, ToSchema)]
+#[serde(deny_unknown_fields)]
+pub struct Point {
+    /// The name; null takes it away.
+    #[schema(min_length = 1, max_length = 120)]
+    name: Option<String>,
+}
+
+/// Gives a revision a name, with which it is kept for ever.
+#[utoipa::path(
+    operation_id = "name_revision",
+    request_body = Point,
+    responses((status = NO_CONTENT, description = "Named"))
+)]
+#[put("/api/v1/jobs/{id}/revisions/{number}/point")]
+pub async fn name_point(
+    at: Path<(String, i64)>,
+    body: Body<Point>,
+    store: Data<Store>,
+) -> Result<HttpResponse, ApiError> {
+    let name = body.0.name.as_deref().map(str::trim);
+    if name.is_some_and(|name| !(1..=120).contains(&name.chars().count())) {
+        return Err(Problems::one("/name", "a name has 1 to 120 characters").into());
+    }
+    store.name_point(&at.0, at.1, name).await?;
+    Ok(HttpResponse::NoContent().finish())
+}
+
+/// Puts a job into the bin, where it stays for 60 days.
 #[utoipa::path(operation_id = "bin_job", responses((status = NO_CONTENT, description = "In the bin")))]
-#[delete("/api/jobs/{id}")]
+#[delete("/api/v1/jobs/{id}")]
 pub async fn bin(id: Path<String>, store: Data<Store>) -> Result<HttpResponse, ApiError> {
     store.bin(&id, true).await?;
     Ok(HttpResponse::NoContent().finish())
@@ -187,7 +345,7 @@ pub async fn bin(id: Path<String>, store: Data<Store>) -> Result<HttpResponse, A
 
 /// Takes a job out of the bin.
 #[utoipa::path(operation_id = "restore_job", responses((status = NO_CONTENT, description = "Out of the bin")))]
-#[post("/api/jobs/{id}/restore")]
+#[post("/api/v1/jobs/{id}/restore")]
 pub async fn restore(id: Path<String>, store: Data<Store>) -> Result<HttpResponse, ApiError> {
     store.bin(&id, false).await?;
     Ok(HttpResponse::NoContent().finish())
@@ -195,14 +353,25 @@ pub async fn restore(id: Path<String>, store: Data<Store>) -> Result<HttpRespons
 
 /// The job as a file to keep or to import elsewhere.
 #[utoipa::path(operation_id = "export_job", responses((status = OK, description = "The job file", body = Job)))]
-#[get("/api/jobs/{id}/file")]
+#[get("/api/v1/jobs/{id}/file")]
 pub async fn file(id: Path<String>, store: Data<Store>) -> Result<HttpResponse, ApiError> {
-    let job = with_kit(&store, store.job(&id).await?).await?.document;
-    let name: String =
-        job.name.chars().map(|c| if c.is_ascii_alphanumeric() { c.to_ascii_lowercase() } else { '-' }).collect();
-    let attachment = format!("attachment; filename=\"{}.tolva.json\"", name.trim_matches('-'));
+    let job = store.job(&id).await?.document;
     Ok(HttpResponse::Ok()
         .content_type("application/json")
-        .insert_header((CONTENT_DISPOSITION, attachment))
+        .insert_header(as_file(&job.name, ".tolva.json"))
         .body(job.to_json()))
+}
+
+/// What stands in the data file for a job, whether it can be read or not.
+#[utoipa::path(
+    operation_id = "export_raw_job",
+    responses((status = OK, description = "As it stands", body = Vec<u8>, content_type = "application/octet-stream"))
+)]
+#[get("/api/v1/jobs/{id}/raw")]
+pub async fn raw(id: Path<String>, store: Data<Store>) -> Result<HttpResponse, ApiError> {
+    let content = store.raw(&id).await?;
+    Ok(HttpResponse::Ok()
+        .content_type("application/octet-stream")
+        .insert_header(as_file("job as it stands", ".json"))
+        .body(content))
 }

@@ -1,16 +1,17 @@
 //! The kit: what a person owns, kept once and used by every job.
 
-use actix_web::http::header::CONTENT_DISPOSITION;
 use actix_web::web::{Data, Query};
-use actix_web::{HttpResponse, get, post, put};
+use actix_web::{HttpRequest, HttpResponse, get, post, put};
 use serde::{Deserialize, Serialize};
 use tolva_format::{Kit, KitFile};
-use tolva_store::{SavedKit, Store};
+use tolva_store::{Act, SavedKit, Store};
 use utoipa::{IntoParams, ToSchema};
 
+use super::answer::{Key, as_file, is_conditional, made_on, marked, marked_for};
 use super::body::{Body, File};
-use super::jobs::Since;
+use super::jobs::{Since, in_words};
 use super::problem::{ApiError, ProblemDocument};
+use super::work::worked_out;
 
 /// The kit as it is kept.
 #[derive(Debug, Serialize, ToSchema)]
@@ -48,29 +49,46 @@ pub struct SaveKit {
 }
 
 /// The kit. Where nobody has one yet, a generic one without brands.
-#[utoipa::path(operation_id = "get_kit", responses((status = OK, description = "The kit", body = KitBody)))]
-#[get("/api/kit")]
-pub async fn get(store: Data<Store>) -> Result<HttpResponse, ApiError> {
-    Ok(HttpResponse::Ok().json(KitBody::from(store.kit().await?)))
+#[utoipa::path(
+    operation_id = "get_kit",
+    responses(
+        (status = OK, description = "The kit, with its mark as `ETag`", body = KitBody),
+        (status = NOT_MODIFIED, description = "It is still what `If-None-Match` names"),
+    )
+)]
+#[get("/api/v1/kit")]
+pub async fn get(request: HttpRequest, store: Data<Store>) -> Result<HttpResponse, ApiError> {
+    Ok(marked_for(&request, &KitBody::from(store.kit().await?)))
 }
 
-/// Saves a change of the kit.
+fn shown(saved: SavedKit) -> HttpResponse {
+    marked(HttpResponse::Ok(), &KitBody::from(saved))
+}
+
+/// Saves a change of the kit. What is no longer in it retires: jobs that use it go on with it as it was. Sent again under
+/// the same `Idempotency-Key`, or as it was, it is the same save.
 #[utoipa::path(
     operation_id = "save_kit",
     request_body = SaveKit,
     responses(
         (status = OK, description = "Saved", body = KitBody),
         (status = CONFLICT, description = "Changed elsewhere", body = ProblemDocument, content_type = "application/problem+json"),
-        (status = UNPROCESSABLE_ENTITY, description = "A field is wrong", body = ProblemDocument, content_type = "application/problem+json"),
-        (status = INSUFFICIENT_STORAGE, description = "The disk is full", body = ProblemDocument, content_type = "application/problem+json"),
+        (status = PRECONDITION_FAILED, description = "It is not what `If-Match` names", body = ProblemDocument, content_type = "application/problem+json"),
     )
 )]
-#[put("/api/kit")]
-pub async fn save(body: Body<SaveKit>, store: Data<Store>) -> Result<HttpResponse, ApiError> {
+#[put("/api/v1/kit")]
+pub async fn save(
+    body: Body<SaveKit>,
+    key: Key,
+    request: HttpRequest,
+    store: Data<Store>,
+) -> Result<HttpResponse, ApiError> {
     let SaveKit { based_on, change, kit } = body.0;
-    kit.check()?;
-    let change: String = change.chars().take(200).collect();
-    Ok(HttpResponse::Ok().json(KitBody::from(store.save_kit(based_on, &change, &KitFile::new(kit)).await?)))
+    if is_conditional(&request) {
+        made_on(&request, &KitBody::from(store.kit().await?))?;
+    }
+    let change = in_words(&change);
+    Ok(shown(store.save_kit(&Act { based_on, change: &change, key: key.0.as_deref() }, &kit).await?))
 }
 
 /// Takes back the last change of the kit.
@@ -82,9 +100,10 @@ pub async fn save(body: Body<SaveKit>, store: Data<Store>) -> Result<HttpRespons
         (status = CONFLICT, description = "Changed elsewhere, or nothing to undo", body = ProblemDocument, content_type = "application/problem+json"),
     )
 )]
-#[post("/api/kit/undo")]
-pub async fn undo_kit(body: Body<Since>, store: Data<Store>) -> Result<HttpResponse, ApiError> {
-    Ok(HttpResponse::Ok().json(KitBody::from(store.step_kit(body.0.based_on, true).await?)))
+#[post("/api/v1/kit/undo")]
+pub async fn undo_kit(body: Body<Since>, key: Key, store: Data<Store>) -> Result<HttpResponse, ApiError> {
+    let act = Act { key: key.0.as_deref(), ..Act::on(body.0.based_on, "Undo") };
+    Ok(shown(store.step_kit(&act, true).await?))
 }
 
 /// Brings it back.
@@ -96,9 +115,10 @@ pub async fn undo_kit(body: Body<Since>, store: Data<Store>) -> Result<HttpRespo
         (status = CONFLICT, description = "Changed elsewhere, or nothing to redo", body = ProblemDocument, content_type = "application/problem+json"),
     )
 )]
-#[post("/api/kit/redo")]
-pub async fn redo_kit(body: Body<Since>, store: Data<Store>) -> Result<HttpResponse, ApiError> {
-    Ok(HttpResponse::Ok().json(KitBody::from(store.step_kit(body.0.based_on, false).await?)))
+#[post("/api/v1/kit/redo")]
+pub async fn redo_kit(body: Body<Since>, key: Key, store: Data<Store>) -> Result<HttpResponse, ApiError> {
+    let act = Act { key: key.0.as_deref(), ..Act::on(body.0.based_on, "Redo") };
+    Ok(shown(store.step_kit(&act, false).await?))
 }
 
 /// As what a kit is exported.
@@ -113,6 +133,8 @@ pub enum KitFormat {
 
 /// Which export.
 #[derive(Debug, Deserialize, IntoParams)]
+#[into_params(parameter_in = Query)]
+#[serde(deny_unknown_fields)]
 pub struct Export {
     /// As what.
     #[param(inline)]
@@ -120,26 +142,32 @@ pub struct Export {
 }
 
 /// The kit as a file to keep or to import elsewhere.
-#[utoipa::path(operation_id = "export_kit", params(Export), responses((status = OK, description = "The kit file", body = KitFile)))]
-#[get("/api/kit/file")]
+#[utoipa::path(
+    operation_id = "export_kit",
+    params(Export),
+    responses((status = OK, description = "The kit file", content((KitFile = "application/json"), (String = "text/csv"))))
+)]
+#[get("/api/v1/kit/file")]
 pub async fn export(asked: Query<Export>, store: Data<Store>) -> Result<HttpResponse, ApiError> {
     let file = store.kit().await?.document;
-    let (kind, name, text) = match asked.format {
-        KitFormat::Json => ("application/json", "kit.tolva.json", file.to_json()),
-        KitFormat::Csv => ("text/csv; charset=utf-8", "kit.csv", file.to_csv()),
+    let (kind, ending, text) = match asked.format {
+        KitFormat::Json => ("application/json", ".tolva.json", file.to_json()),
+        KitFormat::Csv => ("text/csv; charset=utf-8", ".csv", file.to_csv()),
     };
-    let attachment = format!("attachment; filename=\"{name}\"");
-    Ok(HttpResponse::Ok().content_type(kind).insert_header((CONTENT_DISPOSITION, attachment)).body(text))
+    Ok(HttpResponse::Ok().content_type(kind).insert_header(as_file("kit", ending)).body(text))
 }
 
 /// Which revision a file is put into.
 #[derive(Debug, Deserialize, IntoParams)]
+#[into_params(parameter_in = Query)]
+#[serde(deny_unknown_fields)]
 pub struct Onto {
     /// The revision that is shown.
     based_on: i64,
 }
 
-/// Puts a kit file (JSON or CSV) into the kit: what has the same id is replaced, what has not is added.
+/// Puts a kit file (JSON or CSV) into the kit: what has the same id is replaced, what has not is added. A table may hold
+/// a single thing.
 #[utoipa::path(
     operation_id = "import_kit",
     params(Onto),
@@ -147,15 +175,11 @@ pub struct Onto {
     responses(
         (status = OK, description = "Imported", body = KitBody),
         (status = CONFLICT, description = "Changed elsewhere", body = ProblemDocument, content_type = "application/problem+json"),
-        (status = UNPROCESSABLE_ENTITY, description = "A field is wrong", body = ProblemDocument, content_type = "application/problem+json"),
     )
 )]
-#[post("/api/kit/file")]
-pub async fn import(into: Query<Onto>, body: File, store: Data<Store>) -> Result<HttpResponse, ApiError> {
-    let is_json = body.0.iter().find(|byte| !byte.is_ascii_whitespace()) == Some(&b'{');
-    let file = if is_json { KitFile::from_json(&body.0)? } else { KitFile::from_csv(&body.0)? };
-    let kit = store.kit().await?.document.kit.updated_by(&file.kit);
-    kit.check()?;
-    let saved = store.save_kit(into.based_on, "Kit imported", &KitFile::new(kit)).await?;
-    Ok(HttpResponse::Ok().json(KitBody::from(saved)))
+#[post("/api/v1/kit/file")]
+pub async fn import(into: Query<Onto>, body: File, key: Key, store: Data<Store>) -> Result<HttpResponse, ApiError> {
+    let file = worked_out(move || KitFile::from_any(&body.0)).await?;
+    let act = Act { key: key.0.as_deref(), ..Act::on(into.based_on, "Kit imported") };
+    Ok(shown(store.add_to_kit(&act, &file.kit).await?))
 }

@@ -1,8 +1,12 @@
 //! The JSON API: everything the screen does. Stateless but for the stored jobs.
 
+mod answer;
+mod backups;
 mod body;
 mod calculators;
+mod described;
 mod devices;
+#[cfg(feature = "echo")]
 mod echo;
 mod falling;
 mod job_body;
@@ -14,9 +18,12 @@ mod preferences;
 mod problem;
 mod reading;
 mod start;
+mod unknown;
+mod work;
 
 pub use devices::Receivers;
 pub use problem::ProblemDocument;
+pub use unknown::{not_allowed, unknown, wrong_path, wrong_query};
 
 use actix_web::{App, HttpResponse, get};
 use utoipa::OpenApi as _;
@@ -24,11 +31,14 @@ use utoipa_actix_web::AppExt as _;
 use utoipa_actix_web::service_config::ServiceConfig;
 
 #[derive(utoipa::OpenApi)]
-#[openapi(info(
-    title = "Tolva",
-    description = "Blends flash with the light that is already there. Errors are problem documents (RFC 9457) with a \
+#[openapi(
+    components(schemas(ProblemDocument)),
+    info(
+        title = "Tolva",
+        description = "Blends flash with the light that is already there. Errors are problem documents (RFC 9457) with a \
                    JSON pointer to each wrong field."
-))]
+    )
+)]
 struct Described;
 
 /// All routes.
@@ -67,6 +77,13 @@ pub fn routes(config: &mut ServiceConfig<'_>) {
         .service(jobs::undo_job)
         .service(jobs::redo_job)
         .service(jobs::file)
+        .service(jobs::raw)
+        .service(jobs::revisions)
+        .service(jobs::set_back)
+        .service(jobs::name_point)
+        .service(backups::list)
+        .service(backups::compare)
+        .service(backups::restore)
         .service(kit::get)
         .service(kit::save)
         .service(kit::undo_kit)
@@ -75,18 +92,20 @@ pub fn routes(config: &mut ServiceConfig<'_>) {
         .service(kit::import)
         .service(preferences::get)
         .service(preferences::set)
-        .service(echo::echo)
         .service(document);
+    #[cfg(feature = "echo")]
+    config.service(echo::echo);
 }
 
 /// The OpenAPI document, from the code.
-pub fn openapi() -> utoipa::openapi::OpenApi {
-    App::new().into_utoipa_app().openapi(Described::openapi()).configure(routes).split_for_parts().1
+pub fn openapi() -> serde_json::Value {
+    let made = App::new().into_utoipa_app().openapi(Described::openapi()).configure(routes).split_for_parts().1;
+    described::whole(serde_json::json!(made))
 }
 
 /// The OpenAPI 3.1 document of this API.
 #[utoipa::path(responses((status = OK, description = "OpenAPI 3.1", content_type = "application/json")))]
-#[get("/api/openapi.json")]
+#[get("/api/v1/openapi.json")]
 async fn document() -> HttpResponse {
     HttpResponse::Ok().json(openapi())
 }

@@ -10,7 +10,8 @@ use tolva_places::Place;
 use utoipa::{IntoParams, ToSchema};
 
 use super::body::{Body, File};
-use super::problem::{ApiError, ProblemDocument};
+use super::problem::ApiError;
+use super::work::worked_out;
 
 /// What was typed.
 #[derive(Debug, Deserialize, IntoParams)]
@@ -30,6 +31,8 @@ pub struct PlacesFound {
 }
 
 const MOST: usize = 8;
+/// Nobody types more; the rest is not looked at.
+const LONGEST: usize = 200;
 
 /// Finds a place by name or coordinates, offline. The towns are those of GeoNames (CC BY 4.0), the outlines of the time
 /// zones those of OpenStreetMap (ODbL).
@@ -38,14 +41,14 @@ const MOST: usize = 8;
     params(Typed),
     responses(
         (status = OK, description = "The places", body = PlacesFound),
-        (status = UNPROCESSABLE_ENTITY, description = "No such place", body = ProblemDocument, content_type = "application/problem+json"),
     )
 )]
-#[get("/api/places")]
+#[get("/api/v1/places")]
 pub async fn find(typed: Query<Typed>) -> Result<HttpResponse, ApiError> {
-    let found = tolva_places::find(&typed.text, MOST);
-    let places = found.map_err(|wrong| Problems::one("/text", wrong.to_string()))?;
-    Ok(HttpResponse::Ok().json(PlacesFound { places }))
+    let text: String = typed.into_inner().text.chars().take(LONGEST).collect();
+    let found =
+        worked_out(move || tolva_places::find(&text, MOST).map_err(|wrong| Problems::one("/text", wrong.to_string())));
+    Ok(HttpResponse::Ok().json(PlacesFound { places: found.await? }))
 }
 
 /// The positions in a file: a GPX, a GeoJSON, or a photo (its first 4 MiB will do).
@@ -54,14 +57,14 @@ pub async fn find(typed: Query<Typed>) -> Result<HttpResponse, ApiError> {
     request_body(content = Vec<u8>, content_type = "application/octet-stream"),
     responses(
         (status = OK, description = "The places", body = PlacesFound),
-        (status = UNPROCESSABLE_ENTITY, description = "No position in it", body = ProblemDocument, content_type = "application/problem+json"),
     )
 )]
-#[post("/api/places/file")]
+#[post("/api/v1/places/file")]
 pub async fn of_file(bytes: File) -> Result<HttpResponse, ApiError> {
-    let found = tolva_places::points_of_file(&bytes.0);
-    let places = found.map_err(|wrong| Problems::one("", wrong.to_string()))?;
-    Ok(HttpResponse::Ok().json(PlacesFound { places }))
+    let found = worked_out(move || {
+        tolva_places::points_of_file(&bytes.0).map_err(|wrong| Problems::one("", wrong.to_string()))
+    });
+    Ok(HttpResponse::Ok().json(PlacesFound { places: found.await? }))
 }
 
 /// A day and an hour in a zone; without them, now.
@@ -91,10 +94,9 @@ pub struct Moment {
     request_body = MomentRequest,
     responses(
         (status = OK, description = "The moment", body = Moment),
-        (status = UNPROCESSABLE_ENTITY, description = "No such hour", body = ProblemDocument, content_type = "application/problem+json"),
     )
 )]
-#[post("/api/moment")]
+#[post("/api/v1/moment")]
 pub async fn moment(body: Body<MomentRequest>) -> Result<HttpResponse, ApiError> {
     let MomentRequest { time_zone, at } = body.0;
     let zone = zone(&time_zone).map_err(|wrong| Problems::one("/time_zone", wrong.to_string()))?;

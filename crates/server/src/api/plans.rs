@@ -3,7 +3,7 @@
 use actix_web::{HttpResponse, post};
 use serde::{Deserialize, Serialize};
 use tolva_core::scale::{Dial, Engraved};
-use tolva_format::{Camera, Kit, Lens, Setup, check};
+use tolva_format::{Camera, Kit, Lens, ProblemCode, Problems, Setup, check};
 use tolva_planner::hour::at_minute;
 use tolva_wording::{
     Alternatives, ColourOptions, ConventionMatter, DayTimeline, OneLook, Plan, Show, alternatives, colour_options,
@@ -12,7 +12,8 @@ use tolva_wording::{
 use utoipa::ToSchema;
 
 use super::body::Body;
-use super::problem::{ApiError, ProblemDocument};
+use super::problem::ApiError;
+use super::work::worked_out;
 use crate::edge::{Colouring, Placing, known, refused, write};
 
 /// A setup to solve.
@@ -51,12 +52,15 @@ pub struct SolveResponse {
     request_body = SolveRequest,
     responses(
         (status = OK, description = "The plan", body = SolveResponse),
-        (status = UNPROCESSABLE_ENTITY, description = "A field is wrong", body = ProblemDocument, content_type = "application/problem+json"),
     )
 )]
-#[post("/api/solve")]
+#[post("/api/v1/solve")]
 pub async fn solve(body: Body<SolveRequest>) -> Result<HttpResponse, ApiError> {
-    let SolveRequest { setup, kit, show, place, colour, minute } = body.0;
+    Ok(HttpResponse::Ok().json(worked_out(move || solved(body.0)).await?))
+}
+
+fn solved(asked: SolveRequest) -> Result<SolveResponse, Problems> {
+    let SolveRequest { setup, kit, show, place, colour, minute } = asked;
     let (mut setup, kit) = known(setup, kit)?;
     if let Some(placing) = place {
         setup = placing.carried_out(&setup, &kit)?;
@@ -68,7 +72,7 @@ pub async fn solve(body: Body<SolveRequest>) -> Result<HttpResponse, ApiError> {
         setup = at_minute(&setup, &kit, minute).map_err(refused)?;
     }
     let plan = plan(&setup, &kit, show, &write).map_err(refused)?;
-    Ok(HttpResponse::Ok().json(SolveResponse { setup: setup.into(), plan }))
+    Ok(SolveResponse { setup: setup.into(), plan })
 }
 
 /// A setup whose day is asked for.
@@ -90,14 +94,16 @@ pub struct DayRequest {
     request_body = DayRequest,
     responses(
         (status = OK, description = "The day", body = DayTimeline),
-        (status = UNPROCESSABLE_ENTITY, description = "A field is wrong", body = ProblemDocument, content_type = "application/problem+json"),
     )
 )]
-#[post("/api/day")]
+#[post("/api/v1/day")]
 pub async fn day(body: Body<DayRequest>) -> Result<HttpResponse, ApiError> {
     let DayRequest { setup, kit, step_min } = body.0;
-    let (setup, kit) = known(setup, kit)?;
-    Ok(HttpResponse::Ok().json(day_of(&setup, &kit, step_min).map_err(refused)?))
+    let day = worked_out(move || {
+        let (setup, kit) = known(setup, kit)?;
+        day_of(&setup, &kit, step_min).map_err(refused)
+    });
+    Ok(HttpResponse::Ok().json(day.await?))
 }
 
 /// One setting of a dial.
@@ -139,14 +145,16 @@ pub struct SetupRequest {
     request_body = SetupRequest,
     responses(
         (status = OK, description = "The ways", body = Alternatives),
-        (status = UNPROCESSABLE_ENTITY, description = "A field is wrong", body = ProblemDocument, content_type = "application/problem+json"),
     )
 )]
-#[post("/api/alternatives")]
+#[post("/api/v1/alternatives")]
 pub async fn ways(body: Body<SetupRequest>) -> Result<HttpResponse, ApiError> {
     let SetupRequest { setup, kit, show } = body.0;
-    let (setup, kit) = known(setup, kit)?;
-    Ok(HttpResponse::Ok().json(alternatives(&setup, &kit, show, &write).map_err(refused)?))
+    let found = worked_out(move || {
+        let (setup, kit) = known(setup, kit)?;
+        alternatives(&setup, &kit, show, &write).map_err(refused)
+    });
+    Ok(HttpResponse::Ok().json(found.await?))
 }
 
 /// What each school would set.
@@ -155,14 +163,16 @@ pub async fn ways(body: Body<SetupRequest>) -> Result<HttpResponse, ApiError> {
     request_body = SetupRequest,
     responses(
         (status = OK, description = "The matters and their schools", body = Vec<ConventionMatter>),
-        (status = UNPROCESSABLE_ENTITY, description = "A field is wrong", body = ProblemDocument, content_type = "application/problem+json"),
     )
 )]
-#[post("/api/conventions")]
+#[post("/api/v1/conventions")]
 pub async fn all_conventions(body: Body<SetupRequest>) -> Result<HttpResponse, ApiError> {
     let SetupRequest { setup, kit, show } = body.0;
-    let (setup, kit) = known(setup, kit)?;
-    Ok(HttpResponse::Ok().json(conventions_of(&setup, &kit, show, &write).map_err(refused)?))
+    let found = worked_out(move || {
+        let (setup, kit) = known(setup, kit)?;
+        conventions_of(&setup, &kit, show, &write).map_err(refused)
+    });
+    Ok(HttpResponse::Ok().json(found.await?))
 }
 
 /// Every school of white balance for a setup, with what becomes of its colours, and the gels that match its lights.
@@ -171,21 +181,24 @@ pub async fn all_conventions(body: Body<SetupRequest>) -> Result<HttpResponse, A
     request_body = SetupRequest,
     responses(
         (status = OK, description = "The schools and the gels", body = ColourOptions),
-        (status = UNPROCESSABLE_ENTITY, description = "A field is wrong", body = ProblemDocument, content_type = "application/problem+json"),
     )
 )]
-#[post("/api/colour")]
+#[post("/api/v1/colour")]
 pub async fn colours(body: Body<SetupRequest>) -> Result<HttpResponse, ApiError> {
     let SetupRequest { setup, kit, show } = body.0;
-    let (setup, kit) = known(setup, kit)?;
-    Ok(HttpResponse::Ok().json(colour_options(&setup, &kit, show, &write).map_err(refused)?))
+    let found = worked_out(move || {
+        let (setup, kit) = known(setup, kit)?;
+        colour_options(&setup, &kit, show, &write).map_err(refused)
+    });
+    Ok(HttpResponse::Ok().json(found.await?))
 }
 
 /// The setups of a job, to be held to one look.
 #[derive(Debug, Deserialize, ToSchema)]
 #[serde(deny_unknown_fields)]
 pub struct LookRequest {
-    /// The setups.
+    /// The setups. At most 60.
+    #[schema(max_items = 60)]
     setups: Vec<Setup>,
     /// The kit they refer to.
     kit: Kit,
@@ -199,21 +212,30 @@ pub struct LookRequest {
     request_body = LookRequest,
     responses(
         (status = OK, description = "The look", body = OneLook),
-        (status = UNPROCESSABLE_ENTITY, description = "A field is wrong", body = ProblemDocument, content_type = "application/problem+json"),
     )
 )]
-#[post("/api/look")]
+#[post("/api/v1/look")]
 pub async fn look(body: Body<LookRequest>) -> Result<HttpResponse, ApiError> {
-    let LookRequest { setups, kit, of } = body.0;
+    Ok(HttpResponse::Ok().json(worked_out(move || looked_at(body.0)).await?))
+}
+
+/// As many setups as a job has at most.
+const MOST_SETUPS: usize = 60;
+
+fn looked_at(asked: LookRequest) -> Result<OneLook, Problems> {
+    let LookRequest { setups, kit, of } = asked;
+    if setups.len() > MOST_SETUPS {
+        let says = format!("{} are too many: at most {MOST_SETUPS}", setups.len());
+        return Err(Problems::one("/setups", says).coded(ProblemCode::Count));
+    }
     for (index, setup) in setups.iter().enumerate() {
         check(setup, &kit).map_err(|problems| problems.under("/setup", &format!("/setups/{index}")))?;
     }
     let setups: Vec<_> = setups.into_iter().map(Into::into).collect();
-    let look = one_look(&setups, &kit.into(), &of, &write).map_err(|none| {
+    one_look(&setups, &kit.into(), &of, &write).map_err(|none| {
         let wrong = refused(*none.refused);
         none.setup.map_or(wrong.clone(), |index| wrong.under("/setup", &format!("/setups/{index}")))
-    });
-    Ok(HttpResponse::Ok().json(look?))
+    })
 }
 
 /// A camera with a lens on it.
@@ -231,10 +253,9 @@ pub struct DialsRequest {
     request_body = DialsRequest,
     responses(
         (status = OK, description = "The dials", body = Dials),
-        (status = UNPROCESSABLE_ENTITY, description = "A field is wrong", body = ProblemDocument, content_type = "application/problem+json"),
     )
 )]
-#[post("/api/dials")]
+#[post("/api/v1/dials")]
 pub async fn dials(body: Body<DialsRequest>) -> Result<HttpResponse, ApiError> {
     let DialsRequest { camera, lens } = body.0;
     let kit = Kit { cameras: vec![camera.clone()], lenses: vec![lens.clone()], ..Kit::starter() };

@@ -13,7 +13,7 @@ use tolva_wording::Show;
 use utoipa::ToSchema;
 
 use super::body::Body;
-use super::problem::{ApiError, ProblemDocument};
+use super::problem::ApiError;
 
 /// The preferences.
 #[derive(Debug, Default, Serialize, Deserialize, ToSchema)]
@@ -75,7 +75,7 @@ pub enum Theme {
 
 /// The preferences.
 #[utoipa::path(operation_id = "get_preferences", responses((status = OK, description = "The preferences", body = Preferences)))]
-#[get("/api/preferences")]
+#[get("/api/v1/preferences")]
 pub async fn get(store: Data<Store>) -> Result<HttpResponse, ApiError> {
     Ok(HttpResponse::Ok().json(kept(&store).await?))
 }
@@ -104,10 +104,9 @@ pub async fn shown(store: &Store) -> Result<Show, ApiError> {
     request_body = Preferences,
     responses(
         (status = OK, description = "The preferences", body = Preferences),
-        (status = UNPROCESSABLE_ENTITY, description = "A field is wrong", body = ProblemDocument, content_type = "application/problem+json"),
     )
 )]
-#[put("/api/preferences")]
+#[put("/api/v1/preferences")]
 pub async fn set(body: Body<Preferences>, store: Data<Store>) -> Result<HttpResponse, ApiError> {
     let text = serde_json::to_string(&body.0).unwrap_or_default();
     store.set_preferences(&text).await?;

@@ -1,6 +1,7 @@
 //! Errors as problem documents (RFC 9457).
 
 use actix_web::http::StatusCode;
+use actix_web::http::header::RETRY_AFTER;
 use actix_web::{HttpResponse, ResponseError};
 use serde::Serialize;
 use tolva_format::{Job, Problem, ProblemCode, Problems};
@@ -12,6 +13,10 @@ use super::job_body::JobBody;
 /// What went wrong.
 #[derive(Clone, Debug, Serialize, ToSchema)]
 pub struct ProblemDocument {
+    /// What kind of problem it is, as a URI: `urn:tolva:problem:wrong_field`.
+    r#type: String,
+    /// The same as a word that stays: `wrong_field`.
+    code: &'static str,
     /// In a few words.
     title: String,
     /// The HTTP status.
@@ -31,9 +36,23 @@ pub struct ProblemDocument {
 }
 
 impl ProblemDocument {
-    pub fn new(status: StatusCode, title: &str) -> Self {
-        let title = title.to_owned();
-        Self { title, status: status.as_u16(), detail: None, errors: Vec::new(), theirs: None, yours: None }
+    pub fn new(status: StatusCode, code: &'static str, title: &str) -> Self {
+        Self {
+            r#type: format!("urn:tolva:problem:{code}"),
+            code,
+            title: title.to_owned(),
+            status: status.as_u16(),
+            detail: None,
+            errors: Vec::new(),
+            theirs: None,
+            yours: None,
+        }
+    }
+
+    /// What should never happen: where it does, the server goes on.
+    pub fn broken() -> Self {
+        let problem = Self::new(StatusCode::INTERNAL_SERVER_ERROR, "broken", "A fault of Tolva’s own");
+        problem.saying("something went wrong inside; nothing that was saved is lost")
     }
 
     pub fn saying(mut self, detail: impl Into<String>) -> Self {
@@ -42,12 +61,17 @@ impl ProblemDocument {
     }
 
     pub fn response(&self) -> HttpResponse {
-        HttpResponse::build(self.status_code()).content_type("application/problem+json").json(self)
+        let mut response = HttpResponse::build(self.status_code());
+        if self.status_code() == StatusCode::SERVICE_UNAVAILABLE {
+            response.insert_header((RETRY_AFTER, "1"));
+        }
+        response.content_type("application/problem+json").json(self)
     }
 
     /// The wrong fields of what was sent.
     pub fn wrong_fields(problems: Problems) -> Self {
-        let mut document = Self::new(StatusCode::UNPROCESSABLE_ENTITY, "A field is wrong").saying(problems.to_string());
+        let mut document =
+            Self::new(StatusCode::UNPROCESSABLE_ENTITY, "wrong_field", "A field is wrong").saying(problems.to_string());
         document.errors = problems.0;
         document
     }
@@ -60,6 +84,9 @@ pub struct ApiError(Box<ProblemDocument>);
 impl ApiError {
     /// A store's error while a job was being saved.
     pub fn saving(error: StoreError, yours: Job) -> Self {
+        if let StoreError::Wrong(problems) = error {
+            return problems.within("/job").into();
+        }
         let stale = matches!(error, StoreError::Stale(_));
         let mut api = Self::from(error);
         if stale {
@@ -106,23 +133,37 @@ impl From<Problems> for ApiError {
 impl From<tolva_calculators::Problems> for ApiError {
     fn from(problems: tolva_calculators::Problems) -> Self {
         let wrong = problems.0.into_iter().map(|one| Problem::new(one.pointer, ProblemCode::NotAllowed, one.message));
-        Problems(wrong.collect()).into()
+        Problems::at_most(wrong).into()
     }
 }
 
 impl From<StoreError> for ApiError {
     fn from(error: StoreError) -> Self {
-        let (status, title) = match &error {
-            StoreError::NoSuchJob(_) => (StatusCode::NOT_FOUND, "No such job"),
-            StoreError::Stale(_) | StoreError::KitStale { .. } => (StatusCode::CONFLICT, "Changed elsewhere"),
-            StoreError::NothingTo(_) => (StatusCode::CONFLICT, "Nothing there"),
-            StoreError::DiskFull => (StatusCode::INSUFFICIENT_STORAGE, "The disk is full"),
-            StoreError::Unreadable { .. } | StoreError::Migration(_) | StoreError::Database(_) => {
-                tracing::error!(%error, "the data file");
-                (StatusCode::INTERNAL_SERVER_ERROR, "The data file")
+        let (status, code, title) = match &error {
+            StoreError::NoSuchJob(_) => (StatusCode::NOT_FOUND, "no_such_job", "No such job"),
+            StoreError::NoSuchRevision(_) => (StatusCode::NOT_FOUND, "no_such_revision", "No such revision"),
+            StoreError::NoSuchBackup(_) => (StatusCode::NOT_FOUND, "no_such_backup", "No such backup"),
+            StoreError::Stale(_) | StoreError::KitStale { .. } => {
+                (StatusCode::CONFLICT, "changed_elsewhere", "Changed elsewhere")
+            }
+            StoreError::NothingTo(_) => (StatusCode::CONFLICT, "nothing_there", "Nothing there"),
+            StoreError::DiskFull => (StatusCode::INSUFFICIENT_STORAGE, "disk_full", "The disk is full"),
+            StoreError::Locked => (StatusCode::SERVICE_UNAVAILABLE, "locked", "The data file is locked"),
+            StoreError::ReadOnly => (StatusCode::FORBIDDEN, "read_only", "Opened for reading only"),
+            StoreError::Unreadable { .. } => (StatusCode::INTERNAL_SERVER_ERROR, "unreadable", "Cannot be read"),
+            StoreError::Wrong(_) => (StatusCode::UNPROCESSABLE_ENTITY, "wrong_field", "A field is wrong"),
+            StoreError::Damaged(_) | StoreError::Migration(_) | StoreError::Database(_) => {
+                (StatusCode::INTERNAL_SERVER_ERROR, "data_file", "The data file")
             }
         };
-        let mut document = ProblemDocument::new(status, title).saying(error.to_string());
+        if status == StatusCode::INTERNAL_SERVER_ERROR {
+            tracing::error!(%error, "the data file");
+        }
+        let error = match error {
+            StoreError::Wrong(problems) => return problems.into(),
+            other => other,
+        };
+        let mut document = ProblemDocument::new(status, code, title).saying(error.to_string());
         if let StoreError::Stale(stale) = error {
             document.theirs = Some(Box::new(stale.now.into()));
         }

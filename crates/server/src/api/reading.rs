@@ -12,7 +12,7 @@ use tolva_wording::LengthUnit;
 use utoipa::ToSchema;
 
 use super::body::Body;
-use super::problem::{ApiError, ProblemDocument};
+use super::problem::ApiError;
 
 /// What was typed, and what it is meant to be.
 #[derive(Debug, Deserialize, ToSchema)]
@@ -93,10 +93,9 @@ pub struct Understood {
     request_body = Typed,
     responses(
         (status = OK, description = "Understood", body = Understood),
-        (status = UNPROCESSABLE_ENTITY, description = "Not understood: says what is allowed", body = ProblemDocument, content_type = "application/problem+json"),
     )
 )]
-#[post("/api/read")]
+#[post("/api/v1/read")]
 pub async fn read(body: Body<Typed>) -> Result<HttpResponse, ApiError> {
     let understood = understand(&body.0).map_err(|error| Problems::one("/text", error.to_string()))?;
     Ok(HttpResponse::Ok().json(understood))
@@ -107,10 +106,9 @@ pub async fn read(body: Body<Typed>) -> Result<HttpResponse, ApiError> {
     request_body = Shown,
     responses(
         (status = OK, description = "The number and its label", body = Understood),
-        (status = UNPROCESSABLE_ENTITY, description = "Not such a number", body = ProblemDocument, content_type = "application/problem+json"),
     )
 )]
-#[post("/api/say")]
+#[post("/api/v1/say")]
 pub async fn say(body: Body<Shown>) -> Result<HttpResponse, ApiError> {
     let Shown { r#as, value, length } = body.0;
     let (least, most) = r#as.sayable();

@@ -216,7 +216,7 @@ pub struct BlendOffer {
 
 /// What a front end needs once, at its start.
 #[utoipa::path(responses((status = OK, description = "The start", body = Start)))]
-#[get("/api/start")]
+#[get("/api/v1/start")]
 pub async fn start() -> HttpResponse {
     let field = |blend: setup::Blend, number: setup::BlendNumber| BlendField {
         field: number.field,

@@ -39,7 +39,7 @@ async fn every_field_in_turn_is_nonsense() {
         for nonsense in [Value::Null, json!([[]]), json!("\u{0}"), json!(-1), json!(1e300), json!({ "no": "such" })] {
             let mut request = good.clone();
             *request.pointer_mut(pointer).expect("it is there") = nonsense.clone();
-            let (status, body) = tolva.post("api/solve", &request).await;
+            let (status, body) = tolva.post("api/v1/solve", &request).await;
             match status {
                 StatusCode::OK => taken += 1,
                 StatusCode::UNPROCESSABLE_ENTITY => {
@@ -62,14 +62,14 @@ async fn every_field_in_turn_is_nonsense() {
 #[actix_web::test]
 async fn no_route_fails_on_another_shape() {
     let tolva = Running::start();
-    let (_, document) = tolva.get("api/openapi.json").await;
+    let (_, document) = tolva.get("api/v1/openapi.json").await;
     let mut asked = 0;
     for (path, methods) in document["paths"].as_object().expect("paths") {
         let address = tolva.url(path.trim_start_matches('/'));
         let address = address.replace("{id}", "none").replace("{name}", "none");
         for method in ["post", "put"] {
             let json_body = methods[method]["requestBody"]["content"]["application/json"].is_object();
-            if !json_body || path == "/api/echo" {
+            if !json_body || path == "/api/v1/echo" {
                 continue;
             }
             for body in ["null", "[]", "{\"no\": \"such\"}", "7", "\"", "{\"setup\": {}, \"kit\": {}}", ""] {

@@ -6,54 +6,56 @@ use reqwest::StatusCode;
 use serde_json::{Value, json};
 
 async fn kit(tolva: &Running) -> Value {
-    tolva.get("api/kit").await.1
+    tolva.get("api/v1/kit").await.1
 }
 
 #[actix_web::test]
 async fn a_kit_is_kept_once_and_every_job_follows() {
     let tolva = Running::start();
-    let job = tolva.post("api/jobs", &example()).await.1;
-    let path = format!("api/jobs/{}", job["id"].as_str().expect("an id"));
+    let job = tolva.post("api/v1/jobs", &example()).await.1;
+    let path = format!("api/v1/jobs/{}", job["id"].as_str().expect("an id"));
     let now = kit(&tolva).await;
     let mut changed = now["kit"].clone();
     changed["flashes"][1]["name"] = json!("My own head");
     let save = json!({ "based_on": now["revision"], "change": "Flash: name", "kit": changed });
-    let (status, saved) = tolva.put("api/kit", &save).await;
+    let (status, saved) = tolva.put("api/v1/kit", &save).await;
     assert_eq!((status, saved["undo"].as_str()), (StatusCode::OK, Some("Flash: name")));
     assert_eq!(tolva.get(&path).await.1["job"]["kit"]["flashes"][1]["name"], "My own head");
 
-    // A stale save is refused, a wrong one pointed at, and undo takes the change back.
-    assert_eq!(tolva.put("api/kit", &save).await.0, StatusCode::CONFLICT);
+    // Sent again it is the same save; a stale one is refused, a wrong one pointed at, and undo takes the change back.
+    assert_eq!(tolva.put("api/v1/kit", &save).await.1["revision"], saved["revision"]);
+    let stale = json!({ "based_on": now["revision"], "change": "Something else", "kit": now["kit"] });
+    assert_eq!(tolva.put("api/v1/kit", &stale).await.0, StatusCode::CONFLICT);
     changed["filters"][0]["density_stops"] = json!(-1);
     let wrong = json!({ "based_on": saved["revision"], "change": "Filter", "kit": changed });
-    let (status, problem) = tolva.put("api/kit", &wrong).await;
+    let (status, problem) = tolva.put("api/v1/kit", &wrong).await;
     assert_eq!(
         (status, &problem["errors"][0]["pointer"]),
         (StatusCode::UNPROCESSABLE_ENTITY, &json!("/kit/filters/0/density_stops"))
     );
-    let (_, back) = tolva.post("api/kit/undo", &json!({ "based_on": saved["revision"] })).await;
+    let (_, back) = tolva.post("api/v1/kit/undo", &json!({ "based_on": saved["revision"] })).await;
     assert_eq!(back["kit"], now["kit"]);
-    let (_, again) = tolva.post("api/kit/redo", &json!({ "based_on": back["revision"] })).await;
+    let (_, again) = tolva.post("api/v1/kit/redo", &json!({ "based_on": back["revision"] })).await;
     assert_eq!(again["kit"]["flashes"][1]["name"], "My own head");
 }
 
 #[actix_web::test]
 async fn a_setup_goes_on_with_what_has_left_the_kit() {
     let tolva = Running::start();
-    let job = tolva.post("api/jobs", &example()).await.1;
-    let path = format!("api/jobs/{}", job["id"].as_str().expect("an id"));
+    let job = tolva.post("api/v1/jobs", &example()).await.1;
+    let path = format!("api/v1/jobs/{}", job["id"].as_str().expect("an id"));
     let now = kit(&tolva).await;
     let mut fewer = now["kit"].clone();
     fewer["flashes"].as_array_mut().expect("flashes").retain(|flash| flash["id"] != "medium");
     let save = json!({ "based_on": now["revision"], "change": "Flash removed", "kit": fewer });
-    assert_eq!(tolva.put("api/kit", &save).await.0, StatusCode::OK);
+    assert_eq!(tolva.put("api/v1/kit", &save).await.0, StatusCode::OK);
     let (status, there) = tolva.get(&path).await;
     assert_eq!(status, StatusCode::OK);
     let kept: Vec<&str> =
         there["job"]["kit"]["flashes"].as_array().expect("flashes").iter().filter_map(|f| f["id"].as_str()).collect();
     assert!(kept.contains(&"medium"), "{kept:?}");
     let request = json!({ "setup": there["job"]["setups"][0], "kit": there["job"]["kit"] });
-    assert_eq!(tolva.post("api/solve", &request).await.1["plan"]["dial_card"]["aperture"]["label"], "f/9");
+    assert_eq!(tolva.post("api/v1/solve", &request).await.1["plan"]["dial_card"]["aperture"]["label"], "f/9");
     let save = json!({ "based_on": there["revision"], "change": "Name", "job": there["job"] });
     assert_eq!(tolva.put(&path, &save).await.0, StatusCode::OK);
 }
@@ -66,9 +68,10 @@ async fn a_job_from_elsewhere_keeps_its_own_things() {
     foreign["kit"]["flashes"][1]["output"] =
         json!({ "guide_number_metres": { "guide_number_m": 20, "holds_for": "" } });
     kit(&tolva).await;
-    let (status, added) = tolva.post("api/jobs", &foreign).await;
+    let (status, added) = tolva.post("api/v1/jobs", &foreign).await;
     assert_eq!(status, StatusCode::CREATED, "{added}");
-    assert_eq!(added["job"]["setups"][0]["lights"][0]["flash_id"], "medium-2");
+    let id = added["job"]["setups"][0]["lights"][0]["flash_id"].as_str().expect("an id");
+    assert!(id.parse::<uuid::Uuid>().is_ok(), "an id of its own: {id}");
     assert_eq!(kit(&tolva).await["kit"]["flashes"].as_array().expect("flashes").len(), 4, "nothing came into the kit");
 }
 
@@ -78,11 +81,11 @@ async fn a_kit_goes_out_and_comes_in_as_json_and_csv() {
     let now = kit(&tolva).await;
     for format in ["json", "csv"] {
         let answer =
-            tolva.client.get(tolva.url(&format!("api/kit/file?format={format}"))).send().await.expect("a file");
+            tolva.client.get(tolva.url(&format!("api/v1/kit/file?format={format}"))).send().await.expect("a file");
         assert!(answer.headers()["content-disposition"].to_str().expect("text").contains(format));
         let text = answer.text().await.expect("text").replace("Warm full", "Warm, as full as it goes");
         let revision = kit(&tolva).await["revision"].clone();
-        let url = tolva.url(&format!("api/kit/file?based_on={revision}"));
+        let url = tolva.url(&format!("api/v1/kit/file?based_on={revision}"));
         let send = tolva.client.post(url).header("content-type", "application/octet-stream").body(text);
         let imported: Value = send.send().await.expect("an answer").json().await.expect("JSON");
         let name = |kit: &Value| {
@@ -91,7 +94,7 @@ async fn a_kit_goes_out_and_comes_in_as_json_and_csv() {
         assert_eq!(name(&imported["kit"]), 1, "{imported}");
         assert_eq!(imported["kit"]["flashes"], now["kit"]["flashes"]);
     }
-    let url = tolva.url("api/kit/file?based_on=1");
+    let url = tolva.url("api/v1/kit/file?based_on=1");
     let send = tolva.client.post(url).header("content-type", "application/octet-stream").body("a,b\n1,2\n");
     let problem: Value = send.send().await.expect("an answer").json().await.expect("JSON");
     assert!(problem["errors"][0]["message"].as_str().expect("a message").contains("kind,id,field,value"), "{problem}");
@@ -100,17 +103,17 @@ async fn a_kit_goes_out_and_comes_in_as_json_and_csv() {
 #[actix_web::test]
 async fn other_ways_and_schools() {
     let tolva = Running::start();
-    let (status, ways) = tolva.post("api/alternatives", &solve_request()).await;
+    let (status, ways) = tolva.post("api/v1/alternatives", &solve_request()).await;
     assert_eq!(status, StatusCode::OK);
     assert!(
         ways["options"].as_array().expect("ways").len() > 3
             && ways["why"].as_str().expect("why").contains("comes first")
     );
-    let (_, schools) = tolva.post("api/conventions", &solve_request()).await;
+    let (_, schools) = tolva.post("api/v1/conventions", &solve_request()).await;
     assert_eq!(schools.as_array().expect("matters").len(), 7);
     let mut wrong = solve_request();
     wrong["setup"]["lights"][0]["feather_deg"] = json!(120);
-    for path in ["api/alternatives", "api/conventions", "api/solve"] {
+    for path in ["api/v1/alternatives", "api/v1/conventions", "api/v1/solve"] {
         let (status, problem) = tolva.post(path, &wrong).await;
         assert_eq!(status, StatusCode::UNPROCESSABLE_ENTITY);
         assert!(problem["errors"][0]["message"].as_str().expect("a message").contains("from 0 to 85 degrees"));
@@ -120,17 +123,17 @@ async fn other_ways_and_schools() {
 #[actix_web::test]
 async fn sums_by_name() {
     let tolva = Running::start();
-    let (_, all) = tolva.get("api/calculators").await;
+    let (_, all) = tolva.get("api/v1/calculators").await;
     let names: Vec<&str> = all.as_array().expect("sums").iter().filter_map(|sum| sum["name"].as_str()).collect();
     for name in ["near-field", "depth-of-field", "group-depth", "mired-shift", "ballast", "sun-position"] {
         assert!(names.contains(&name), "{names:?}");
     }
     let asked = json!({ "shape": "disc", "radius_m": 0.45, "distance_m": 0.45 });
-    let (_, found) = tolva.post("api/calculators/near-field", &asked).await;
+    let (_, found) = tolva.post("api/v1/calculators/near-field", &asked).await;
     assert!((found["near_field_stops"].as_f64().expect("a number") + 1.0).abs() < 1e-9);
-    let (status, problem) = tolva.post("api/calculators/near-field", &json!({ "shape": "disc" })).await;
+    let (status, problem) = tolva.post("api/v1/calculators/near-field", &json!({ "shape": "disc" })).await;
     assert_eq!((status, &problem["errors"][0]["pointer"]), (StatusCode::UNPROCESSABLE_ENTITY, &json!("/distance_m")));
-    let (status, problem) = tolva.post("api/calculators/moon", &json!({})).await;
+    let (status, problem) = tolva.post("api/v1/calculators/moon", &json!({})).await;
     assert_eq!(status, StatusCode::NOT_FOUND);
     assert!(problem["detail"].as_str().expect("detail").contains("depth-of-field"));
 }
@@ -144,22 +147,22 @@ async fn the_trigger_reports_every_unit() {
         request["channel"] = json!(3);
         request
     };
-    let (status, heard) = tolva.post("api/trigger", &request("send")).await;
+    let (status, heard) = tolva.post("api/v1/trigger", &request("send")).await;
     assert_eq!(status, StatusCode::OK, "{heard}");
     assert_eq!((&heard[0]["light_id"], &heard[0]["state"]), (&json!("A"), &json!("ready")));
     assert_eq!(heard[0]["power_stops"], -3.0);
-    let (_, fired) = tolva.post("api/trigger", &request("fire")).await;
+    let (_, fired) = tolva.post("api/v1/trigger", &request("fire")).await;
     assert_eq!(fired[0]["flashed"], true);
     let mut far = request("send");
     far["setup"]["camera_distance_m"] = json!(150);
-    assert_eq!(tolva.post("api/trigger", &far).await.1[0]["state"], "out_of_reach");
+    assert_eq!(tolva.post("api/v1/trigger", &far).await.1[0]["state"], "out_of_reach");
 }
 
 #[actix_web::test]
 async fn schools_are_remembered() {
     let tolva = Running::start();
-    let mut preferences = tolva.get("api/preferences").await.1;
+    let mut preferences = tolva.get("api/v1/preferences").await.1;
     preferences["defaults"] = json!({ "school": "one_over_twice_focal", "preferences": ["depth", "low_iso"] });
-    assert_eq!(tolva.put("api/preferences", &preferences).await.0, StatusCode::OK);
-    assert_eq!(tolva.get("api/preferences").await.1["defaults"], preferences["defaults"]);
+    assert_eq!(tolva.put("api/v1/preferences", &preferences).await.0, StatusCode::OK);
+    assert_eq!(tolva.get("api/v1/preferences").await.1["defaults"], preferences["defaults"]);
 }

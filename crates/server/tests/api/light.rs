@@ -16,13 +16,13 @@ async fn a_day_and_an_hour_on_it() {
     let tolva = Running::start();
     let mut asked = doorway();
     asked["step_min"] = json!(5);
-    let (status, day) = tolva.post("api/day", &asked).await;
+    let (status, day) = tolva.post("api/v1/day", &asked).await;
     assert_eq!(status, StatusCode::OK);
     assert_eq!(day["minute"].as_array().map(Vec::len), Some(289));
     assert!(day["says"].as_str().is_some_and(|says| says.contains("sets at 20:26")));
     let mut moved = doorway();
     moved["minute"] = json!(1200);
-    let (_, body) = tolva.post("api/solve", &moved).await;
+    let (_, body) = tolva.post("api/v1/solve", &moved).await;
     assert_eq!(body["setup"]["scene"]["at"]["time"], "20:00");
     assert!(body["plan"]["sun_report"]["says"].as_str().is_some_and(|says| says.contains("sets 20:26, 26 min left")));
 }
@@ -30,13 +30,13 @@ async fn a_day_and_an_hour_on_it() {
 #[actix_web::test]
 async fn a_timetable_and_its_files() {
     let tolva = Running::start();
-    let (status, table) = tolva.post("api/falling", &doorway()).await;
+    let (status, table) = tolva.post("api/v1/falling", &doorway()).await;
     assert_eq!((status, table["last"]["clock"].as_str()), (StatusCode::OK, Some("20:55")));
     let job: Value =
         serde_json::from_str(include_str!("../../../../demo/ropeworks-open-day.json")).expect("the demo data");
-    let (_, kept) = tolva.post("api/jobs", &job).await;
+    let (_, kept) = tolva.post("api/v1/jobs", &job).await;
     let of = |ending: &str| {
-        tolva.url(&format!("api/jobs/{}/setups/doorway/falling.{ending}", kept["id"].as_str().expect("an id")))
+        tolva.url(&format!("api/v1/jobs/{}/setups/doorway/falling.{ending}", kept["id"].as_str().expect("an id")))
     };
     let text = async |ending: &str| {
         let answer = tolva.client.get(of(ending)).send().await.expect("an answer");
@@ -54,20 +54,20 @@ async fn a_timetable_and_its_files() {
     assert!(kind.starts_with("text/csv"));
     assert_eq!(csv.matches("\r\n").count(), changes + 1);
     let (status, _) =
-        tolva.get(&format!("api/jobs/{}/setups/none/falling.csv", kept["id"].as_str().expect("an id"))).await;
+        tolva.get(&format!("api/v1/jobs/{}/setups/none/falling.csv", kept["id"].as_str().expect("an id"))).await;
     assert_eq!(status, StatusCode::NOT_FOUND);
 }
 
 #[rstest]
-#[case("api/day", json!({"step_min": 0}), "/step_min")]
-#[case("api/day", json!({"step_min": 5, "setup": {"scene": null}}), "/setup/scene")]
-#[case("api/falling", json!({"setup": {"scene": null}}), "/setup/scene")]
-#[case("api/falling", json!({"setup": {"scene": {"site": {"latitude_deg": 95}}}}), "/setup/scene/site/latitude_deg")]
-#[case("api/falling", json!({"setup": {"scene": {"site": {"time_zone": "Mars/Base"}}}}), "/setup/scene/site/time_zone")]
-#[case("api/solve", json!({"setup": {"scene": {"at": {"date": "2026-03-29", "time": "03:30"}}}}), "/setup/scene/at/time")]
-#[case("api/solve", json!({"minute": 5000}), "/minute")]
-#[case("api/solve", json!({"setup": {"scene": {"horizon": [{"from_deg": 0, "to_deg": 360, "height": {"angle": {"altitude_deg": 88}}}]}}}), "/setup/scene/horizon")]
-#[case("api/solve", json!({"setup": {"scene": {"weather": {"forecast": {"source": "x", "simulated": true, "hours": []}}}}}), "/setup/scene/weather/forecast/hours")]
+#[case("api/v1/day", json!({"step_min": 0}), "/step_min")]
+#[case("api/v1/day", json!({"step_min": 5, "setup": {"scene": null}}), "/setup/scene")]
+#[case("api/v1/falling", json!({"setup": {"scene": null}}), "/setup/scene")]
+#[case("api/v1/falling", json!({"setup": {"scene": {"site": {"latitude_deg": 95}}}}), "/setup/scene/site/latitude_deg")]
+#[case("api/v1/falling", json!({"setup": {"scene": {"site": {"time_zone": "Mars/Base"}}}}), "/setup/scene/site/time_zone")]
+#[case("api/v1/solve", json!({"setup": {"scene": {"at": {"date": "2026-03-29", "time": "03:30"}}}}), "/setup/scene/at/time")]
+#[case("api/v1/solve", json!({"minute": 5000}), "/minute")]
+#[case("api/v1/solve", json!({"setup": {"scene": {"horizon": [{"from_deg": 0, "to_deg": 360, "height": {"angle": {"altitude_deg": 88}}}]}}}), "/setup/scene/horizon")]
+#[case("api/v1/solve", json!({"setup": {"scene": {"weather": {"forecast": {"source": "x", "simulated": true, "hours": []}}}}}), "/setup/scene/weather/forecast/hours")]
 #[actix_web::test]
 async fn what_is_wrong_is_pointed_at(#[case] path: &str, #[case] part: Value, #[case] pointer: &str) {
     let tolva = Running::start();
@@ -102,35 +102,35 @@ fn merge(into: &mut Value, part: Value) {
 #[actix_web::test]
 async fn places_hours_and_stand_ins() {
     let tolva = Running::start();
-    let (_, found) = tolva.get("api/places?text=kotka").await;
+    let (_, found) = tolva.get("api/v1/places?text=kotka").await;
     assert_eq!(found["places"][0]["name"], "Kotka");
-    let (status, none) = tolva.get("api/places?text=qwxzy").await;
+    let (status, none) = tolva.get("api/v1/places?text=qwxzy").await;
     assert_eq!((status, none["errors"][0]["pointer"].as_str()), (StatusCode::UNPROCESSABLE_ENTITY, Some("/text")));
 
     let geojson = r#"{"type":"Point","coordinates":[26.9,60.4]}"#;
     let send = |kind: &'static str| {
-        let request = tolva.client.post(tolva.url("api/places/file")).header("content-type", kind).body(geojson);
+        let request = tolva.client.post(tolva.url("api/v1/places/file")).header("content-type", kind).body(geojson);
         async { request.send().await.expect("an answer").status() }
     };
     assert_eq!(send("application/octet-stream").await, StatusCode::OK);
     assert_eq!(send("text/plain").await, StatusCode::UNSUPPORTED_MEDIA_TYPE);
 
-    let (_, now) = tolva.post("api/moment", &json!({ "time_zone": "Asia/Kathmandu" })).await;
+    let (_, now) = tolva.post("api/v1/moment", &json!({ "time_zone": "Asia/Kathmandu" })).await;
     assert!(now["utc"].as_str().is_some_and(|utc| utc > "2026-01-01"), "{now}");
     let twice = json!({ "time_zone": "Europe/Helsinki", "at": { "date": "2026-10-25", "time": "03:30" } });
-    assert_eq!(tolva.post("api/moment", &twice).await.1["comes_twice"], true);
+    assert_eq!(tolva.post("api/v1/moment", &twice).await.1["comes_twice"], true);
 
     let asked = doorway();
     let site = asked["setup"]["scene"]["site"].clone();
-    let (_, cloud) = tolva.post("api/forecast", &json!({ "site": site, "date": "2026-08-29" })).await;
+    let (_, cloud) = tolva.post("api/v1/forecast", &json!({ "site": site, "date": "2026-08-29" })).await;
     assert_eq!((cloud["simulated"].as_bool(), cloud["hours"].as_array().map(Vec::len)), (Some(true), Some(37)));
     assert_eq!(cloud["hours"][0]["utc"], "2026-08-28T21:00:00Z", "from midnight there");
     let mut meter = asked.clone();
     meter["region_id"] = json!("lit");
-    let (_, taken) = tolva.post("api/meter", &meter).await;
+    let (_, taken) = tolva.post("api/v1/meter", &meter).await;
     assert_eq!((taken["simulated"].as_bool(), taken["at"]["time"].as_str()), (Some(true), Some("19:26")));
     meter["region_id"] = json!("none");
-    assert_eq!(tolva.post("api/meter", &meter).await.1["errors"][0]["pointer"], "/region_id");
+    assert_eq!(tolva.post("api/v1/meter", &meter).await.1["errors"][0]["pointer"], "/region_id");
 }
 
 #[actix_web::test]
@@ -138,13 +138,13 @@ async fn sums_are_worked_out() {
     let tolva = Running::start();
     // NREL/TP-560-34302's own instant and place, in standard air: the azimuth does not depend on it.
     let asked = json!({ "utc": "2003-10-17T19:30:30Z", "latitude_deg": 39.742_476, "longitude_deg": -105.1786, "elevation_m": 1830.14 });
-    let (status, sun) = tolva.post("api/calculators/sun-position", &asked).await;
+    let (status, sun) = tolva.post("api/v1/calculators/sun-position", &asked).await;
     assert_eq!(status, StatusCode::OK);
     assert!((sun["azimuth_deg"].as_f64().expect("an azimuth") - 194.34).abs() < 0.01, "{sun}");
     let polar = json!({ "utc_date": "2026-06-21", "latitude_deg": 78.2, "longitude_deg": 15.6 });
-    let (_, times) = tolva.post("api/calculators/sun-times", &polar).await;
+    let (_, times) = tolva.post("api/v1/calculators/sun-times", &polar).await;
     assert!(times["sunrise_utc"].is_null() && times["transit_utc"].is_string(), "{times}");
-    let (status, none) = tolva.post("api/calculators/moon", &json!({})).await;
+    let (status, none) = tolva.post("api/v1/calculators/moon", &json!({})).await;
     assert_eq!(status, StatusCode::NOT_FOUND);
     assert!(none["detail"].as_str().is_some_and(|says| says.contains("sun-position, sun-times")));
 }

@@ -1,6 +1,7 @@
 //! The API of a running Tolva: good, bad, oversized and foreign requests.
 
 mod colour;
+mod fire;
 mod hostile;
 mod kit;
 mod light;
@@ -23,14 +24,14 @@ fn solve_request() -> Value {
 #[actix_web::test]
 async fn a_setup_is_solved() {
     let tolva = Running::start();
-    let (status, body) = tolva.post("api/solve", &solve_request()).await;
+    let (status, body) = tolva.post("api/v1/solve", &solve_request()).await;
     assert_eq!(status, StatusCode::OK);
     assert_eq!(body["plan"]["possible"], true);
     assert_eq!(body["plan"]["dial_card"]["aperture"]["label"], "f/9");
     assert_eq!(body["setup"], example()["setups"][0], "nothing was moved");
     let mut moved = solve_request();
     moved["place"] = json!({ "region_id": "behind", "grip": "together", "stops": -2.0 });
-    let (_, body) = tolva.post("api/solve", &moved).await;
+    let (_, body) = tolva.post("api/v1/solve", &moved).await;
     assert_eq!(body["setup"]["blend"]["lift"]["background_stops"], -2.0);
 }
 
@@ -52,7 +53,7 @@ async fn a_wrong_field_is_pointed_at(#[case] at: &str, #[case] value: Value, #[c
     let mut request = solve_request();
     let (parent, field) = at.rsplit_once('/').expect("a pointer");
     request.pointer_mut(parent).expect("its parent")[field] = value;
-    let (status, problem) = tolva.post("api/solve", &request).await;
+    let (status, problem) = tolva.post("api/v1/solve", &request).await;
     assert_eq!(status, StatusCode::UNPROCESSABLE_ENTITY);
     assert_eq!(problem["errors"][0]["pointer"], pointer, "{problem}");
     assert_eq!(problem["status"], 422);
@@ -61,12 +62,12 @@ async fn a_wrong_field_is_pointed_at(#[case] at: &str, #[case] value: Value, #[c
 #[actix_web::test]
 async fn problems_say_what_they_are() {
     let tolva = Running::start();
-    let answer = tolva.client.post(tolva.url("api/solve")).body("{}").send().await.expect("an answer");
+    let answer = tolva.client.post(tolva.url("api/v1/solve")).body("{}").send().await.expect("an answer");
     assert_eq!(answer.status(), StatusCode::UNSUPPORTED_MEDIA_TYPE);
     assert_eq!(answer.headers()["content-type"], "application/problem+json");
-    let (status, _) = tolva.post("api/jobs", &json!({ "format": "other" })).await;
+    let (status, _) = tolva.post("api/v1/jobs", &json!({ "format": "other" })).await;
     assert_eq!(status, StatusCode::UNPROCESSABLE_ENTITY);
-    let (status, problem) = tolva.get("api/jobs/none").await;
+    let (status, problem) = tolva.get("api/v1/jobs/none").await;
     assert_eq!((status, problem["title"].as_str()), (StatusCode::NOT_FOUND, Some("No such job")));
 }
 
@@ -74,12 +75,12 @@ async fn problems_say_what_they_are() {
 async fn an_oversized_body_is_refused() {
     let tolva = Running::start();
     let huge = json!({ "text": "a".repeat(5 * 1024 * 1024), "as": "light" });
-    let sent = tolva.client.post(tolva.url("api/read")).json(&huge).send().await;
+    let sent = tolva.client.post(tolva.url("api/v1/read")).json(&huge).send().await;
     // The server answers and closes while the body is still being sent; either is a refusal.
     if let Ok(answer) = sent {
         assert_eq!(answer.status(), StatusCode::PAYLOAD_TOO_LARGE);
     }
-    assert_eq!(tolva.get("api/jobs").await.0, StatusCode::OK, "and it goes on");
+    assert_eq!(tolva.get("api/v1/jobs").await.0, StatusCode::OK, "and it goes on");
 }
 
 /// No other web page reaches a Tolva on loopback: not by a name made to point here, not by a form or script of its own.
@@ -98,7 +99,7 @@ async fn an_oversized_body_is_refused() {
 async fn who_may_ask(#[case] host: &str, #[case] origin: Option<&str>, #[case] expected: StatusCode) {
     let tolva = Running::with(&["--allow-host", "studio.local"]);
     let port = |text: &str| text.replace("PORT", &tolva.port.to_string());
-    let mut request = tolva.client.get(tolva.url("api/jobs")).header("host", port(host));
+    let mut request = tolva.client.get(tolva.url("api/v1/jobs")).header("host", port(host));
     if let Some(origin) = origin {
         request = request.header("origin", port(origin));
     }
@@ -113,7 +114,7 @@ async fn who_may_ask(#[case] host: &str, #[case] origin: Option<&str>, #[case] e
 #[actix_web::test]
 async fn every_answer_carries_the_security_headers() {
     let tolva = Running::start();
-    for path in ["", "api/jobs", "api/jobs/none", "assets/none.js"] {
+    for path in ["", "api/v1/jobs", "api/v1/jobs/none", "assets/none.js"] {
         let answer = tolva.client.get(tolva.url(path)).send().await.expect("an answer");
         let header = |name: &str| answer.headers().get(name).map(|v| v.to_str().unwrap_or("").to_owned());
         let policy = header("content-security-policy").expect("a policy");
@@ -127,10 +128,10 @@ async fn every_answer_carries_the_security_headers() {
 #[actix_web::test]
 async fn jobs_are_saved_undone_and_never_overwritten() {
     let tolva = Running::start();
-    let (status, added) = tolva.post("api/jobs", &example()).await;
+    let (status, added) = tolva.post("api/v1/jobs", &example()).await;
     assert_eq!(status, StatusCode::CREATED);
     let id = added["id"].as_str().expect("an id");
-    let path = format!("api/jobs/{id}");
+    let path = format!("api/v1/jobs/{id}");
     let mut job = example();
     job["place"] = json!("West quay");
     let (status, saved) = tolva.put(&path, &json!({ "based_on": 1, "change": "Place", "job": job })).await;
@@ -160,8 +161,8 @@ async fn jobs_are_saved_undone_and_never_overwritten() {
 #[actix_web::test]
 async fn a_killed_server_loses_nothing_it_acknowledged() {
     let mut tolva = Running::start();
-    let (_, added) = tolva.post("api/jobs", &example()).await;
-    let path = format!("api/jobs/{}", added["id"].as_str().expect("an id"));
+    let (_, added) = tolva.post("api/v1/jobs", &example()).await;
+    let path = format!("api/v1/jobs/{}", added["id"].as_str().expect("an id"));
     let mut based_on = 1;
     for round in 0..5 {
         let mut acknowledged = String::new();
@@ -185,8 +186,8 @@ async fn a_killed_server_loses_nothing_it_acknowledged() {
 #[actix_web::test]
 async fn of_many_savers_one_wins() {
     let tolva = Running::start();
-    let (_, added) = tolva.post("api/jobs", &example()).await;
-    let path = format!("api/jobs/{}", added["id"].as_str().expect("an id"));
+    let (_, added) = tolva.post("api/v1/jobs", &example()).await;
+    let path = format!("api/v1/jobs/{}", added["id"].as_str().expect("an id"));
     let saves = (0..6).map(|saver| {
         let mut job = example();
         job["notes"] = json!(format!("saver {saver}"));
@@ -236,19 +237,22 @@ async fn the_front_end_is_in_the_binary() {
 #[actix_web::test]
 async fn the_bin_and_the_file() {
     let tolva = Running::start();
-    let (_, added) = tolva.post("api/jobs", &example()).await;
-    let path = format!("api/jobs/{}", added["id"].as_str().expect("an id"));
+    let (_, added) = tolva.post("api/v1/jobs", &example()).await;
+    let path = format!("api/v1/jobs/{}", added["id"].as_str().expect("an id"));
     let binned = tolva.client.delete(tolva.url(&path)).send().await.expect("an answer");
     assert_eq!(binned.status(), StatusCode::NO_CONTENT);
-    assert_eq!(tolva.get("api/jobs").await.1, json!([]));
-    assert_eq!(tolva.get("api/jobs?binned=true").await.1[0]["name"], "Ropeworks open day");
+    assert_eq!(tolva.get("api/v1/jobs").await.1["jobs"], json!([]));
+    assert_eq!(tolva.get("api/v1/jobs?binned=true").await.1["jobs"][0]["name"], "Ropeworks open day");
     let file = tolva.client.get(tolva.url(&format!("{path}/file"))).send().await.expect("the file");
     let name = file.headers()["content-disposition"].to_str().expect("text").to_owned();
-    assert_eq!(name, "attachment; filename=\"ropeworks-open-day.tolva.json\"");
+    assert_eq!(
+        name,
+        "attachment; filename=\"ropeworks-open-day.tolva.json\"; filename*=UTF-8''Ropeworks%20open%20day.tolva.json"
+    );
     assert_eq!(file.json::<Value>().await.expect("JSON")["setups"].as_array().map(Vec::len), Some(5));
     let (status, _) = tolva.post(&format!("{path}/restore"), &json!({})).await;
     assert_eq!(status, StatusCode::NO_CONTENT);
-    assert_eq!(tolva.get("api/jobs").await.1.as_array().map(Vec::len), Some(1));
+    assert_eq!(tolva.get("api/v1/jobs").await.1["total"], 1);
 }
 
 #[rstest]
@@ -261,25 +265,25 @@ async fn the_bin_and_the_file() {
 #[actix_web::test]
 async fn what_is_typed_is_understood(#[case] typed: Value, #[case] value: f64, #[case] label: &str) {
     let tolva = Running::start();
-    let (status, understood) = tolva.post("api/read", &typed).await;
+    let (status, understood) = tolva.post("api/v1/read", &typed).await;
     assert_eq!(status, StatusCode::OK, "{understood}");
     assert!((understood["value"].as_f64().expect("a number") - value).abs() < 1e-9);
     assert_eq!(understood["label"], label);
     let said = json!({ "as": if typed["as"] == "light" { "number" } else { typed["as"].as_str().expect("text") }, "value": value });
-    assert_eq!(tolva.post("api/say", &said).await.0, StatusCode::OK);
+    assert_eq!(tolva.post("api/v1/say", &said).await.0, StatusCode::OK);
 }
 
 #[actix_web::test]
 async fn nonsense_is_not_said() {
     let tolva = Running::start();
     for (meant, value) in [("shutter", 0.0), ("iso", -100.0), ("number", 1e308), ("length", -1e308), ("light", 101.0)] {
-        let (status, problem) = tolva.post("api/say", &json!({ "as": meant, "value": value })).await;
+        let (status, problem) = tolva.post("api/v1/say", &json!({ "as": meant, "value": value })).await;
         let told = (status, problem["errors"][0]["pointer"].as_str());
         assert_eq!(told, (StatusCode::UNPROCESSABLE_ENTITY, Some("/value")), "{meant} {value}");
         let message = problem["errors"][0]["message"].as_str().expect("text");
         assert!(message.contains("it must be from") && message.len() < 100, "{message}");
     }
-    let (status, problem) = tolva.post("api/read", &json!({ "as": "light", "text": "bright" })).await;
+    let (status, problem) = tolva.post("api/v1/read", &json!({ "as": "light", "text": "bright" })).await;
     assert_eq!(status, StatusCode::UNPROCESSABLE_ENTITY);
     assert!(problem["errors"][0]["message"].as_str().expect("text").contains("bright"));
 }
@@ -289,22 +293,29 @@ async fn dials_preferences_and_the_document() {
     let tolva = Running::start();
     let kit = &example()["kit"];
     let mut asked = json!({ "camera": kit["cameras"][0], "lens": kit["lenses"][0] });
-    let (_, dials) = tolva.post("api/dials", &asked).await;
+    let (_, dials) = tolva.post("api/v1/dials", &asked).await;
     assert_eq!(dials["aperture"][0]["label"], "f/2.8");
     asked["camera"]["sync_rated_s"] = json!(-1);
-    let (_, problem) = tolva.post("api/dials", &asked).await;
+    let (_, problem) = tolva.post("api/v1/dials", &asked).await;
     assert_eq!(problem["errors"][0]["pointer"], "/camera/sync_rated_s");
 
     let chosen = json!({ "theme": "dusk", "show": { "length": "feet_and_inches", "power": "stops" } });
-    assert_eq!(tolva.put("api/preferences", &chosen).await.0, StatusCode::OK);
-    let (_, kept) = tolva.get("api/preferences").await;
+    assert_eq!(tolva.put("api/v1/preferences", &chosen).await.0, StatusCode::OK);
+    let (_, kept) = tolva.get("api/v1/preferences").await;
     assert_eq!((&kept["theme"], &kept["show"]["power"]), (&json!("dusk"), &json!("stops")));
 
-    let (_, document) = tolva.get("api/openapi.json").await;
+    let (_, document) = tolva.get("api/v1/openapi.json").await;
     assert!(document["openapi"].as_str().expect("a version").starts_with("3.1"));
-    for path in ["/api/solve", "/api/jobs", "/api/jobs/{id}", "/api/jobs/{id}/undo", "/api/read", "/api/preferences"] {
+    for path in [
+        "/api/v1/solve",
+        "/api/v1/jobs",
+        "/api/v1/jobs/{id}",
+        "/api/v1/jobs/{id}/undo",
+        "/api/v1/read",
+        "/api/v1/preferences",
+    ] {
         assert!(document["paths"].get(path).is_some(), "{path}");
     }
-    let (_, start) = tolva.get("api/start").await;
+    let (_, start) = tolva.get("api/v1/start").await;
     assert_eq!(start["blends"].as_array().map(Vec::len), Some(6));
 }

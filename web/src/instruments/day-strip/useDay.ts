@@ -9,7 +9,7 @@ export function useDay(setup: Setup, kit: Kit): DayTimeline | undefined {
   const { scene } = setup;
   const { data } = useQuery<DayTimeline, ApiProblem>({
     queryKey: ['day', scene && { ...scene, at: scene.at.date }, setup.regions],
-    queryFn: ({ signal }) => answered(api.POST('/api/day', { body: { setup, kit, step_min: step }, signal })),
+    queryFn: ({ signal }) => answered(api.POST('/api/v1/day', { body: { setup, kit, step_min: step }, signal })),
     enabled: Boolean(scene),
     placeholderData: keepPreviousData,
     staleTime: Infinity,

@@ -79,7 +79,7 @@ export const DialSelect = memo(function DialSelect({ which, camera, lens, label,
   const { change } = useKeptSetup();
   const { data: dials } = useQuery({
     queryKey: ['dials', camera, lens],
-    queryFn: () => answered(api.POST('/api/dials', { body: { camera, lens } })),
+    queryFn: () => answered(api.POST('/api/v1/dials', { body: { camera, lens } })),
     staleTime: Infinity,
   });
   // A dial has half a hundred settings: its list is made once, not at every frame of a drag.

@@ -44,7 +44,7 @@ export function ColourStep({ plan }: { plan: Plan }) {
   const { data: ways } = useQuery({
     // While something is dragged the comparison waits for it to be let go.
     queryKey: ['colour', kept, kit, show],
-    queryFn: () => answered(api.POST('/api/colour', { body: { setup: kept, kit, show } })),
+    queryFn: () => answered(api.POST('/api/v1/colour', { body: { setup: kept, kit, show } })),
     placeholderData: keepPreviousData,
     staleTime: Infinity,
     retry: false,

@@ -75,7 +75,7 @@ export const LightColour = memo(function LightColour({ region }: { region: Regio
       ),
     };
     try {
-      await answered(api.POST('/api/solve', { body: { setup: tried, kit } }));
+      await answered(api.POST('/api/v1/solve', { body: { setup: tried, kit } }));
     } catch (failure) {
       if (failure instanceof ApiProblem && failure.status === 422) return failure.message;
     }

@@ -41,7 +41,7 @@ export const OneLook = memo(function OneLook() {
   const { setup, kit } = useKeptSetup();
   const { data } = useQuery({
     queryKey: ['look', job.setups, kit, setup.id],
-    queryFn: () => answered(api.POST('/api/look', { body: { setups: job.setups, kit, of: setup.id } })),
+    queryFn: () => answered(api.POST('/api/v1/look', { body: { setups: job.setups, kit, of: setup.id } })),
     placeholderData: keepPreviousData,
     staleTime: Infinity,
     retry: false,

@@ -100,7 +100,7 @@ export function FallingStep() {
   const { show } = usePreferences();
   const { data, error } = useQuery<Timetable, ApiProblem>({
     queryKey: ['falling', setup, kit, show],
-    queryFn: ({ signal }) => answered(api.POST('/api/falling', { body: { setup, kit, show }, signal })),
+    queryFn: ({ signal }) => answered(api.POST('/api/v1/falling', { body: { setup, kit, show }, signal })),
     enabled: Boolean(setup.scene),
     placeholderData: (previous) => previous,
     retry: false,
@@ -168,7 +168,7 @@ function Falling({ table }: { table: Timetable }) {
   }, [playing, mode, speed, end]);
 
   const at = table.steps.findLastIndex((step) => step.minute <= minute + 1e-6);
-  const file = `/api/jobs/${id}/setups/${encodeURIComponent(setup.id)}/falling`;
+  const file = `/api/v1/jobs/${id}/setups/${encodeURIComponent(setup.id)}/falling`;
   const order = start?.falling_orders.find((one) => one.order === table.order);
   return (
     <>

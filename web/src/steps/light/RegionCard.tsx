@@ -82,7 +82,7 @@ export function RegionCard({ region, plan }: { region: Region; plan: Plan }) {
   });
   const simulate = async () => {
     try {
-      add(await answered(api.POST('/api/meter', { body: { setup, kit, region_id: region.id } })));
+      add(await answered(api.POST('/api/v1/meter', { body: { setup, kit, region_id: region.id } })));
       setFailed(undefined);
     } catch (failure) {
       setFailed(failure instanceof ApiProblem ? failure.message : 'The meter does not answer.');

@@ -42,7 +42,7 @@ export function TriggerPanel() {
   const trigger = kit.triggers[0];
   const send = async (does: 'send' | 'fire') => {
     try {
-      setHeard(await answered(api.POST('/api/trigger', { body: { setup, kit, does, channel } })));
+      setHeard(await answered(api.POST('/api/v1/trigger', { body: { setup, kit, does, channel } })));
       setFailed(undefined);
     } catch (failure) {
       setFailed(failure instanceof ApiProblem ? failure.message : 'The trigger does not answer.');

@@ -55,7 +55,7 @@ export function PlaceFinder({ label = 'Find a place' }: { label?: string }) {
   const { data, error } = useQuery<{ places: Place[] }, ApiProblem>({
     queryKey: ['places', asked],
     queryFn: ({ signal }) =>
-      answered(api.GET('/api/places', { params: { query: { text: asked.slice(0, 200) } }, signal })),
+      answered(api.GET('/api/v1/places', { params: { query: { text: asked.slice(0, 200) } }, signal })),
     enabled: asked.length > 1,
     retry: false,
     staleTime: Infinity,
@@ -84,7 +84,7 @@ export function PlaceFinder({ label = 'Find a place' }: { label?: string }) {
     try {
       const body = file.slice(0, mostBytes) as unknown as number[];
       const answer = await answered(
-        api.POST('/api/places/file', {
+        api.POST('/api/v1/places/file', {
           body,
           bodySerializer: (bytes) => bytes,
           headers: { 'Content-Type': 'application/octet-stream' },

@@ -30,7 +30,7 @@ export const WeatherForm = memo(function WeatherForm() {
   const ask = async () => {
     try {
       const body = { site: scene.site, date: scene.at.date };
-      put('Forecast', { weather: { forecast: await answered(api.POST('/api/forecast', { body })) } });
+      put('Forecast', { weather: { forecast: await answered(api.POST('/api/v1/forecast', { body })) } });
       setWrong(undefined);
     } catch (failure) {
       setWrong(failure instanceof ApiProblem ? failure.message : 'The forecast does not answer.');

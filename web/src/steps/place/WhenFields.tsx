@@ -31,7 +31,7 @@ export function WhenFields({ scene, here }: { scene: Scene; here: SunReport | nu
   const go = async (at: LocalTime | undefined) => {
     try {
       const body = { time_zone: scene.site.time_zone, ...(at ? { at } : {}) };
-      const moment = await answered(api.POST('/api/moment', { body }));
+      const moment = await answered(api.POST('/api/v1/moment', { body }));
       put('Hour', { at: moment.at });
       setTried(undefined);
       setWrong(undefined);

@@ -25,7 +25,7 @@ export function useScene() {
       if (!setup.scene) return undefined;
       const tried = { ...setup, scene: { ...setup.scene, ...part } };
       try {
-        await answered(api.POST('/api/solve', { body: { setup: tried, kit } }));
+        await answered(api.POST('/api/v1/solve', { body: { setup: tried, kit } }));
       } catch (failure) {
         // A server that does not answer is no reason to lose what was typed: the save tries again.
         if (failure instanceof ApiProblem && failure.status !== 0) return failure.message;
@@ -44,7 +44,7 @@ export function useScene() {
         const template = start?.new_scene;
         if (!template) return undefined;
         const body = { time_zone: site.time_zone };
-        const now = await answered(api.POST('/api/moment', { body }));
+        const now = await answered(api.POST('/api/v1/moment', { body }));
         // On the day itself the hour it is now, ahead of it noon.
         const ahead = job.date && job.date !== now.at.date;
         const at: LocalTime = ahead ? { date: job.date ?? '', time: '12:00', second_time: false } : now.at;

@@ -1,0 +1,222 @@
+//! Copies of the data file: made while it is used, one kept for each of the last days, and read back.
+
+use std::path::{Path, PathBuf};
+
+use sqlx::sqlite::SqliteConnectOptions;
+use sqlx::{AssertSqlSafe, SqliteConnection};
+
+use crate::Store;
+use crate::documents::{now, rfc3339};
+use crate::error::{NotOpened, OpenError, StoreError};
+use crate::jobs::{JobSummary, Listing};
+use crate::opening::{self, copy_into};
+
+/// Of so many days a copy is kept.
+pub const DAYS: usize = 7;
+/// The tables that are read back.
+const TABLES: [&str; 6] = ["documents", "revisions", "retired", "acts", "preference", "words"];
+
+/// A copy in the folder of copies.
+#[derive(Clone, Debug, PartialEq, Eq)]
+pub struct Backup {
+    /// What it is called: `2026-08-29`, or what came before a restore.
+    pub name: String,
+    /// How large it is, in bytes.
+    pub bytes: u64,
+}
+
+/// What a backup would bring back.
+#[derive(Clone, Debug, Default, PartialEq, Eq)]
+pub struct Difference {
+    /// Jobs that are only in the backup.
+    pub back: Vec<JobSummary>,
+    /// Jobs that are otherwise in the backup, as they are there.
+    pub changed: Vec<JobSummary>,
+    /// Jobs that are only here, and would be gone.
+    pub gone: Vec<JobSummary>,
+}
+
+impl Store {
+    /// Copies the data file as it is now, while it is used.
+    ///
+    /// # Errors
+    /// A file that is there already, a full disk, or the database's.
+    pub async fn backup(&self, to: &Path) -> Result<(), StoreError> {
+        if to.exists() {
+            return Err(StoreError::Database(sqlx::Error::Io(std::io::Error::new(
+                std::io::ErrorKind::AlreadyExists,
+                format!("{} is there already: name another file", to.display()),
+            ))));
+        }
+        // A reader copies: nobody has to wait for it.
+        let mut reader = self.connections.readers.acquire().await?;
+        let part = to.with_extension("part");
+        let _ = std::fs::remove_file(&part);
+        copy_into(&mut reader, &part).await?;
+        std::fs::rename(&part, to).map_err(|error| StoreError::Database(sqlx::Error::Io(error)))
+    }
+
+    fn folder(&self) -> PathBuf {
+        self.file.with_file_name("backups")
+    }
+
+    fn in_folder(&self, name: &str) -> PathBuf {
+        let stem = self.file.file_stem().unwrap_or_default().to_string_lossy();
+        self.folder().join(format!("{stem}.{name}.sqlite"))
+    }
+
+    /// Makes today's copy in the folder `backups` beside the data file where there is none, and removes the oldest
+    /// beyond [`DAYS`].
+    ///
+    /// # Errors
+    /// A folder that cannot be made, a full disk, or the database's.
+    pub async fn backup_of_the_day(&self) -> Result<(), StoreError> {
+        let today = self.in_folder(&today());
+        if !today.exists() {
+            std::fs::create_dir_all(self.folder()).map_err(|error| StoreError::Database(sqlx::Error::Io(error)))?;
+            self.backup(&today).await?;
+        }
+        for old in self.backups().iter().filter(|backup| is_a_day(&backup.name)).skip(DAYS) {
+            let _ = std::fs::remove_file(self.in_folder(&old.name));
+        }
+        Ok(())
+    }
+
+    /// The copies in the folder, the newest first.
+    pub fn backups(&self) -> Vec<Backup> {
+        let stem = format!("{}.", self.file.file_stem().unwrap_or_default().to_string_lossy());
+        let entries = std::fs::read_dir(self.folder()).into_iter().flatten().flatten();
+        let mut all: Vec<Backup> = entries
+            .filter_map(|entry| {
+                let file = entry.file_name().into_string().ok()?;
+                let name = file.strip_prefix(&stem)?.strip_suffix(".sqlite")?.to_owned();
+                Some(Backup { name, bytes: entry.metadata().ok()?.len() })
+            })
+            .collect();
+        all.sort_by(|a, b| b.name.cmp(&a.name));
+        all
+    }
+
+    fn backup_named(&self, name: &str) -> Result<PathBuf, StoreError> {
+        // Only what is listed: a name is no path.
+        let known = self.backups().into_iter().any(|backup| backup.name == name);
+        if known { Ok(self.in_folder(name)) } else { Err(StoreError::NoSuchBackup(name.to_owned())) }
+    }
+
+    /// What a backup in the folder would bring back, and what would be gone.
+    ///
+    /// # Errors
+    /// [`StoreError::NoSuchBackup`], one that cannot be read, or the database's.
+    pub async fn compare(&self, name: &str) -> Result<Difference, StoreError> {
+        let there = whole(&Readable::of(&self.backup_named(name)?).await?.store).await?;
+        let here = whole(self).await?;
+        let other = |of: &[JobSummary], id: &str| of.iter().find(|job| job.id == id).cloned();
+        let mut difference = Difference::default();
+        for job in &there {
+            match other(&here, &job.id) {
+                None => difference.back.push(job.clone()),
+                Some(now) if now.saved_at != job.saved_at => difference.changed.push(job.clone()),
+                Some(_) => {}
+            }
+        }
+        difference.gone = here.into_iter().filter(|job| other(&there, &job.id).is_none()).collect();
+        Ok(difference)
+    }
+
+    /// Brings back a backup of the folder.
+    ///
+    /// # Errors
+    /// As [`Store::restore`].
+    pub async fn restore_named(&self, name: &str) -> Result<(), StoreError> {
+        self.restore(&self.backup_named(name)?).await.map_err(|error| match error.why {
+            NotOpened::Store(error) => error,
+            other => StoreError::Damaged(other.to_string()),
+        })
+    }
+
+    /// Brings back everything as it stands in a copy, in one act; what is there now is copied first, into the folder.
+    ///
+    /// # Errors
+    /// A copy that cannot be read, a full disk, or the database's.
+    pub async fn restore(&self, from: &Path) -> Result<(), OpenError> {
+        let here = |why: NotOpened| OpenError { file: self.file.clone(), why };
+        let readable = Readable::of(from).await.map_err(|why| OpenError { file: from.to_owned(), why: why.into() })?;
+        let io = |error: std::io::Error| here(error.into());
+        std::fs::create_dir_all(self.folder()).map_err(io)?;
+        let now = format!("{}-before-restore", rfc3339(now()).replace(':', ""));
+        self.backup(&self.in_folder(&now)).await.map_err(|error| here(error.into()))?;
+        self.take_over(&readable.file).await.map_err(|error| here(error.into()))
+    }
+
+    async fn take_over(&self, from: &Path) -> Result<(), StoreError> {
+        let (mut connection, mut slot) = self.connections.writer().await?;
+        sqlx::query("ATTACH ? AS other").bind(from.to_string_lossy().into_owned()).execute(&mut connection).await?;
+        copy_tables(&mut connection).await?;
+        sqlx::query("DETACH other").execute(&mut connection).await?;
+        *slot = Some(connection);
+        Ok(())
+    }
+}
+
+async fn copy_tables(connection: &mut SqliteConnection) -> Result<(), StoreError> {
+    sqlx::query("BEGIN IMMEDIATE").execute(&mut *connection).await?;
+    for table in TABLES {
+        sqlx::query(AssertSqlSafe(format!("DELETE FROM main.{table}"))).execute(&mut *connection).await?;
+    }
+    for table in TABLES {
+        let columns = if table == "words" { "rowid, name, client, place, date, setups" } else { "*" };
+        let into = if table == "words" { "words (rowid, name, client, place, date, setups)" } else { table };
+        let copy = format!("INSERT INTO main.{into} SELECT {columns} FROM other.{table}");
+        sqlx::query(AssertSqlSafe(copy)).execute(&mut *connection).await?;
+    }
+    sqlx::query("COMMIT").execute(connection).await?;
+    Ok(())
+}
+
+/// The day in UTC: a data file knows no place.
+fn today() -> String {
+    rfc3339(now()).chars().take(10).collect()
+}
+
+/// Whether a copy is a day's, by its name.
+fn is_a_day(name: &str) -> bool {
+    name.parse::<jiff::civil::Date>().is_ok()
+}
+
+/// A copy of a copy, brought up to date, so that the copy itself stays as it is. It goes when this does.
+struct Readable {
+    store: Store,
+    file: PathBuf,
+    _folder: tempfile::TempDir,
+}
+
+impl Readable {
+    async fn of(backup: &Path) -> Result<Self, StoreError> {
+        let io = |error: std::io::Error| StoreError::Database(sqlx::Error::Io(error));
+        let folder = tempfile::tempdir().map_err(io)?;
+        let file = folder.path().join("backup.sqlite");
+        std::fs::copy(backup, &file).map_err(io)?;
+        let connections = opening::open(&file, SqliteConnectOptions::new()).await.map_err(|why| match why {
+            NotOpened::Store(error) => error,
+            other => StoreError::Damaged(other.to_string()),
+        })?;
+        Ok(Self { store: Store { connections, file: file.clone() }, file, _folder: folder })
+    }
+}
+
+/// All jobs of a data file, in the bin or not.
+async fn whole(store: &Store) -> Result<Vec<JobSummary>, StoreError> {
+    let mut all = Vec::new();
+    for binned in [false, true] {
+        let mut after = None;
+        loop {
+            let page = store.jobs(&Listing { binned, after, limit: 1000, ..Listing::default() }).await?;
+            all.extend(page.jobs);
+            after = page.next;
+            if after.is_none() {
+                break;
+            }
+        }
+    }
+    Ok(all)
+}
