@@ -35,6 +35,19 @@ enum Task {
         #[arg(long)]
         seed: Option<u64>,
     },
+    /// The campaign against the server: kills, races, full disks, hostile requests, for some minutes. A short form of it is
+    /// in `verify`.
+    Siege {
+        /// How long, in minutes.
+        #[arg(long, default_value_t = 5)]
+        minutes: u64,
+        /// What is drawn is drawn from this.
+        #[arg(long, default_value_t = 1)]
+        seed: u64,
+        /// With a release build, and the numbers only that reaches: with so many jobs.
+        #[arg(long)]
+        jobs: Option<usize>,
+    },
     /// Makes the pictures in docs/screenshots/.
     Screenshots,
     /// Makes docs/openapi.json, the JSON Schema and the front end's types from the code.
@@ -57,6 +70,7 @@ fn main() -> ExitCode {
         Task::Demo { arguments } => demo(&arguments),
         Task::Verify => verify(),
         Task::Search { rounds, seed } => search(rounds, seed),
+        Task::Siege { minutes, seed, jobs } => siege(minutes, seed, jobs),
         Task::Screenshots => in_a_browser("screenshots"),
         Task::Made => made::make(),
         Task::Queries => made::queries(),
@@ -124,6 +138,15 @@ fn search(rounds: u64, seed: Option<u64>) -> Done {
         run(tests.env("PROPTEST_RNG_SEED", seed.to_string()).env("PROPTEST_CASES", "1024"))?;
     }
     Ok(())
+}
+
+fn siege(minutes: u64, seed: u64, jobs: Option<usize>) -> Done {
+    let profile: &[&str] = if jobs.is_some() { &["--release"] } else { &[] };
+    let with = |arguments: &[&str]| cargo(&[arguments, profile].concat());
+    run(with(&["build", "--quiet", "--package", "tolva-server"]))?;
+    let mut siege = with(&["run", "--quiet", "--package", "tolva-e2e", "--bin", "siege"]);
+    let numbers = [("--minutes", minutes), ("--seed", seed), ("--jobs", jobs.unwrap_or(0) as u64)];
+    run(siege.arg("--").args(numbers.into_iter().flat_map(|(name, number)| [name.to_owned(), number.to_string()])))
 }
 
 fn bench() -> Done {

@@ -5,6 +5,7 @@
 
 mod browser;
 mod server;
+pub mod siege;
 
 pub use browser::{Browser, Theme, settle};
 pub use server::Tolva;

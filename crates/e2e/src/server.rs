@@ -51,7 +51,8 @@ impl Tolva {
         Self::start(TempDir::new().expect("a folder"))
     }
 
-    fn start(folder: TempDir) -> Self {
+    /// Starts in a folder, with what is there.
+    pub fn start(folder: TempDir) -> Self {
         let mut tolva = Self { child: None, port: 0, folder };
         tolva.run();
         tolva
@@ -79,6 +80,11 @@ impl Tolva {
             child.kill().expect("killed");
             child.wait().expect("gone");
         }
+    }
+
+    /// The number of its process.
+    pub fn pid(&self) -> u32 {
+        self.child.as_ref().expect("it runs").id()
     }
 
     /// An address in it.

@@ -308,7 +308,7 @@ impl Store {
             if said_again(&head, id, act, &job) {
                 return read(&mut work, id, &owned).await;
             }
-            return Err(stale(&mut work, id, act.based_on, &owned).await?);
+            return Err(stale(&mut work, id, act.based_on, &owned, Some(job.taking(&owned))).await?);
         }
         append(&mut work, id, &head, &job, act.change).await?;
         done(&mut work, act.key, id).await?;
@@ -354,7 +354,7 @@ impl Store {
         }
         let head = head::<Job>(&mut work, id).await?;
         if head.revision != act.based_on {
-            return Err(stale(&mut work, id, act.based_on, &owned).await?);
+            return Err(stale(&mut work, id, act.based_on, &owned, None).await?);
         }
         let to = to(&mut work, &head).await?;
         move_head(&mut work, id, to).await?;
@@ -434,7 +434,8 @@ async fn stale(
     id: &str,
     based_on: i64,
     owned: &OwnedKit,
+    yours: Option<Job>,
 ) -> Result<StoreError, StoreError> {
     let now = read(work, id, owned).await?;
-    Ok(StoreError::Stale(Box::new(Stale { based_on, now })))
+    Ok(StoreError::Stale(Box::new(Stale { based_on, now, yours })))
 }

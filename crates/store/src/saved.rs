@@ -31,6 +31,8 @@ pub struct Stale {
     pub based_on: i64,
     /// What is there now.
     pub now: SavedJob,
+    /// What was to be saved, with the kit as it is now; none where it was an undo or the like.
+    pub yours: Option<Job>,
 }
 
 /// Where an act begins, and under which key it is done: a second one with the same key is answered with what is there,

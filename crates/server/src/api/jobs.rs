@@ -196,10 +196,8 @@ pub async fn save(
     let Save { based_on, change, job } = body.0;
     held_to(&request, &id, &store).await?;
     let change = in_words(&change);
-    match store.save(&id, &Act { based_on, change: &change, key: key.0.as_deref() }, &job).await {
-        Ok(saved) => Ok(shown(saved)),
-        Err(error) => Err(ApiError::saving(error, job)),
-    }
+    let act = Act { based_on, change: &change, key: key.0.as_deref() };
+    Ok(shown(store.save(&id, &act, &job).await.map_err(ApiError::saving)?))
 }
 
 /// Goes back to the revision before.

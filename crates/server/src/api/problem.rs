@@ -77,22 +77,17 @@ impl ProblemDocument {
     }
 }
 
-/// Any error of the API, and the job that was to be saved where there was one.
+/// Any error of the API.
 #[derive(Debug)]
 pub struct ApiError(Box<ProblemDocument>);
 
 impl ApiError {
-    /// A store's error while a job was being saved.
-    pub fn saving(error: StoreError, yours: Job) -> Self {
-        if let StoreError::Wrong(problems) = error {
-            return problems.within("/job").into();
+    /// A store's error while a job was being saved: what is wrong stands in the job there.
+    pub fn saving(error: StoreError) -> Self {
+        match error {
+            StoreError::Wrong(problems) => problems.within("/job").into(),
+            other => other.into(),
         }
-        let stale = matches!(error, StoreError::Stale(_));
-        let mut api = Self::from(error);
-        if stale {
-            api.0.yours = Some(Box::new(yours));
-        }
-        api
     }
 }
 
@@ -166,6 +161,7 @@ impl From<StoreError> for ApiError {
         let mut document = ProblemDocument::new(status, code, title).saying(error.to_string());
         if let StoreError::Stale(stale) = error {
             document.theirs = Some(Box::new(stale.now.into()));
+            document.yours = stale.yours.map(Box::new);
         }
         document.into()
     }

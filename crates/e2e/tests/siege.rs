@@ -1,0 +1,33 @@
+//! The campaign against the server in short: `cargo xtask siege` goes on for as long as it is let.
+
+use tolva_e2e::siege::{Report, documented, full_disk, kills, races};
+
+fn held(report: &Report) {
+    assert!(report.faults.is_empty(), "{report}");
+}
+
+#[tokio::test(flavor = "multi_thread")]
+async fn a_killed_server_loses_nothing_it_acknowledged() {
+    held(&kills(1, 8).await);
+}
+
+#[tokio::test(flavor = "multi_thread")]
+async fn of_many_clients_one_wins() {
+    held(&races(16, 3).await);
+}
+
+/// Where this machine lets a small file system be mounted; the store's own tests fill a file everywhere.
+#[tokio::test(flavor = "multi_thread")]
+async fn a_full_disk_loses_nothing() {
+    if let Some(report) = full_disk(1, 1).await {
+        held(&report);
+    }
+}
+
+/// The seeds beyond the first are those with which a search has found something.
+#[tokio::test(flavor = "multi_thread")]
+async fn every_answer_is_documented() {
+    for (seed, requests) in [(1, 400), (14, 100), (21, 400)] {
+        held(&documented(seed, requests, None).await);
+    }
+}
