@@ -135,7 +135,10 @@ fn search(rounds: u64, seed: Option<u64>) -> Done {
         for package in SEARCHED {
             tests.args(["--package", package]);
         }
-        run(tests.env("PROPTEST_RNG_SEED", seed.to_string()).env("PROPTEST_CASES", "1024"))?;
+        let mut readers = cargo(&["test", "--quiet", "--package", "tolva-server", "--test", "readers"]);
+        for tests in [&mut tests, &mut readers] {
+            run(tests.env("PROPTEST_RNG_SEED", seed.to_string()).env("PROPTEST_CASES", "1024"))?;
+        }
     }
     Ok(())
 }

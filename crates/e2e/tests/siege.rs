@@ -1,6 +1,6 @@
 //! The campaign against the server in short: `cargo xtask siege` goes on for as long as it is let.
 
-use tolva_e2e::siege::{Report, documented, full_disk, kills, races};
+use tolva_e2e::siege::{Report, documented, full_disk, heaviest_requests, kills, races};
 
 fn held(report: &Report) {
     assert!(report.faults.is_empty(), "{report}");
@@ -22,6 +22,11 @@ async fn a_full_disk_loses_nothing() {
     if let Some(report) = full_disk(1, 1).await {
         held(&report);
     }
+}
+
+#[tokio::test(flavor = "multi_thread")]
+async fn the_heaviest_within_the_limits_is_answered() {
+    held(&heaviest_requests(None).await);
 }
 
 /// The seeds beyond the first are those with which a search has found something.

@@ -28,6 +28,7 @@ mod ranged;
 mod read;
 mod scene;
 mod setup;
+mod strict;
 mod table;
 mod unit;
 mod version;

@@ -61,6 +61,13 @@ impl Problem {
     }
 }
 
+impl Problem {
+    /// In a line: where it is, unless it is all of what was sent, and what is wrong.
+    fn line(&self) -> String {
+        if self.pointer.is_empty() { self.message.clone() } else { format!("{}: {}", self.pointer, self.message) }
+    }
+}
+
 fn cut(text: String, most: usize) -> String {
     match text.char_indices().nth(most) {
         Some((end, _)) => format!("{}…", &text[..end]),
@@ -82,7 +89,7 @@ pub(crate) fn listed<'a>(names: impl ExactSizeIterator<Item = &'a str>) -> Strin
 
 /// Everything that is wrong with a document.
 #[derive(Clone, Debug, PartialEq, Error)]
-#[error("{}", self.0.iter().map(|p| format!("{}: {}", p.pointer, p.message)).collect::<Vec<_>>().join("; "))]
+#[error("{}", self.0.iter().map(Problem::line).collect::<Vec<_>>().join("; "))]
 pub struct Problems(pub Vec<Problem>);
 
 impl Problems {

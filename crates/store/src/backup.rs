@@ -1,5 +1,6 @@
 //! Copies of the data file: made while it is used, one kept for each of the last days, and read back.
 
+use std::collections::BTreeMap;
 use std::path::{Path, PathBuf};
 
 use sqlx::sqlite::SqliteConnectOptions;
@@ -30,7 +31,7 @@ pub struct Backup {
 pub struct Difference {
     /// Jobs that are only in the backup.
     pub back: Vec<JobSummary>,
-    /// Jobs that are otherwise in the backup, as they are there.
+    /// Jobs that are otherwise in the backup, or in the bin there and not here, as they are there.
     pub changed: Vec<JobSummary>,
     /// Jobs that are only here, and would be gone.
     pub gone: Vec<JobSummary>,
@@ -110,16 +111,16 @@ impl Store {
     pub async fn compare(&self, name: &str) -> Result<Difference, StoreError> {
         let there = whole(&Readable::of(&self.backup_named(name)?).await?.store).await?;
         let here = whole(self).await?;
-        let other = |of: &[JobSummary], id: &str| of.iter().find(|job| job.id == id).cloned();
         let mut difference = Difference::default();
-        for job in &there {
-            match other(&here, &job.id) {
+        for (id, (job, binned)) in &there {
+            match here.get(id) {
                 None => difference.back.push(job.clone()),
-                Some(now) if now.saved_at != job.saved_at => difference.changed.push(job.clone()),
+                Some((now, is)) if now.saved_at != job.saved_at || is != binned => difference.changed.push(job.clone()),
                 Some(_) => {}
             }
         }
-        difference.gone = here.into_iter().filter(|job| other(&there, &job.id).is_none()).collect();
+        let gone = here.into_iter().filter(|(id, _)| !there.contains_key(id));
+        difference.gone = gone.map(|(_, (job, _))| job).collect();
         Ok(difference)
     }
 
@@ -204,14 +205,14 @@ impl Readable {
     }
 }
 
-/// All jobs of a data file, in the bin or not.
-async fn whole(store: &Store) -> Result<Vec<JobSummary>, StoreError> {
-    let mut all = Vec::new();
+/// All jobs of a data file by their ids, each with whether it is in the bin.
+async fn whole(store: &Store) -> Result<BTreeMap<String, (JobSummary, bool)>, StoreError> {
+    let mut all = BTreeMap::new();
     for binned in [false, true] {
         let mut after = None;
         loop {
             let page = store.jobs(&Listing { binned, after, limit: 1000, ..Listing::default() }).await?;
-            all.extend(page.jobs);
+            all.extend(page.jobs.into_iter().map(|job| (job.id.clone(), (job, binned))));
             after = page.next;
             if after.is_none() {
                 break;

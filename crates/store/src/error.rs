@@ -37,7 +37,7 @@ pub enum StoreError {
     #[error("{0}")]
     Wrong(Problems),
     /// A stored document is not readable by this version.
-    #[error("the stored document of job {job} cannot be read: {problem}")]
+    #[error("what stands in the data file for it ({job}) cannot be read: {problem}")]
     Unreadable {
         /// The job.
         job: String,

@@ -2,6 +2,7 @@ import { Button } from '../ui/Button';
 import { Lead, Row } from '../ui/Panel';
 import { Sheet } from '../ui/Sheet';
 import type { Edited } from './useDocument';
+import { when } from './when';
 
 /** Two windows changed the same thing: the person chooses, and neither version is lost. */
 export function Conflict<T>({ document, what }: { document: Edited<T>; what: string }) {
@@ -15,9 +16,9 @@ export function Conflict<T>({ document, what }: { document: Edited<T>; what: str
       width={520}
     >
       <Lead>
-        {what} was saved elsewhere{theirs ? ` at ${new Date(theirs.saved_at).toLocaleTimeString()}` : ''} (
-        {theirs?.undo ?? 'a change'}) while you changed it here. Neither is lost: keep what is here, and undo goes to
-        the other one; take the other one, and redo comes back to what is here.
+        {what} was saved elsewhere{theirs ? ` at ${when(theirs.saved_at)}` : ''} ({theirs?.undo ?? 'a change'}) while
+        you changed it here. Neither is lost: keep what is here, and undo goes to the other one; take the other one, and
+        redo comes back to what is here.
       </Lead>
       <Row>
         <Button kind="strong" onPress={() => document.keep('mine')}>

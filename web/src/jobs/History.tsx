@@ -3,7 +3,7 @@ import { useState } from 'react';
 import styled from 'styled-components';
 import { answered, api, type JobBody, type RevisionLine } from '../api/client';
 import { Button } from '../ui/Button';
-import { Lead, Notice, Row } from '../ui/Panel';
+import { Lead, Notice } from '../ui/Panel';
 import { Sheet } from '../ui/Sheet';
 import { TextField } from '../ui/TextField';
 import { when } from './when';
@@ -28,6 +28,22 @@ const Line = styled.li`
   small {
     color: var(--quiet);
   }
+`;
+
+const Acts = styled.div`
+  display: flex;
+  flex-wrap: wrap;
+  gap: 4px 10px;
+  align-items: center;
+  justify-content: flex-end;
+  && {
+    flex: 0 1 auto;
+  }
+`;
+/** As wide as the button that stands here otherwise. */
+const Shown = styled.small`
+  min-width: 112px;
+  text-align: center;
 `;
 
 type Props = {
@@ -75,8 +91,8 @@ export function History({ id, revision, onClose, onBack }: Props) {
   return (
     <Sheet title="What it was before" open onClose={onClose} width={600}>
       <Lead>
-        Every change of the last day is here, one an hour of the last week, one a day from before. What has a name stays
-        for ever. Going back loses nothing: redo comes forward again.
+        Every change of the last day is here; of the week before it one an hour, and one a day of what is older. What
+        has a name stays for ever. Going back loses nothing: redo comes forward again.
       </Lead>
       {wrong && (
         <Notice role="alert" style={{ marginBottom: 12 }}>
@@ -129,7 +145,7 @@ function OneRevision({ one, onBack, onName }: Act) {
         {one.point !== null && one.point !== undefined && <strong>{one.point}. </strong>}
         {one.change} <small>{when(one.saved_at)}</small>
       </div>
-      <Row $gap={4}>
+      <Acts>
         {one.point ? (
           <Button kind="bare" aria-label={`Take the name away: ${one.point}`} onPress={() => onName(null)}>
             Take the name away
@@ -140,13 +156,13 @@ function OneRevision({ one, onBack, onName }: Act) {
           </Button>
         )}
         {one.shown ? (
-          <small>Shown now</small>
+          <Shown>Shown now</Shown>
         ) : (
           <Button aria-label={`Go back to: ${what}`} onPress={onBack}>
             Go back to it
           </Button>
         )}
-      </Row>
+      </Acts>
     </Line>
   );
 }

@@ -1,7 +1,9 @@
-/** When something was saved, as people say it: the hour today, the day and the hour before. */
+const two = (number: number) => String(number).padStart(2, '0');
+
+/** When something was saved: the hour today, the day and the hour before. */
 export function when(savedAt: string): string {
   const at = new Date(savedAt);
-  const today = at.toDateString() === new Date().toDateString();
-  const hour = at.toLocaleTimeString(undefined, { hour: '2-digit', minute: '2-digit' });
-  return today ? hour : `${at.toLocaleDateString()}, ${hour}`;
+  const hour = `${two(at.getHours())}:${two(at.getMinutes())}`;
+  if (at.toDateString() === new Date().toDateString()) return hour;
+  return `${at.getFullYear()}-${two(at.getMonth() + 1)}-${two(at.getDate())}, ${hour}`;
 }

@@ -4,7 +4,7 @@ use std::process::ExitCode;
 use std::time::{Duration, Instant};
 
 use clap::Parser;
-use tolva_e2e::siege::{Report, documented, full_disk, kills, many_jobs, many_solves, races};
+use tolva_e2e::siege::{Report, documented, full_disk, heaviest_requests, kills, many_jobs, many_solves, races};
 
 /// The campaign against the server.
 #[derive(Parser)]
@@ -36,6 +36,7 @@ async fn main() -> ExitCode {
         tell(&many_jobs(jobs).await);
         tell(&many_solves(20_000).await);
     }
+    tell(&heaviest_requests((jobs > 0).then_some(SLOWEST)).await);
     let mut round = seed;
     while Instant::now() < until {
         println!("seed {round}");

@@ -4,6 +4,7 @@
 mod client;
 mod documented;
 mod full_disk;
+mod heaviest;
 mod kills;
 mod many;
 mod races;
@@ -11,6 +12,7 @@ mod requests;
 
 pub use documented::documented;
 pub use full_disk::full_disk;
+pub use heaviest::heaviest_requests;
 pub use kills::kills;
 pub use many::{many_jobs, many_solves};
 pub use races::races;
