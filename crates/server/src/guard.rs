@@ -96,3 +96,21 @@ pub async fn guard(
     }
     Ok(response)
 }
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+    use rstest::rstest;
+
+    #[rstest]
+    #[case("studio.local", &["studio.local:8465"])]
+    #[case("studio.local:8080", &["studio.local:8080"])]
+    #[case("studio.local:80", &["studio.local:80", "studio.local"])]
+    #[case("[2001:db8::1]", &["[2001:db8::1]:8465"])]
+    #[case("[2001:db8::1]:8080", &["[2001:db8::1]:8080"])]
+    fn a_further_name_may_come_with_a_port(#[case] name: &str, #[case] answered: &[&str]) {
+        let hosts = Hosts::new(([127, 0, 0, 1], 8465).into(), &[name.to_owned()]);
+        assert!(answered.iter().all(|name| hosts.0.contains(*name)), "{hosts:?}");
+        assert_eq!(hosts.0.len(), 3 + answered.len());
+    }
+}

@@ -114,6 +114,31 @@ fn names_are_printed_without_control_characters() {
     assert!(!tolva(&["export", "none", "--data", data]).stderr.contains(&0x1b));
 }
 
+/// Reached from elsewhere, it says in plain words who can do what; on this machine alone it does not.
+#[test]
+fn who_can_do_what_is_said_where_others_can() {
+    let folder = TempDir::new().expect("a folder");
+    let said = |address: &str, count: usize| {
+        use std::io::BufRead as _;
+        let mut child = Command::new(env!("CARGO_BIN_EXE_tolva"))
+            .args(["serve", "--port", "0", "--no-backups", "--address", address, "--data"])
+            .arg(folder.path().join("tolva.sqlite"))
+            .stdout(std::process::Stdio::piped())
+            .stderr(std::process::Stdio::null())
+            .spawn()
+            .expect("tolva serve");
+        let lines = std::io::BufReader::new(child.stdout.take().expect("its output")).lines();
+        let told: Vec<String> = lines.take(count).map_while(Result::ok).collect();
+        child.kill().expect("killed");
+        child.wait().expect("gone");
+        told
+    };
+    let here = said("127.0.0.1", 2);
+    assert!(here[0].starts_with("Tolva is at http://127.0.0.1") && here[1].contains("tolva.sqlite"), "{here:?}");
+    let elsewhere = said("0.0.0.0", 3);
+    assert!(elsewhere[2].starts_with("Everyone on the networks this machine is on can now open it"), "{elsewhere:?}");
+}
+
 #[test]
 fn a_taken_port_is_said() {
     let taken = std::net::TcpListener::bind("127.0.0.1:0").expect("a port");

@@ -192,6 +192,9 @@ pub async fn kills(seed: u64, rounds: u64) -> Report {
         // What was taken though its answer was lost is what there is now.
         notes.acknowledged = text;
         stand.acknowledged = name;
+        if kept == blend(&theme.asked) {
+            theme.acknowledged.clone_from(&theme.asked);
+        }
         if bin["total"].as_u64().unwrap_or_default() > 0 {
             ask(&client, Method::POST, tolva.url(&format!("api/v1/jobs/{binned}/restore")), None).await;
         }

@@ -53,7 +53,7 @@ fn of_kind(
                 ProblemDocument::new(StatusCode::UNSUPPORTED_MEDIA_TYPE, "of_another_kind", "Of another kind");
             return Err(problem.saying(format!("the body must be sent as {wanted}")).into());
         }
-        read(payload, told).await
+        read(payload, told, &UNDER_WAY).await
     }
 }
 
@@ -83,13 +83,16 @@ const PATIENCE: Duration = Duration::from_secs(5);
 const MOST_UNDER_WAY: usize = 16 * MOST_BYTES;
 static UNDER_WAY: AtomicUsize = AtomicUsize::new(0);
 
-/// The bytes that a body which is under way holds; given back when it is read, or breaks off.
-struct UnderWay(usize);
+/// The bytes that a body which is under way holds of all; given back when it is read, or breaks off.
+struct UnderWay<'a> {
+    all: &'a AtomicUsize,
+    held: usize,
+}
 
-impl UnderWay {
+impl UnderWay<'_> {
     fn hold(&mut self, more: usize) -> Result<(), ApiError> {
-        self.0 += more;
-        if UNDER_WAY.fetch_add(more, Ordering::Relaxed) + more > MOST_UNDER_WAY {
+        self.held += more;
+        if self.all.fetch_add(more, Ordering::Relaxed) + more > MOST_UNDER_WAY {
             let problem = ProblemDocument::new(StatusCode::SERVICE_UNAVAILABLE, "busy", "Too much at once");
             return Err(problem.saying("too many large requests are under way: try again in a moment").into());
         }
@@ -97,16 +100,16 @@ impl UnderWay {
     }
 }
 
-impl Drop for UnderWay {
+impl Drop for UnderWay<'_> {
     fn drop(&mut self) {
-        UNDER_WAY.fetch_sub(self.0, Ordering::Relaxed);
+        self.all.fetch_sub(self.held, Ordering::Relaxed);
     }
 }
 
-async fn read(mut payload: Payload, told: usize) -> Result<Vec<u8>, ApiError> {
+async fn read(mut payload: Payload, told: usize, all: &AtomicUsize) -> Result<Vec<u8>, ApiError> {
     // Room at once for what was announced, though not for what anybody may announce.
     let mut bytes = Vec::with_capacity(told.min(READY_BYTES));
-    let mut under_way = UnderWay(0);
+    let mut under_way = UnderWay { all, held: 0 };
     loop {
         let next = std::future::poll_fn(|cx| futures_core::Stream::poll_next(std::pin::Pin::new(&mut payload), cx));
         let Ok(part) = tokio::time::timeout(PATIENCE, next).await else {
@@ -123,5 +126,51 @@ async fn read(mut payload: Payload, told: usize) -> Result<Vec<u8>, ApiError> {
         }
         under_way.hold(part.len())?;
         bytes.extend_from_slice(&part);
+    }
+}
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+    use actix_web::ResponseError as _;
+    use actix_web::error::PayloadError;
+    use actix_web::web::Bytes as Part;
+    use std::pin::Pin;
+    use std::task::{Context, Poll};
+
+    /// A body that comes in parts and then never ends.
+    struct Endless(Vec<Part>);
+
+    impl futures_core::Stream for Endless {
+        type Item = Result<Part, PayloadError>;
+
+        fn poll_next(mut self: Pin<&mut Self>, _: &mut Context<'_>) -> Poll<Option<Self::Item>> {
+            self.0.pop().map_or(Poll::Pending, |part| Poll::Ready(Some(Ok(part))))
+        }
+    }
+
+    fn body(parts: usize, size: usize) -> Payload {
+        Payload::Stream { payload: Box::pin(Endless(vec![Part::from(vec![b' '; size]); parts])) }
+    }
+
+    /// The clock stands still but for what is waited for, so this takes no time.
+    #[tokio::test(start_paused = true)]
+    async fn a_body_that_stops_coming_is_given_up() {
+        let all = AtomicUsize::new(0);
+        let error = read(body(3, 1000), 3000, &all).await.expect_err("given up");
+        assert_eq!(error.status_code(), StatusCode::REQUEST_TIMEOUT);
+        assert_eq!(all.load(Ordering::Relaxed), 0, "what it held is given back");
+    }
+
+    #[tokio::test(start_paused = true)]
+    async fn all_bodies_under_way_share_a_bound() {
+        let all = AtomicUsize::new(0);
+        let mut others = UnderWay { all: &all, held: 0 };
+        others.hold(MOST_UNDER_WAY - 500).expect("room");
+        let error = read(body(1, 1000), usize::MAX, &all).await.expect_err("no room");
+        assert_eq!(error.status_code(), StatusCode::SERVICE_UNAVAILABLE);
+        drop(others);
+        let error = read(body(2, MOST_BYTES), 0, &all).await.expect_err("too large");
+        assert_eq!(error.status_code(), StatusCode::PAYLOAD_TOO_LARGE);
     }
 }
