@@ -167,7 +167,7 @@ async fn what_is_not_there_is_said() {
     let tolva = Tolva::with_demo_data();
     let b = Browser::open().await;
     b.go(&tolva.url("jobs/none")).await;
-    b.shows("main [role=alert]", "This job cannot be opened").await;
+    b.shows("h1", "This job cannot be opened").await;
     b.link("All jobs").await.click().await.expect("the way back");
     b.shows("h1", "Jobs").await;
     open(&b, &tolva, "/setups/none/light").await;

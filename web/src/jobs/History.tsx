@@ -158,7 +158,7 @@ function OneRevision({ one, onBack, onName }: Act) {
         {one.shown ? (
           <Shown>Shown now</Shown>
         ) : (
-          <Button aria-label={`Go back to: ${what}`} onPress={onBack}>
+          <Button aria-label={`Go back to it: ${what}`} onPress={onBack}>
             Go back to it
           </Button>
         )}

@@ -23,10 +23,8 @@ function Open({ id }: { id: string }) {
       <div>
         <Header />
         <main style={{ padding: 20 }}>
-          <Notice role="alert">
-            <strong>This job cannot be opened. </strong>
-            {error.message}
-          </Notice>
+          <h1 style={{ fontSize: 22, marginBottom: 12 }}>This job cannot be opened</h1>
+          <Notice role="alert">{error.message}</Notice>
           {unreadable && (
             <p style={{ marginTop: 12 }}>
               Go back to an earlier state of it that can be read, or keep what stands in the data file: another Tolva
