@@ -41,7 +41,7 @@ impl From<Kit> for OwnedKit {
 
 impl OwnedKit {
     /// What is known here by its id: what is owned, and behind it what has retired.
-    fn known(&self) -> Kit {
+    pub(crate) fn known(&self) -> Kit {
         self.kit.with(&self.retired)
     }
 }
@@ -98,7 +98,7 @@ impl Kit {
     }
 
     /// Only what is used.
-    fn only(&self, used: &Used<'_>) -> Self {
+    pub(crate) fn only(&self, used: &Used<'_>) -> Self {
         let mut all = self.clone();
         macro_rules! keep {
             ($kind:ident) => {
@@ -141,7 +141,7 @@ impl Kit {
 
 /// The ids that setups refer to, kind by kind.
 #[derive(Default)]
-struct Used<'a> {
+pub(crate) struct Used<'a> {
     cameras: HashSet<&'a str>,
     lenses: HashSet<&'a str>,
     flashes: HashSet<&'a str>,
@@ -155,7 +155,7 @@ struct Used<'a> {
 impl<'a> Used<'a> {
     /// What setups use, each thing being the first of these kits that has it: a reading of a unit names the modifier it
     /// was taken through, which is used with it.
-    fn by(setups: &'a [Setup], kits: [&'a Kit; 3]) -> Self {
+    pub(crate) fn by(setups: &'a [Setup], kits: [&'a Kit; 3]) -> Self {
         let mut used = Self::default();
         for setup in setups {
             used.cameras.insert(&setup.camera_id);
@@ -231,65 +231,6 @@ impl Job {
     }
 }
 
-/// Another id for each of these things that is not known as just this.
-fn renamed<'a, T: PartialEq>(
-    mine: &'a [T],
-    known: &[T],
-    id: impl Fn(&T) -> &str,
-    fresh: &mut impl FnMut() -> String,
-) -> HashMap<String, String> {
-    let known: HashMap<&str, &T> = known.iter().map(|thing| (id(thing), thing)).collect();
-    let strange = |thing: &&'a T| known.get(id(thing)) != Some(thing);
-    mine.iter().filter(strange).map(|thing| (id(thing).to_owned(), fresh())).collect()
-}
-
-fn rename(id: &mut String, names: &HashMap<String, String>) {
-    if let Some(to) = names.get(id) {
-        id.clone_from(to);
-    }
-}
-
-impl Job {
-    /// The job from somewhere else, so that its things stay its own: whatever its setups use and is not known here as
-    /// just that gets an id of its own, in its kit and in its setups. `fresh` makes ids that nothing has.
-    #[must_use]
-    pub fn apart_from(mut self, owned: &OwnedKit, mut fresh: impl FnMut() -> String) -> Self {
-        let known = owned.known();
-        self.kit = {
-            let used = Used::by(&self.setups, [&self.kit, &owned.kit, &owned.retired]);
-            self.kit.only(&used)
-        };
-        macro_rules! apart {
-            ($kind:ident) => {{
-                let names = renamed(&self.kit.$kind, &known.$kind, |thing| &thing.id, &mut fresh);
-                self.kit.$kind.iter_mut().for_each(|thing| rename(&mut thing.id, &names));
-                names
-            }};
-        }
-        let (cameras, lenses, modifiers) = (apart!(cameras), apart!(lenses), apart!(modifiers));
-        // A unit that was read through a modifier which is another here is another unit here.
-        for flash in &mut self.kit.flashes {
-            if let FlashOutput::Measured(read) = &mut flash.output {
-                read.modifier_id.iter_mut().for_each(|id| rename(id, &modifiers));
-            }
-        }
-        let (flashes, gels, filters, stands) = (apart!(flashes), apart!(gels), apart!(filters), apart!(stands));
-        for setup in &mut self.setups {
-            rename(&mut setup.camera_id, &cameras);
-            rename(&mut setup.lens_id, &lenses);
-            setup.filter_ids.iter_mut().for_each(|id| rename(id, &filters));
-            setup.regions.iter_mut().flat_map(|region| &mut region.ambient.film_ids).for_each(|id| rename(id, &gels));
-            for light in &mut setup.lights {
-                rename(&mut light.flash_id, &flashes);
-                light.modifier_id.iter_mut().for_each(|id| rename(id, &modifiers));
-                light.stand_id.iter_mut().for_each(|id| rename(id, &stands));
-                light.gel_ids.iter_mut().for_each(|id| rename(id, &gels));
-            }
-        }
-        self
-    }
-}
-
 #[cfg(test)]
 mod tests {
     use super::*;
@@ -322,52 +263,6 @@ mod tests {
         assert_eq!(before, after);
         assert_eq!((taken.kit.flashes.len(), taken.kit.modifiers.len(), taken.kit.gels.len()), (1, 1, 1));
         assert_eq!(taken.kit.lenses.len(), 3);
-    }
-
-    /// A job from elsewhere means the same here, though the kit here calls other things by the same ids.
-    #[test]
-    fn what_comes_from_elsewhere_stays_what_it_was() {
-        let job = Job::new("From elsewhere");
-        let mut owned = Kit::starter();
-        owned.flashes[1].power.lowest_stops = -3.0;
-        owned.modifiers[0].loss_stops = 4.0;
-        owned.lenses[0].widest_f_number = 5.6;
-        let before = set(&job.setups[0], &job.kit);
-        let owned = OwnedKit::from(owned);
-        let here = job.apart_from(&owned, numbered()).taking(&owned);
-        assert!(here.check().is_ok());
-        assert!(here.setups[0].lights[0].flash_id.starts_with("its-own-"));
-        assert_eq!(set(&here.setups[0], &here.kit), before);
-        assert_eq!(here.kit.flashes.len(), owned.kit.flashes.len() + 1);
-        let same = Job::new("Of this kit").apart_from(&Kit::starter().into(), numbered());
-        assert_eq!(same.setups[0].lights[0].flash_id, "medium", "what is the same stays the same");
-    }
-
-    fn numbered() -> impl FnMut() -> String {
-        let mut number = 0;
-        move || {
-            number += 1;
-            format!("its-own-{number}")
-        }
-    }
-
-    /// Ids that are the same for 50 characters and more are still two.
-    #[test]
-    fn long_ids_do_not_collide() {
-        let mut job = Job::new("From elsewhere");
-        let long = "x".repeat(59);
-        for (index, end) in ["a", "b"].iter().enumerate() {
-            job.kit.flashes[index].id = format!("{long}{end}");
-            let mut light = job.setups[0].lights[0].clone();
-            (light.id, light.flash_id) = (format!("{index}"), format!("{long}{end}"));
-            job.setups[0].lights.push(light);
-        }
-        job.setups[0].lights.remove(0);
-        let mut owned = OwnedKit::from(job.kit.clone());
-        owned.kit.flashes.iter_mut().for_each(|flash| flash.name.push('!'));
-        let here = job.apart_from(&owned, numbered()).taking(&owned);
-        assert!(here.check().is_ok(), "{:?}", here.check());
-        assert_ne!(here.setups[0].lights[0].flash_id, here.setups[0].lights[1].flash_id);
     }
 
     /// A unit was read through a modifier, and both are gone: the job still knows both.

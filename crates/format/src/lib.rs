@@ -18,6 +18,7 @@ mod check;
 mod convert;
 mod job;
 mod kit;
+mod kit_apart;
 mod kit_file;
 mod kit_merge;
 mod leaf;

@@ -14,6 +14,7 @@ mod jobs;
 mod kit;
 mod opening;
 mod preferences;
+mod revisions;
 mod saved;
 #[cfg(test)]
 mod tests;
@@ -22,7 +23,8 @@ mod upkeep;
 
 pub use backup::{Backup, DAYS as BACKUP_DAYS, Difference};
 pub use error::{NotOpened, OpenError, StoreError};
-pub use jobs::{JobSummary, Listing, Page, Revision};
+pub use jobs::{JobSummary, Listing, Page};
+pub use revisions::Revision;
 pub use saved::{Act, Saved, SavedJob, SavedKit, Stale};
 pub use upkeep::BIN_DAYS;
 

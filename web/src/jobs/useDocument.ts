@@ -124,7 +124,7 @@ export function useDocument<T>(
         if (theirs) {
           setConflict(theirs);
           setState('refused');
-        } else if (problem.status === 422 || problem.status === 404) {
+        } else if ([403, 404, 422].includes(problem.status)) {
           setState('refused');
         } else {
           setState(problem.status === 507 ? 'full' : 'offline');

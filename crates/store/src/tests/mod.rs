@@ -5,6 +5,9 @@ use sqlx::ConnectOptions as _;
 use tempfile::TempDir;
 use tolva_format::Job;
 
+mod kit;
+mod opening;
+
 use super::*;
 
 async fn store() -> (Store, TempDir) {
@@ -249,108 +252,6 @@ async fn a_save_sent_again_is_the_same_save(#[case] key: Option<&str>) {
     assert_eq!(store.jobs(&Listing::default()).await.expect("a list").total, 1);
 }
 
-#[rstest]
-#[case::not_a_database(b"this is a letter, not a data file; it only has the same name as one.".as_slice())]
-#[tokio::test]
-async fn what_is_no_data_file_is_refused(#[case] bytes: &[u8]) {
-    let folder = TempDir::new().expect("a folder");
-    let file = folder.path().join("tolva.sqlite");
-    std::fs::write(&file, bytes).expect("written");
-    let error = Store::open(&file).await.expect_err("no data file");
-    assert!(matches!(error.why, NotOpened::NotTolva) && error.to_string().contains("tolva.sqlite"), "{error}");
-    assert_eq!(std::fs::read(&file).expect("still there"), bytes);
-}
-
-/// A SQLite file of another program, with a number or without: refused, and nothing is written to it.
-#[rstest]
-#[case::with_a_number(Some(77))]
-#[case::without_one(None)]
-#[tokio::test]
-async fn a_data_file_of_another_program_is_refused(#[case] number: Option<i32>) {
-    let folder = TempDir::new().expect("a folder");
-    let file = folder.path().join("theirs.sqlite");
-    let mut theirs = SqliteConnectOptions::new().filename(&file).create_if_missing(true).connect().await.expect("made");
-    sqlx::query("CREATE TABLE songs (name TEXT)").execute(&mut theirs).await.expect("a table");
-    if let Some(number) = number {
-        let pragma = sqlx::AssertSqlSafe(format!("PRAGMA application_id = {number}"));
-        sqlx::query(pragma).execute(&mut theirs).await.expect("a number");
-    }
-    sqlx::Connection::close(theirs).await.expect("closed");
-    let before = std::fs::read(&file).expect("there");
-    let error = Store::open(&file).await.expect_err("another program's");
-    assert!(matches!(error.why, NotOpened::NotTolva), "{error}");
-    assert_eq!(std::fs::read(&file).expect("still there"), before);
-    assert_eq!(std::fs::read_dir(folder.path()).expect("a folder").count(), 1);
-}
-
-/// A damaged file is told at its opening, with what can be done.
-#[tokio::test]
-async fn damage_is_found_at_the_start() {
-    let (store, folder) = store().await;
-    for number in 0..40 {
-        let mut job = named(&format!("{number}"));
-        job.notes = std::iter::repeat_with(|| uuid::Uuid::new_v4().simple().to_string()).take(100).collect();
-        store.add(&job, "New job", None).await.expect("added");
-    }
-    store.close().await;
-    let file = folder.path().join("tolva.sqlite");
-    let mut bytes = std::fs::read(&file).expect("there");
-    let middle = bytes.len() / 2;
-    bytes[middle..middle + 8192].fill(0xab);
-    std::fs::write(&file, bytes).expect("damaged");
-    let error = Store::open(&file).await.expect_err("damaged");
-    assert!(matches!(error.why, NotOpened::Damaged(_)) && error.to_string().contains("tolva restore"), "{error}");
-}
-
-/// What cannot be written to is opened for reading, and says so.
-#[tokio::test]
-async fn a_file_may_be_opened_for_reading() {
-    let (store, folder) = store().await;
-    let added = store.add(&named("one"), "New job", None).await.expect("added");
-    store.close().await;
-    let options = SqliteConnectOptions::new().filename(folder.path().join("tolva.sqlite")).read_only(true);
-    let connections = Connections::new(options.immutable(true), true).await.expect("opened");
-    let store = Store { connections, file: folder.path().join("tolva.sqlite") };
-    assert!(store.read_only());
-    assert_eq!(store.job(&added.id).await.expect("there"), added);
-    let refused = store.save(&added.id, &Act::on(1, "Name"), &named("two")).await;
-    assert!(matches!(refused, Err(StoreError::ReadOnly)), "{refused:?}");
-}
-
-/// A data file of a newer Tolva has a migration this one does not know: it is refused, not guessed at.
-#[tokio::test]
-async fn a_newer_data_file_is_refused() {
-    let (store, folder) = store().await;
-    let mut work = store.connections.writing().await.expect("begun");
-    sqlx::query(
-        "INSERT INTO _sqlx_migrations (version, description, success, checksum, execution_time) VALUES (9999, 'later', 1, x'00', 0)",
-    )
-    .execute(&mut *work)
-    .await
-    .expect("a later migration");
-    work.commit().await.expect("written");
-    store.close().await;
-    let error = Store::open(&folder.path().join("tolva.sqlite")).await.expect_err("newer");
-    assert!(matches!(error.why, NotOpened::Newer) && error.to_string().contains("newer Tolva"), "{error}");
-}
-
-/// Migrating twice is migrating once, and the tables are the strict ones the queries were checked against.
-#[tokio::test]
-async fn migrations_run_once() {
-    let (store, folder) = store().await;
-    store.close().await;
-    let store = Store::open(&folder.path().join("tolva.sqlite")).await.expect("opened again");
-    let applied: i64 = sqlx::query_scalar("SELECT COUNT(*) FROM _sqlx_migrations")
-        .fetch_one(&store.connections.readers)
-        .await
-        .expect("a count");
-    let files = std::fs::read_dir(concat!(env!("CARGO_MANIFEST_DIR"), "/migrations")).expect("a folder").count();
-    assert_eq!(usize::try_from(applied), Ok(files));
-    let mode: String =
-        sqlx::query_scalar("PRAGMA journal_mode").fetch_one(&store.connections.readers).await.expect("a mode");
-    assert_eq!(mode, "wal");
-}
-
 async fn put_content(store: &Store, content: &[u8]) {
     let mut work = store.connections.writing().await.expect("begun");
     let put = "UPDATE revisions SET content = ?1 WHERE document_id <> 'kit' AND number = \
@@ -364,7 +265,7 @@ async fn put_content(store: &Store, content: &[u8]) {
 async fn jobs_of_an_older_format_are_read() {
     let (store, _folder) = store().await;
     let id = store.add(&named("old"), "New job", None).await.expect("added").id;
-    put_content(&store, include_bytes!("../../format/tests/data/job-version-1.json")).await;
+    put_content(&store, include_bytes!("../../../format/tests/data/job-version-1.json")).await;
     let job = store.job(&id).await.expect("read").document;
     assert_eq!((job.format_version, job.name.as_str()), (tolva_format::FORMAT_VERSION, "Ropeworks open day"));
     let saved = store.save(&id, &Act::on(1, "Name"), &job).await.expect("saved");
@@ -480,99 +381,4 @@ async fn a_backup_is_made_compared_and_brought_back() {
     store.backup(&copy).await.expect("copied");
     assert!(store.backup(&copy).await.is_err(), "nothing is overwritten");
     assert_eq!(Store::open(&copy).await.expect("a data file").job(&new).await.expect("there").document.name, "New");
-}
-
-/// A data file as Tolva wrote it before this schema: copied first, then everything is there, undo and all.
-#[tokio::test]
-async fn a_data_file_of_before_is_brought_up_to_date() {
-    let folder = TempDir::new().expect("a folder");
-    let file = folder.path().join("tolva.sqlite");
-    let old = SqliteConnectOptions::new().filename(&file).create_if_missing(true);
-    let mut old = old.connect().await.expect("made");
-    sqlx::raw_sql(include_str!("../tests/data/schema-2.sql")).execute(&mut old).await.expect("written");
-    sqlx::Connection::close(old).await.expect("closed");
-    let store = Store::open(&file).await.expect("brought up to date");
-    let list = store.jobs(&Listing::default()).await.expect("a list").jobs;
-    assert_eq!((list.len(), list[0].name.as_str(), list[0].readable), (1, "Two", true));
-    assert_eq!(list[0].saved_at, "2026-08-29T10:00:00.500Z");
-    let job = store.job(&list[0].id).await.expect("read");
-    assert_eq!((job.revision, job.undo.as_deref(), job.document.setups.len()), (2, Some("Name"), 1));
-    assert_eq!(store.step(&job.id, &Act::on(2, "Undo"), true).await.expect("undone").document.name, "One");
-    assert_eq!(store.jobs(&binned()).await.expect("the bin").jobs.len(), 1);
-    assert_eq!(store.owned().await.expect("owned").retired.flashes[0].id, "sold");
-    store.upkeep().await.expect("compressed");
-    assert_eq!(store.job(&job.id).await.expect("read").document.name, "One");
-    assert!(folder.path().join("tolva.before-3.sqlite").exists());
-}
-
-#[tokio::test]
-async fn the_kit_is_kept_by_its_revisions_and_is_no_job() {
-    let (store, _folder) = store().await;
-    let first = store.kit().await.expect("a kit");
-    assert_eq!((first.revision, first.document.kit.count()), (1, tolva_format::Kit::starter().count()));
-    assert!(store.jobs(&Listing::default()).await.expect("a list").jobs.is_empty());
-    assert!(matches!(store.job("kit").await, Err(StoreError::NoSuchJob(_))));
-    let mut kit = first.document.clone();
-    kit.kit.flashes.pop();
-    let second = store.save_kit(&Act::on(1, "Flash removed"), &kit.kit).await.expect("saved");
-    assert_eq!((second.revision, second.undo.as_deref()), (2, Some("Flash removed")));
-    let stale = store.save_kit(&Act::on(1, "Late"), &first.document.kit).await;
-    assert!(matches!(stale, Err(StoreError::KitStale { based_on: 1, now: 2 })));
-    let back = store.step_kit(&Act::on(2, "Undo"), true).await.expect("undone");
-    assert_eq!(back.document, first.document);
-    assert_eq!(store.step_kit(&Act::on(back.revision, "Redo"), false).await.expect("redone").document, kit);
-    // What left stays known as it was, and a job that uses it goes on.
-    let owned = store.owned().await.expect("owned");
-    assert_eq!((owned.kit, owned.retired.flashes), (kit.kit, vec![first.document.kit.flashes[3].clone()]));
-    assert!(store.jobs(&Listing::default()).await.expect("a list").jobs.is_empty());
-}
-
-/// At the limits of the kit: whatever is given can be saved, exported and imported, however much has retired.
-#[tokio::test]
-async fn a_job_outlives_a_full_kit() {
-    let (store, _folder) = store().await;
-    let mut kit = store.kit().await.expect("a kit").document.kit;
-    let unit = kit.flashes[1].clone();
-    let refill = |kit: &mut tolva_format::Kit, round: usize| {
-        kit.flashes = (0..40).map(|n| tolva_format::Flash { id: format!("{round}-{n}"), ..unit.clone() }).collect();
-    };
-    refill(&mut kit, 0);
-    let mut based_on = store.save_kit(&Act::on(1, "Bought"), &kit).await.expect("saved").revision;
-    // A job with a unit of its own, from elsewhere.
-    let mut elsewhere = named("Elsewhere");
-    elsewhere.kit.flashes[1].name = "Theirs".to_owned();
-    let added = store.add(&elsewhere, "Import", None).await.expect("added");
-    assert_eq!(added.document.kit.flashes.len(), 41);
-    let mut job = named("Mine");
-    job.setups[0].lights[0].flash_id = "0-7".to_owned();
-    let mine = store.add(&job.taking(&kit.clone().into()), "New job", None).await.expect("added");
-    for round in 1..4 {
-        refill(&mut kit, round);
-        based_on = store.save_kit(&Act::on(based_on, "Sold and bought"), &kit).await.expect("saved").revision;
-    }
-    for (id, revision) in [(&added.id, added.revision), (&mine.id, mine.revision)] {
-        let got = store.job(id).await.expect("there").document;
-        assert!(got.check().is_ok(), "{:?}", got.check());
-        assert_eq!(got.kit.flashes.len(), 41);
-        let mut changed = got.clone();
-        changed.notes = "Changed".to_owned();
-        store.save(id, &Act::on(revision, "Notes"), &changed).await.expect("saved");
-        let file = store.job(id).await.expect("there").document.to_json();
-        let again = store.add(&Job::from_json(file.as_bytes()).expect("a job file"), "Import", None).await;
-        assert!(again.is_ok(), "{again:?}");
-    }
-    let mut too_many = kit.clone();
-    too_many.flashes.push(tolva_format::Flash { id: "one-more".to_owned(), ..unit.clone() });
-    let refused = store.save_kit(&Act::on(based_on, "Bought"), &too_many).await;
-    assert!(matches!(refused, Err(StoreError::Wrong(_))), "{refused:?}");
-}
-
-/// A kit that is begun with is the kit.
-#[tokio::test]
-async fn a_kit_may_be_begun_with() {
-    let folder = TempDir::new().expect("a folder");
-    let mut kit = tolva_format::Kit::starter();
-    kit.flashes[0].id = "mine".to_owned();
-    let store = Store::open_with_kit(&folder.path().join("tolva.sqlite"), kit.clone()).await.expect("a data file");
-    assert_eq!(store.kit().await.expect("a kit").document.kit, kit);
 }

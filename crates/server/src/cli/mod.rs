@@ -1,0 +1,237 @@
+//! The command line.
+
+mod error;
+mod of_files;
+
+use std::io::Write as _;
+use std::net::IpAddr;
+use std::path::PathBuf;
+
+use clap::{Args, Parser, Subcommand};
+use tolva_format::Job;
+use tolva_store::{Listing, Store, StoreError};
+
+pub use error::CliError;
+use of_files::{Falling, OfSetups, Solve, Sum, colour, light, print, read_job, solved, sums, write_falling};
+
+use crate::serve::Serving;
+use crate::{api, data_file, demo, serve};
+
+/// Blends flash with the light that is already there.
+#[derive(Debug, Parser)]
+#[command(name = "tolva", version)]
+pub struct Tolva {
+    #[command(subcommand)]
+    command: Command,
+}
+
+#[derive(Debug, Subcommand)]
+enum Command {
+    /// Serves Tolva with your own data file.
+    Serve(Serve),
+    /// Serves Tolva with demo data in a data file that is thrown away.
+    Demo(Demo),
+    /// Reads a job file and writes the plan of each setup as JSON.
+    Solve(Solve),
+    /// Reads a job file and writes the light of each setup's hour and day as JSON.
+    Light(OfSetups),
+    /// Reads a job file and writes the timetable of each setup's falling light.
+    Falling(Falling),
+    /// Reads a job file and writes every school of white balance for each setup, with what becomes of its colours.
+    Colour(OfSetups),
+    /// A single computation: reads one JSON object a line from standard input and writes one a line.
+    Sum(Sum),
+    /// Writes a job from the data file as a job file.
+    Export(Export),
+    /// Reads job files into the data file.
+    Import(Import),
+    /// Copies the data file as it is now, while it is used.
+    Backup(CopyOf),
+    /// Brings back everything as it stands in a copy of the data file; what is there now is copied first.
+    Restore(CopyOf),
+    /// Writes the OpenAPI document of the API.
+    Openapi,
+    /// Writes the JSON Schema of the job format.
+    Schema,
+    /// Writes the range and the unit of every number of the job format as JSON.
+    Ranges,
+}
+
+#[derive(Debug, Args)]
+struct Serve {
+    /// The address to listen on.
+    #[arg(long, default_value = "127.0.0.1")]
+    address: IpAddr,
+    /// The port to listen on; 0 takes a free one.
+    #[arg(long, default_value_t = 8465)]
+    port: u16,
+    #[command(flatten)]
+    data: Data,
+    /// A further name this Tolva is reached by, such as `studio.local`, or `studio.local:8080` where another program
+    /// hands requests on from that port. May be given again.
+    #[arg(long = "allow-host", value_name = "NAME[:PORT]")]
+    allow_hosts: Vec<String>,
+    /// Make no backup of each day beside the data file.
+    #[arg(long)]
+    no_backups: bool,
+}
+
+#[derive(Debug, Args)]
+struct Demo {
+    /// The port to listen on; by default a free one.
+    #[arg(long, default_value_t = 0)]
+    port: u16,
+}
+
+#[derive(Debug, Args)]
+struct Data {
+    /// The data file; by default one in your own data folder.
+    #[arg(long, value_name = "FILE")]
+    data: Option<PathBuf>,
+}
+
+#[derive(Debug, Args)]
+struct Export {
+    /// The job's id, or its name where only one job has it.
+    job: String,
+    /// Where to write it; standard output by default.
+    #[arg(long, value_name = "FILE")]
+    out: Option<PathBuf>,
+    #[command(flatten)]
+    data: Data,
+}
+
+#[derive(Debug, Args)]
+struct Import {
+    /// The job files.
+    #[arg(required = true)]
+    files: Vec<PathBuf>,
+    #[command(flatten)]
+    data: Data,
+}
+
+#[derive(Debug, Args)]
+struct CopyOf {
+    /// The copy.
+    file: PathBuf,
+    #[command(flatten)]
+    data: Data,
+}
+
+/// Carries out a command.
+pub async fn run(tolva: Tolva) -> Result<(), CliError> {
+    match tolva.command {
+        Command::Serve(serve) => {
+            serve::log();
+            let file = data_file::of(serve.data.data)?;
+            let store = Store::open(&file).await?;
+            let Serve { address, port, allow_hosts, no_backups, .. } = serve;
+            let read_only = store.read_only();
+            let serving = Serving { address, port, allow_hosts, backups: !no_backups && !read_only };
+            Ok(serve::serve(store, serving, |url| {
+                tell(&format!("Tolva is at {url}\nIts data file is {}", file.display()));
+                if read_only {
+                    tell("It cannot be written to: everything can be looked at, and nothing can be saved.");
+                }
+                if !address.is_loopback() {
+                    tell(FROM_ELSEWHERE);
+                }
+            })
+            .await?)
+        }
+        Command::Demo(Demo { port }) => {
+            serve::log();
+            let folder = tempfile::tempdir()?;
+            let store = demo::open(&folder.path().join("demo.sqlite")).await?;
+            let serving = Serving { address: [127, 0, 0, 1].into(), port, allow_hosts: Vec::new(), backups: false };
+            Ok(serve::serve(store, serving, |url| {
+                tell(&format!("Tolva is at {url} with demo data, which is thrown away when it stops (Ctrl C)."));
+            })
+            .await?)
+        }
+        Command::Solve(solve) => print(&solved(&solve)?),
+        Command::Colour(of) => print(&colour(&of)?),
+        Command::Light(of) => print(&light(&of)?),
+        Command::Falling(falling) => write_falling(&falling),
+        Command::Sum(sum) => sums(&sum.name),
+        Command::Export(export) => {
+            let store = Store::open(&data_file::of(export.data.data)?).await?;
+            let document = exported(&store, &export.job).await?;
+            match export.out {
+                Some(file) => std::fs::write(&file, document).map_err(|error| CliError::File(file, error)),
+                None => Ok(std::io::stdout().write_all(&document)?),
+            }
+        }
+        Command::Import(import) => {
+            // All files are read before the first is kept: a wrong one leaves the data file as it was.
+            let jobs: Vec<Job> = import.files.iter().map(|file| read_job(file)).collect::<Result<_, _>>()?;
+            let store = Store::open(&data_file::of(import.data.data)?).await?;
+            for saved in store.add_all(&jobs, "Import").await? {
+                tell(&format!("{} {}", saved.id, printed(&saved.document.name)));
+            }
+            store.close().await;
+            Ok(())
+        }
+        Command::Backup(CopyOf { file, data }) => {
+            let store = Store::open(&data_file::of(data.data)?).await?;
+            store.backup(&file).await?;
+            tell(&format!("{} is a copy of {}", file.display(), store.file().display()));
+            store.close().await;
+            Ok(())
+        }
+        Command::Restore(CopyOf { file, data }) => {
+            let store = Store::open(&data_file::of(data.data)?).await?;
+            store.restore(&file).await?;
+            let jobs = store.jobs(&Listing::default()).await?.total;
+            let to = store.file().display();
+            tell(&format!(
+                "{to} is as it was in {}: {jobs} jobs. What was there before is a copy in backups",
+                file.display()
+            ));
+            store.close().await;
+            Ok(())
+        }
+        Command::Openapi => print(&api::openapi()),
+        Command::Schema => print(&tolva_format::json_schema()),
+        Command::Ranges => print(&tolva_format::field_ranges()),
+    }
+}
+
+/// What it means to be reached from elsewhere, said where it is so.
+const FROM_ELSEWHERE: &str = "\
+Everyone on the networks this machine is on can now open it: see every job with its client and place, change and bin
+them, change the kit, and bring back backups. There is no password. Nothing is encrypted: who can listen can read along.
+Use it on a network of your own, and stop it when the job is done.";
+
+/// A name as it is printed: a terminal obeys control characters.
+fn printed(name: &str) -> String {
+    name.chars().map(|letter| if letter.is_control() { '\u{fffd}' } else { letter }).collect()
+}
+
+/// Tells where the server is. Nobody need be listening: a server whose output was closed goes on serving.
+fn tell(text: &str) {
+    let _ = writeln!(std::io::stdout(), "{text}");
+}
+
+async fn exported(store: &Store, wanted: &str) -> Result<Vec<u8>, CliError> {
+    let mut listing = Listing { limit: 200, ..Listing::default() };
+    let (mut named, mut all) = (Vec::new(), Vec::new());
+    loop {
+        let page = store.jobs(&listing).await?;
+        named.extend(page.jobs.iter().filter(|job| job.id == wanted || job.name == wanted).cloned());
+        all.extend(page.jobs.iter().take(20).map(|job| format!("  {} {}", job.id, printed(&job.name))));
+        listing.after = page.next;
+        if listing.after.is_none() {
+            break;
+        }
+    }
+    match named.as_slice() {
+        [one] => match store.job(&one.id).await {
+            // One that cannot be read is given as it stands: better than nothing.
+            Err(StoreError::Unreadable { .. }) => Ok(store.raw(&one.id).await?),
+            found => Ok(found?.document.to_json().into_bytes()),
+        },
+        _ if all.is_empty() => Err(CliError::NoSuchJob(wanted.to_owned(), "  nothing".to_owned())),
+        _ => Err(CliError::NoSuchJob(wanted.to_owned(), all.join("\n"))),
+    }
+}
