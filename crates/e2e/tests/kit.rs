@@ -62,6 +62,26 @@ async fn things_are_added_undone_and_clean_for_everyone() {
     b.close().await;
 }
 
+/// A new job begins with what is owned, not with what Tolva once came with.
+#[tokio::test]
+async fn a_new_job_begins_with_what_is_owned() {
+    let tolva = Tolva::empty();
+    let b = Browser::open().await;
+    b.go(&tolva.url("kit")).await;
+    b.css("[aria-label^='Remove Medium head']").await.click().await.expect("removed");
+    b.saved().await;
+    b.go(&tolva.url("")).await;
+    b.button("New job").await.click().await.expect("a job");
+    b.shows("h1", "New job").await;
+    let id = tolva.job_id("New job").await;
+    let job = tolva.job(&id).await;
+    let flash = job["setups"][0]["lights"][0]["flash_id"].as_str().expect("an id").to_owned();
+    let owned: Vec<&str> =
+        job["kit"]["flashes"].as_array().expect("flashes").iter().filter_map(|one| one["id"].as_str()).collect();
+    assert!(!owned.contains(&"medium") && owned.contains(&flash.as_str()), "{flash} of {owned:?}");
+    b.close().await;
+}
+
 /// Two windows change the kit: the person chooses, and nothing is lost.
 #[tokio::test]
 async fn two_windows_change_the_kit() {

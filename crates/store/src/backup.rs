@@ -14,6 +14,8 @@ use crate::opening::{self, copy_into};
 
 /// Of so many days a copy is kept.
 pub const DAYS: usize = 7;
+/// How the copy of what was there before a restore ends.
+const BEFORE_RESTORE: &str = "-before-restore";
 /// The tables that are read back.
 const TABLES: [&str; 6] = ["documents", "revisions", "retired", "acts", "preference", "words"];
 
@@ -67,7 +69,7 @@ impl Store {
     }
 
     /// Makes today's copy in the folder `backups` beside the data file where there is none, and removes the oldest
-    /// beyond [`DAYS`].
+    /// beyond [`DAYS`], of the days' and of those before a restore.
     ///
     /// # Errors
     /// A folder that cannot be made, a full disk, or the database's.
@@ -77,7 +79,8 @@ impl Store {
             std::fs::create_dir_all(self.folder()).map_err(|error| StoreError::Database(sqlx::Error::Io(error)))?;
             self.backup(&today).await?;
         }
-        for old in self.backups().iter().filter(|backup| is_a_day(&backup.name)).skip(DAYS) {
+        let (days, restores): (Vec<_>, Vec<_>) = self.backups().into_iter().partition(|backup| is_a_day(&backup.name));
+        for old in days.iter().skip(DAYS).chain(restores.iter().skip(DAYS)) {
             let _ = std::fs::remove_file(self.in_folder(&old.name));
         }
         Ok(())
@@ -91,6 +94,11 @@ impl Store {
             .filter_map(|entry| {
                 let file = entry.file_name().into_string().ok()?;
                 let name = file.strip_prefix(&stem)?.strip_suffix(".sqlite")?.to_owned();
+                // Another data file's name may begin as this one's.
+                let ours = is_a_day(&name) || name.get(..10).is_some_and(is_a_day) && name.ends_with(BEFORE_RESTORE);
+                if !ours {
+                    return None;
+                }
                 Some(Backup { name, bytes: entry.metadata().ok()?.len() })
             })
             .collect();
@@ -144,7 +152,7 @@ impl Store {
         let readable = Readable::of(from).await.map_err(|why| OpenError { file: from.to_owned(), why: why.into() })?;
         let io = |error: std::io::Error| here(error.into());
         std::fs::create_dir_all(self.folder()).map_err(io)?;
-        let now = format!("{}-before-restore", rfc3339(now()).replace(':', ""));
+        let now = format!("{}{BEFORE_RESTORE}", rfc3339(now()).replace(':', ""));
         self.backup(&self.in_folder(&now)).await.map_err(|error| here(error.into()))?;
         self.take_over(&readable.file).await.map_err(|error| here(error.into()))
     }

@@ -103,8 +103,8 @@ pub enum NotOpened {
     Newer,
     /// It is damaged.
     #[error(
-        "this data file is damaged ({0}). Nothing was written to it. Keep it, and bring back a backup: those of the \
-         last days stand in the folder “backups” beside it, and `tolva restore BACKUP` reads one into a new data file"
+        "this data file is damaged ({0}). Nothing was written to it. Move it somewhere else, and `tolva restore BACKUP` \
+         reads a backup into a new one: those of the last days stand in the folder “backups” beside it"
     )]
     Damaged(String),
     /// It must be brought up to date, and cannot be written.

@@ -158,8 +158,9 @@ impl Store {
         let owned = owned(&mut work).await?;
         let found = read(&mut work, id, &owned).await;
         drop(work);
-        if matches!(found, Err(StoreError::Unreadable { .. })) && !self.connections.read_only() {
-            self.mark_unreadable(id).await?;
+        if matches!(found, Err(StoreError::Unreadable { .. })) {
+            // Lists find out by themselves where this cannot be written down.
+            let _ = self.mark_unreadable(id).await;
         }
         found
     }

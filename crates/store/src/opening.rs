@@ -38,8 +38,10 @@ pub(crate) async fn open(file: &Path, options: SqliteConnectOptions) -> Result<C
         return Ok(Connections::new(options, false).await?);
     }
     let read_only = !can_be_written(file);
-    // Beside a file in a folder that cannot be written, the log's index cannot be made: it is read as it stands.
-    let looking = options.clone().read_only(true).immutable(read_only);
+    // Beside a file in a folder that cannot be written, the log's index cannot be made: it is read as it stands, unless
+    // there is something in the log.
+    let logged = with_ending(file, "-wal").metadata().is_ok_and(|log| log.len() > 0);
+    let looking = options.clone().read_only(true).immutable(read_only && !logged);
     let before = looked_into(&looking).await?;
     let ours = MIGRATOR.iter().map(|step| step.version).max().unwrap_or_default();
     match before {
@@ -64,6 +66,13 @@ pub(crate) async fn open(file: &Path, options: SqliteConnectOptions) -> Result<C
 fn beside(file: &Path, what: &str) -> PathBuf {
     let stem = file.file_stem().unwrap_or_default().to_string_lossy();
     file.with_file_name(format!("{stem}.{what}.sqlite"))
+}
+
+/// A file that SQLite keeps beside another: `tolva.sqlite-wal`.
+fn with_ending(file: &Path, ending: &str) -> PathBuf {
+    let mut name = file.as_os_str().to_owned();
+    name.push(ending);
+    name.into()
 }
 
 /// Copies a data file as it is at one instant, while others go on reading and writing it.

@@ -15,6 +15,7 @@ import { KeptField } from '../ui/KeptField';
 import { TextField } from '../ui/TextField';
 import { History } from './History';
 import { useJob } from './JobContext';
+import { newSetup } from './newSetup';
 import { bodyOf } from './useJobDocument';
 
 const Main = styled.main`
@@ -80,47 +81,10 @@ export function JobPage() {
   const fresh = () => {
     const template = start?.new_job.setups[0];
     if (!template) return;
-    const camera = kit.cameras[0]?.id ?? template.camera_id;
-    const lens = kit.lenses[0];
-    const flashes = kit.flashes.filter((one) => !('continuous' in one.output));
-    const flash = flashes[Math.floor(flashes.length / 2)];
-    const remembered = preferences.defaults ?? {};
-    const lights = template.lights.flatMap((light) =>
-      flash
-        ? [
-            {
-              ...light,
-              flash_id: flash.id,
-              modifier_id: kit.modifiers[0]?.id ?? null,
-              control: remembered.control ?? light.control ?? 'manual',
-            },
-          ]
-        : [],
-    );
-    add(
-      {
-        ...template,
-        id: freshId('setup', ids),
-        name: `Setup ${ids.length + 1}`,
-        camera_id: camera,
-        lens_id: lens?.id ?? template.lens_id,
-        focal_length_mm: lens
-          ? Math.min(lens.longest_mm, Math.max(lens.shortest_mm, template.focal_length_mm))
-          : template.focal_length_mm,
-        lights,
-        // The schools this person remembers.
-        ...(remembered.blend ? { blend: remembered.blend } : {}),
-        ...(remembered.depth ? { depth: remembered.depth } : {}),
-        ...(remembered.exposure ? { exposure: remembered.exposure } : {}),
-        ...(remembered.white_balance ? { white_balance: remembered.white_balance } : {}),
-        ...(remembered.automatic_exposure ? { automatic_exposure: remembered.automatic_exposure } : {}),
-        ...(remembered.preferences ? { preferences: remembered.preferences } : {}),
-        ...(remembered.school && template.speed ? { speed: { ...template.speed, school: remembered.school } } : {}),
-        // The next picture is most likely taken where the last one is.
-        scene: job.setups.at(-1)?.scene ?? null,
-      },
-      'New setup',
-    );
+    const setup = newSetup(template, kit, preferences.defaults ?? {});
+    // The next picture is most likely taken where the last one is.
+    const scene = job.setups.at(-1)?.scene ?? null;
+    add({ ...setup, id: freshId('setup', ids), name: `Setup ${ids.length + 1}`, scene }, 'New setup');
   };
   return (
     <div>

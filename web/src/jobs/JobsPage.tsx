@@ -12,11 +12,14 @@ import { useNavigate } from 'react-router';
 import styled from 'styled-components';
 import { answered, api, ApiProblem, type Job, type JobLine } from '../api/client';
 import { Header } from '../app/Header';
+import { usePreferences } from '../app/preferences';
 import { useStart } from '../app/start';
+import { useKit } from '../kit/KitContext';
 import { Button } from '../ui/Button';
 import { Lead, Notice, Row } from '../ui/Panel';
 import { TextField } from '../ui/TextField';
 import { Backups } from './Backups';
+import { newSetup } from './newSetup';
 
 const Main = styled.main`
   max-width: 940px;
@@ -82,6 +85,8 @@ export function JobsPage() {
   const client = useQueryClient();
   const navigate = useNavigate();
   const start = useStart();
+  const kit = useKit()?.document;
+  const { preferences } = usePreferences();
   const [search, setSearch] = useState('');
   const listed = useInfiniteQuery(listOf(false, search));
   const inBin = useInfiniteQuery(listOf(true, ''));
@@ -107,6 +112,12 @@ export function JobsPage() {
     },
     onSuccess: () => client.invalidateQueries({ queryKey: ['jobs'] }),
   });
+
+  const begin = () => {
+    if (!start || !kit) return;
+    const setups = start.new_job.setups.map((setup) => newSetup(setup, kit, preferences.defaults ?? {}));
+    add.mutate({ ...start.new_job, kit, setups });
+  };
 
   const importFile = async (files: FileList | null) => {
     const file = files?.item(0);
@@ -134,7 +145,7 @@ export function JobsPage() {
                 <Upload size={17} aria-hidden /> Import a file
               </Button>
             </FileTrigger>
-            <Button kind="strong" isDisabled={!start} onPress={() => start && add.mutate(start.new_job)}>
+            <Button kind="strong" isDisabled={!start || !kit} onPress={begin}>
               <Plus size={17} aria-hidden /> New job
             </Button>
           </Row>

@@ -5,8 +5,8 @@ use actix_web::web::Data;
 use actix_web::{HttpResponse, get, put};
 use serde::{Deserialize, Serialize};
 use tolva_format::{
-    AutomaticConvention, Blend, Control, Depth, ExposureConvention, HandheldRule, Preference, WhiteBalance,
-    renew_part_of_a_setup,
+    AutomaticConvention, Blend, Control, Depth, ExposureConvention, HandheldRule, Kit, Preference, Problems, Setup,
+    WhiteBalance, check, renew_part_of_a_setup,
 };
 use tolva_store::Store;
 use tolva_wording::Show;
@@ -60,6 +60,28 @@ pub struct Defaults {
     preferences: Option<Vec<Preference>>,
 }
 
+impl Defaults {
+    /// Checks every value as that of a setup which begins with it.
+    ///
+    /// # Errors
+    /// All that is wrong; pointers begin with `/defaults`.
+    fn check(&self) -> Result<(), Problems> {
+        let kit = Kit::starter();
+        let mut setup = Setup::new("new", &kit);
+        let Self { blend, control, school, exposure, automatic_exposure, depth, white_balance, preferences } = self;
+        macro_rules! begin_with {
+            ($($field:ident),*) => { $(if let Some(value) = $field { setup.$field = value.clone(); })* };
+        }
+        begin_with!(blend, exposure, automatic_exposure, depth, white_balance);
+        setup.preferences.clone_from(preferences);
+        setup.speed.school = school.unwrap_or(setup.speed.school);
+        for light in &mut setup.lights {
+            light.control = control.unwrap_or(light.control);
+        }
+        check(&setup, &kit).map_err(|wrong| wrong.under("/setup", "/defaults"))
+    }
+}
+
 /// The theme.
 #[derive(Clone, Copy, Debug, Default, Serialize, Deserialize, ToSchema)]
 #[serde(rename_all = "snake_case")]
@@ -90,7 +112,9 @@ async fn kept(store: &Store) -> Result<Preferences, ApiError> {
         serde_json::from_value(before)
     });
     // Preferences that nothing can be made of are no reason to stop: they are the defaults again.
-    Ok(read.unwrap_or_default())
+    let read: Preferences = read.unwrap_or_default();
+    let defaults = if read.defaults.check().is_ok() { read.defaults } else { Defaults::default() };
+    Ok(Preferences { defaults, ..read })
 }
 
 /// How numbers are shown.
@@ -108,6 +132,7 @@ pub async fn shown(store: &Store) -> Result<Show, ApiError> {
 )]
 #[put("/api/v1/preferences")]
 pub async fn set(body: Body<Preferences>, store: Data<Store>) -> Result<HttpResponse, ApiError> {
+    body.0.defaults.check()?;
     let text = serde_json::to_string(&body.0).unwrap_or_default();
     store.set_preferences(&text).await?;
     Ok(HttpResponse::Ok().json(body.0))

@@ -166,3 +166,21 @@ async fn schools_are_remembered() {
     assert_eq!(tolva.put("api/v1/preferences", &preferences).await.0, StatusCode::OK);
     assert_eq!(tolva.get("api/v1/preferences").await.1["defaults"], preferences["defaults"]);
 }
+
+/// What a new setup begins with is held to what a setup may be, or no setup could be saved from then on.
+#[actix_web::test]
+async fn remembered_schools_are_checked() {
+    let tolva = Running::start();
+    for (defaults, pointer) in [
+        (
+            json!({ "blend": { "lift": { "subject_stops": 1e300, "background_stops": 0 } } }),
+            "/defaults/blend/lift/subject_stops",
+        ),
+        (json!({ "depth": { "deep": { "depth_m": 5543 } } }), "/defaults/depth/deep/depth_m"),
+        (json!({ "preferences": ["depth", "depth"] }), "/defaults/preferences"),
+    ] {
+        let (status, problem) = tolva.put("api/v1/preferences", &json!({ "defaults": defaults })).await;
+        assert_eq!(status, StatusCode::UNPROCESSABLE_ENTITY, "{defaults}");
+        assert_eq!(problem["errors"][0]["pointer"], pointer);
+    }
+}
