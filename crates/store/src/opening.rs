@@ -34,6 +34,11 @@ pub(crate) async fn open(file: &Path, options: SqliteConnectOptions) -> Result<C
     let options = options.filename(file);
     let there = look_at(file)?;
     if there == There::Nothing {
+        let folder = file.parent().filter(|folder| !folder.as_os_str().is_empty() && !folder.is_dir());
+        if let Some(folder) = folder {
+            let says = format!("there is no folder {}", folder.display());
+            return Err(std::io::Error::new(ErrorKind::NotFound, says).into());
+        }
         migrate(options.clone().create_if_missing(true)).await?;
         return Ok(Connections::new(options, false).await?);
     }

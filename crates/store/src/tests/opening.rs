@@ -131,3 +131,10 @@ async fn a_data_file_of_before_is_brought_up_to_date() {
     assert_eq!(store.job(&job.id).await.expect("read").document.name, "One");
     assert!(folder.path().join("tolva.before-3.sqlite").exists());
 }
+
+#[tokio::test]
+async fn a_folder_that_is_not_there_is_told() {
+    let folder = TempDir::new().expect("a folder");
+    let error = Store::open(&folder.path().join("nowhere/tolva.sqlite")).await.expect_err("no folder");
+    assert!(error.to_string().contains("there is no folder"), "{error}");
+}
