@@ -56,9 +56,11 @@ pub async fn other(request: HttpRequest) -> HttpResponse {
 fn nothing(request: &HttpRequest) -> HttpResponse {
     let accepts = request.headers().get(ACCEPT).and_then(|kinds| kinds.to_str().ok()).unwrap_or_default();
     if accepts.contains("text/html") {
-        let page = "<!doctype html><html lang=\"en\"><title>Tolva</title><p>There is nothing at this address.</p>\
-                    <p><a href=\"/\">To the jobs</a></p></html>";
-        return HttpResponse::NotFound().content_type("text/html; charset=utf-8").body(page);
+        let nonce = Uuid::new_v4().simple().to_string();
+        return HttpResponse::NotFound()
+            .content_type("text/html; charset=utf-8")
+            .insert_header((CONTENT_SECURITY_POLICY, crate::guard::policy(&format!("'nonce-{nonce}'"))))
+            .body(include_str!("nothing.html").replace(NONCE, &nonce));
     }
     let problem = ProblemDocument::new(StatusCode::NOT_FOUND, "no_such_path", "No such path");
     problem.saying("there is nothing at this address").response()

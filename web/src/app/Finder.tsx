@@ -10,6 +10,9 @@ import { useKeys } from './keys';
 
 const Box = styled(Input)`
   ${boxLook} font-size: 17px;
+  &::-webkit-search-cancel-button {
+    appearance: none;
+  }
 `;
 const Found = styled(Menu)`
   margin-top: 8px;
