@@ -19,6 +19,8 @@ use crate::Tolva;
 struct Known {
     acknowledged: String,
     asked: String,
+    /// What it was answered instead of an acknowledgement, where the server was still there.
+    refused: Option<String>,
 }
 
 impl Known {
@@ -65,17 +67,22 @@ impl Writer {
                     last = Some(answer);
                     self.count.one_more();
                 }
-                _ => break,
+                answer => {
+                    self.known.refused = answer.map(|(status, body)| format!("{status} {}", body["detail"]));
+                    break;
+                }
             }
         }
+        // Nobody waits for a writer that has given up.
+        self.count.reached.notify_one();
         self.known
     }
 }
 
-/// A blend that stands for a text: preferences have no place for words.
+/// A blend that stands for a text: preferences have no place for words. Lift goes from −6 to 3 stops.
 fn blend(text: &str) -> Value {
-    let number = text.bytes().fold(0_u32, |sum, byte| (sum * 31 + u32::from(byte)) % 6007);
-    json!({ "lift": { "subject_stops": f64::from(number) / 1000.0, "background_stops": 0.0 } })
+    let number = text.bytes().fold(0_u32, |sum, byte| (sum * 31 + u32::from(byte)) % 8999);
+    json!({ "lift": { "subject_stops": f64::from(number) / 1000.0 - 6.0, "background_stops": 0.0 } })
 }
 
 /// Kills a server so many times.
@@ -169,6 +176,11 @@ pub async fn kills(seed: u64, rounds: u64) -> Report {
                 faults.push(format!("round {round}: {what}"));
             }
         };
+        for known in [&mut notes, &mut stand, &mut theme] {
+            if let Some(refused) = known.refused.take() {
+                lost(false, format!("a write was answered {refused}"));
+            }
+        }
         let text = there["job"]["notes"].as_str().unwrap_or_default().to_owned();
         lost(notes.holds(&text), format!("the job says “{text}”, acknowledged was “{}”", notes.acknowledged));
         let kit = get("api/v1/kit".to_owned()).await;
