@@ -46,17 +46,15 @@ impl Store {
     /// A file that is there already, a full disk, or the database's.
     pub async fn backup(&self, to: &Path) -> Result<(), StoreError> {
         if to.exists() {
-            return Err(StoreError::Database(sqlx::Error::Io(std::io::Error::new(
-                std::io::ErrorKind::AlreadyExists,
-                format!("{} is there already: name another file", to.display()),
-            ))));
+            let says = format!("{} is there already: name another file", to.display());
+            return Err(std::io::Error::new(std::io::ErrorKind::AlreadyExists, says).into());
         }
         // A reader copies: nobody has to wait for it.
         let mut reader = self.connections.readers.acquire().await?;
         let part = to.with_extension("part");
         let _ = std::fs::remove_file(&part);
         copy_into(&mut reader, &part).await?;
-        std::fs::rename(&part, to).map_err(|error| StoreError::Database(sqlx::Error::Io(error)))
+        Ok(std::fs::rename(&part, to)?)
     }
 
     fn folder(&self) -> PathBuf {
@@ -76,7 +74,7 @@ impl Store {
     pub async fn backup_of_the_day(&self) -> Result<(), StoreError> {
         let today = self.in_folder(&today());
         if !today.exists() {
-            std::fs::create_dir_all(self.folder()).map_err(|error| StoreError::Database(sqlx::Error::Io(error)))?;
+            std::fs::create_dir_all(self.folder())?;
             self.backup(&today).await?;
         }
         let (days, restores): (Vec<_>, Vec<_>) = self.backups().into_iter().partition(|backup| is_a_day(&backup.name));
@@ -137,10 +135,7 @@ impl Store {
     /// # Errors
     /// As [`Store::restore`].
     pub async fn restore_named(&self, name: &str) -> Result<(), StoreError> {
-        self.restore(&self.backup_named(name)?).await.map_err(|error| match error.why {
-            NotOpened::Store(error) => error,
-            other => StoreError::Damaged(other.to_string()),
-        })
+        self.restore(&self.backup_named(name)?).await.map_err(|error| error.why.into())
     }
 
     /// Brings back everything as it stands in a copy, in one act; what is there now is copied first, into the folder.
@@ -201,14 +196,10 @@ struct Readable {
 
 impl Readable {
     async fn of(backup: &Path) -> Result<Self, StoreError> {
-        let io = |error: std::io::Error| StoreError::Database(sqlx::Error::Io(error));
-        let folder = tempfile::tempdir().map_err(io)?;
+        let folder = tempfile::tempdir()?;
         let file = folder.path().join("backup.sqlite");
-        std::fs::copy(backup, &file).map_err(io)?;
-        let connections = opening::open(&file, SqliteConnectOptions::new()).await.map_err(|why| match why {
-            NotOpened::Store(error) => error,
-            other => StoreError::Damaged(other.to_string()),
-        })?;
+        std::fs::copy(backup, &file)?;
+        let connections = opening::open(&file, SqliteConnectOptions::new()).await?;
         Ok(Self { store: Store { connections, file: file.clone() }, file, _folder: folder })
     }
 }

@@ -7,7 +7,7 @@ use tolva_format::{FORMAT_VERSION, Job, KitFile, OwnedKit, Problems};
 use crate::content::{pack, unpack};
 use crate::error::StoreError;
 use crate::saved::Saved;
-use crate::thinning;
+use crate::thinning::{self, DAY_MS};
 
 /// The kit's row.
 pub(crate) const KIT: &str = "kit";
@@ -265,7 +265,6 @@ pub(crate) async fn done_before(work: &mut SqliteConnection, key: Option<&str>) 
 
 /// Remembers that an act was done. What was done a day ago is not sent again.
 pub(crate) async fn done(work: &mut SqliteConnection, key: Option<&str>, id: &str) -> Result<(), StoreError> {
-    const DAY_MS: i64 = 86_400_000;
     let Some(key) = key else { return Ok(()) };
     let (now, before) = (now(), now() - DAY_MS);
     sqlx::query!("DELETE FROM acts WHERE done_at < ?", before).execute(&mut *work).await?;

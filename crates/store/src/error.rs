@@ -79,6 +79,21 @@ impl From<sqlx::Error> for StoreError {
     }
 }
 
+impl From<std::io::Error> for StoreError {
+    fn from(error: std::io::Error) -> Self {
+        sqlx::Error::Io(error).into()
+    }
+}
+
+impl From<NotOpened> for StoreError {
+    fn from(why: NotOpened) -> Self {
+        match why {
+            NotOpened::Store(error) => error,
+            other => Self::Damaged(other.to_string()),
+        }
+    }
+}
+
 /// Why a data file was not opened.
 #[derive(Debug, Error)]
 #[error("{}: {why}", file.display())]

@@ -8,7 +8,7 @@ use sqlx::SqliteConnection;
 use crate::error::StoreError;
 
 const HOUR_MS: i64 = 3_600_000;
-const DAY_MS: i64 = 24 * HOUR_MS;
+pub(crate) const DAY_MS: i64 = 24 * HOUR_MS;
 const WEEK_MS: i64 = 7 * DAY_MS;
 /// Every so many saves of a document its old ones are looked through.
 const EVERY: i64 = 32;

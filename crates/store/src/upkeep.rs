@@ -4,11 +4,10 @@ use crate::Store;
 use crate::content::{is_packed, pack};
 use crate::documents::now;
 use crate::error::StoreError;
-use crate::thinning::thin_out_now;
+use crate::thinning::{DAY_MS, thin_out_now};
 
 /// So long a job stays in the bin, in days.
 pub const BIN_DAYS: i64 = 60;
-const DAY_MS: i64 = 86_400_000;
 /// So many revisions are compressed in one act, so that nobody waits long for the writer.
 const AT_ONCE: i64 = 200;
 /// A document with fewer revisions that are older than a day is left as it is.
