@@ -258,9 +258,14 @@ pub(crate) async fn summarise<T: Document>(
 }
 
 /// The document an act with this key was done to before.
-pub(crate) async fn done_before(work: &mut SqliteConnection, key: Option<&str>) -> Result<Option<String>, StoreError> {
+pub(crate) async fn done_to(work: &mut SqliteConnection, key: Option<&str>) -> Result<Option<String>, StoreError> {
     let Some(key) = key else { return Ok(None) };
     Ok(sqlx::query_scalar!("SELECT document_id FROM acts WHERE key = ?", key).fetch_optional(work).await?)
+}
+
+/// Whether an act with this key was done to a document before.
+pub(crate) async fn done_before(work: &mut SqliteConnection, key: Option<&str>, id: &str) -> Result<bool, StoreError> {
+    Ok(done_to(work, key).await?.is_some_and(|before| before == id))
 }
 
 /// Remembers that an act was done. What was done a day ago is not sent again.

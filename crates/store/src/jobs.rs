@@ -5,7 +5,9 @@ use tolva_format::{FORMAT_VERSION, Job, OwnedKit};
 use uuid::Uuid;
 
 use crate::Store;
-use crate::documents::{Document as _, Head, append, done, done_before, head, insert, now, read, rfc3339, summarise};
+use crate::documents::{
+    Document as _, Head, append, done, done_before, done_to, head, insert, now, read, rfc3339, summarise,
+};
 use crate::error::StoreError;
 use crate::kit::owned;
 use crate::revisions::stale;
@@ -109,7 +111,7 @@ impl Store {
     pub async fn add(&self, job: &Job, change: &str, key: Option<&str>) -> Result<SavedJob, StoreError> {
         let mut work = self.connections.writing().await?;
         let owned = owned(&mut work).await?;
-        if let Some(id) = done_before(&mut work, key).await? {
+        if let Some(id) = done_to(&mut work, key).await? {
             return read(&mut work, &id, &owned).await;
         }
         let id = self.add_within(&mut work, &owned, job, change).await?;
@@ -282,7 +284,7 @@ impl Store {
     pub async fn save(&self, id: &str, act: &Act<'_>, job: &Job) -> Result<SavedJob, StoreError> {
         let mut work = self.connections.writing().await?;
         let owned = owned(&mut work).await?;
-        if done_before(&mut work, act.key).await?.is_some_and(|before| before == id) {
+        if done_before(&mut work, act.key, id).await? {
             return read(&mut work, id, &owned).await;
         }
         let job = job.clone().taking(&owned);

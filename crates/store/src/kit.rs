@@ -139,7 +139,7 @@ impl Store {
     /// The kit as an act finds it; nothing where the act was done before.
     async fn kit_at(&self, act: &Act<'_>) -> Result<Option<(Writing, SavedKit, Head)>, StoreError> {
         let mut work = self.connections.writing().await?;
-        if done_before(&mut work, act.key).await?.is_some_and(|before| before == KIT) {
+        if done_before(&mut work, act.key, KIT).await? {
             return Ok(None);
         }
         let before = kit(&mut work).await?;

@@ -57,7 +57,7 @@ impl Store {
     ) -> Result<SavedJob, StoreError> {
         let mut work = self.connections.writing().await?;
         let owned = owned(&mut work).await?;
-        if done_before(&mut work, act.key).await?.is_some_and(|before| before == id) {
+        if done_before(&mut work, act.key, id).await? {
             return read(&mut work, id, &owned).await;
         }
         let head = head::<Job>(&mut work, id).await?;
