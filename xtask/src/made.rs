@@ -10,7 +10,7 @@ use crate::{Done, cargo, install, npm, root, run};
 const OPENAPI: &str = "docs/openapi.json";
 const SCHEMA: &str = "docs/tolva-job.schema.json";
 const TYPES: &str = "web/src/api/schema.d.ts";
-const RANGES: &str = "web/src/api/ranges.json";
+const FIELDS: &str = "web/src/api/fields.json";
 
 /// Makes them anew.
 pub fn make() -> Done {
@@ -26,7 +26,7 @@ pub fn check() -> Done {
         fs::create_dir_all(elsewhere.join(folder)).map_err(|error| error.to_string())?;
     }
     write(&elsewhere)?;
-    let stale: Vec<&str> = [OPENAPI, SCHEMA, TYPES, RANGES]
+    let stale: Vec<&str> = [OPENAPI, SCHEMA, TYPES, FIELDS]
         .into_iter()
         .filter(|file| fs::read(root().join(file)).ok() != fs::read(elsewhere.join(file)).ok())
         .collect();
@@ -38,7 +38,7 @@ pub fn check() -> Done {
 }
 
 fn write(to: &Path) -> Done {
-    for (what, file) in [("openapi", OPENAPI), ("schema", SCHEMA), ("ranges", RANGES)] {
+    for (what, file) in [("openapi", OPENAPI), ("schema", SCHEMA), ("fields", FIELDS)] {
         let made =
             Command::new(root().join("target/debug/tolva")).arg(what).output().map_err(|error| error.to_string())?;
         fs::write(to.join(file), made.stdout).map_err(|error| format!("{file}: {error}"))?;

@@ -163,6 +163,13 @@ impl Browser {
         .await;
     }
 
+    /// Opens the menu with this name and chooses what is called so.
+    pub async fn menu(&self, menu: &str, entry: &str) {
+        self.button(menu).await.click().await.expect("the menu");
+        let path = format!("//*[@role='menuitem'][normalize-space()={}]", quoted(entry));
+        self.xpath(&path).await.click().await.expect("the entry");
+    }
+
     /// The mark on the stop rail whose name begins so.
     pub async fn mark(&self, name: &str) -> WebElement {
         self.css(&format!("[role=slider][aria-label^='{name}:']")).await
@@ -207,6 +214,44 @@ impl Browser {
             chain = chain.move_by_offset(by / 10, 0);
         }
         chain.release().perform().await.expect("a drag");
+    }
+
+    /// A finger that goes down at a point, moves by so many pixels in small steps, and is lifted.
+    pub async fn swipe(&self, x: f64, y: f64, by_x: f64, by_y: f64) {
+        let steps = 12_i32;
+        self.finger("touchStart", Some((x, y))).await;
+        for step in 1..=steps {
+            let part = f64::from(step) / f64::from(steps);
+            self.finger("touchMove", Some((x + by_x * part, y + by_y * part))).await;
+        }
+        self.finger("touchEnd", None).await;
+    }
+
+    /// A finger that presses and is lifted.
+    pub async fn tap(&self, x: f64, y: f64) {
+        self.finger("touchStart", Some((x, y))).await;
+        self.finger("touchEnd", None).await;
+    }
+
+    async fn finger(&self, kind: &str, at: Option<(f64, f64)>) {
+        let points: Vec<Value> = at.into_iter().map(|(x, y)| json!({ "x": x, "y": y })).collect();
+        let event = json!({ "type": kind, "touchPoints": points });
+        self.driver.cdp().send_raw("Input.dispatchTouchEvent", event).await.expect("a finger");
+    }
+
+    /// Makes every request take so many milliseconds longer, as a slow link does.
+    pub async fn slow(&self, milliseconds: u32) {
+        let link =
+            json!({ "offline": false, "latency": milliseconds, "downloadThroughput": -1, "uploadThroughput": -1 });
+        self.driver.cdp().send_raw("Network.enable", json!({})).await.expect("the network");
+        self.driver.cdp().send_raw("Network.emulateNetworkConditions", link).await.expect("a slow link");
+    }
+
+    /// Lets nothing through whose address is like this.
+    pub async fn block(&self, address: &str) {
+        self.driver.cdp().send_raw("Network.enable", json!({})).await.expect("the network");
+        let blocked = json!({ "urls": [address] });
+        self.driver.cdp().send_raw("Network.setBlockedURLs", blocked).await.expect("it is blocked");
     }
 
     /// All the text a selector shows.
@@ -278,11 +323,11 @@ impl Browser {
         serde_json::from_value(found).expect("a list")
     }
 
-    /// Errors the page wrote to its console: failed scripts, refused styles, broken requests. That half a reading is
-    /// none is no error: a field asks at every letter.
+    /// Errors the page wrote to its console: failed scripts, refused styles, broken requests. That half a number is none
+    /// is no error: a field shows at every letter what it would do.
     pub async fn console_errors(&self) -> Vec<String> {
         let log = self.driver.browser_log().await.expect("the console");
-        log.into_iter().map(|entry| entry.message).filter(|message| !message.contains("/api/v1/read - ")).collect()
+        log.into_iter().map(|entry| entry.message).filter(|message| !half_a_number(message)).collect()
     }
 
     /// Closes it.
@@ -297,6 +342,12 @@ impl Drop for Browser {
         let _ = Command::new("kill").args(["-KILL", "--", &group]).stderr(Stdio::null()).status();
         let _ = self.chromedriver.wait();
     }
+}
+
+/// Whether a line of the console is of half a number that was asked about.
+fn half_a_number(message: &str) -> bool {
+    let asked = ["/api/v1/read - ", "/api/v1/solve - ", "/api/v1/kit/edit - "];
+    message.contains("422") && asked.iter().any(|path| message.contains(path))
 }
 
 fn quoted(text: &str) -> String {

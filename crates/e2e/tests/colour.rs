@@ -15,7 +15,7 @@ async fn at(setup: &str) -> (Tolva, Browser, String) {
 async fn painted(b: &Browser, of: &str) -> String {
     b.css(&format!("[aria-label='{of}'] li")).await;
     let script = format!(
-        "return [...document.querySelectorAll(\"[aria-label='{of}'] li\")].map((e) => getComputedStyle(e).backgroundColor).join(' ')"
+        "return [...document.querySelectorAll(\"[aria-label='{of}'] li\")].map((e) => e.querySelector('rect').getAttribute('fill')).join(' ')"
     );
     b.script(&script).await.as_str().unwrap_or_default().to_owned()
 }

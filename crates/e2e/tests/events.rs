@@ -22,7 +22,7 @@ async fn a_flash_on_the_camera_is_turned_about() {
     b.xpath("//label[normalize-space()='Wall beside']").await.click().await.expect("a wall");
     let away = b.field("From the head to it", 0).await;
     b.fill(&away, "0.1").await;
-    b.shows("main", "from 0.3 to 20 m").await;
+    b.shows("main", "from 0.30 m to 20.00 m").await;
     b.fill(&away, "2.5").await;
     b.saved().await;
     let bounce = tolva.job(&id).await["setups"][2]["lights"][0]["bounce"].clone();
@@ -98,6 +98,8 @@ async fn four_lights_and_five_regions_on_a_phone() {
         assert_eq!(over.as_f64(), Some(0.0), "{step}");
         assert_eq!(b.axe().await, Vec::<String>::new(), "{step}");
     }
+    b.button("Stop rail").await.click().await.expect("the rail");
+    b.css("[aria-label='Stop rail'] [role=slider]").await;
     let marks = b.script("return document.querySelectorAll(\"[aria-label='Stop rail'] [role=slider]\").length").await;
     assert!(marks.as_f64().is_some_and(|marks| marks >= 15.0), "every light has its marks: {marks}");
     b.close().await;

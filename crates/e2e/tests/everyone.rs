@@ -38,27 +38,6 @@ async fn axe_finds_nothing_in_either_theme() {
     b.close().await;
 }
 
-#[tokio::test]
-async fn a_phone_shows_the_answer_first_and_nothing_runs_over_its_edge() {
-    let tolva = Tolva::with_demo_data();
-    let b = Browser::open().await;
-    b.size(390, 844).await;
-    let id = tolva.job_id("Ropeworks open day").await;
-    for page in PAGES {
-        b.go(&tolva.url(&format!("jobs/{id}{page}"))).await;
-        b.css(if page.is_empty() { "#setups" } else { "[aria-label='Answer']" }).await;
-        let over = b.script("return document.documentElement.scrollWidth - window.innerWidth").await;
-        assert_eq!(over.as_f64(), Some(0.0), "{page}");
-        assert_eq!(b.axe().await, Vec::<String>::new(), "{page}");
-    }
-    let tops = b
-        .script("return [\"[aria-label='Dial card']\", \"[aria-label='Stop rail']\", 'nav', 'main h2'].map((s) => document.querySelector(s).getBoundingClientRect().top)")
-        .await;
-    let tops: Vec<f64> = serde_json::from_value(tops).expect("numbers");
-    assert!(tops.is_sorted(), "card, rail, list, step: {tops:?}");
-    b.close().await;
-}
-
 /// From the list of jobs to a changed plan without a pointer.
 #[tokio::test]
 async fn by_keyboard_alone() {
@@ -195,32 +174,5 @@ async fn axe_finds_nothing_in_what_opens() {
         }
         b.size(1280, 800).await;
     }
-    b.close().await;
-}
-
-/// A phone: the place is found, the hour moved and the timetable read with a finger's targets.
-#[tokio::test]
-async fn place_and_falling_light_on_a_phone() {
-    let tolva = Tolva::with_demo_data();
-    let b = Browser::open().await;
-    b.size(390, 844).await;
-    let id = tolva.job_id("Ropeworks open day").await;
-    b.go(&tolva.url(&format!("jobs/{id}/setups/doorway/place"))).await;
-    b.shows("main", "Old ropeworks").await;
-    b.css("[aria-label='Day strip'] [role=slider]").await;
-    b.script("document.querySelector(\"[aria-label='Day strip'] [role=slider]\").focus()").await;
-    b.chord(Key::Shift, Key::Right).await;
-    b.shows("nav", "20:26").await;
-    let small = b
-        .script("return [...document.querySelectorAll('main button')].filter((e) => e.offsetParent && e.getBoundingClientRect().height < 40).map((e) => e.textContent || e.ariaLabel)")
-        .await;
-    assert_eq!(small, serde_json::json!([]), "targets a finger misses");
-    b.link("Falling light").await.click().await.expect("falling light");
-    b.shows("[aria-label='Now and next']", "Since 20:26").await;
-    // The table keeps hour, change and how long; the regions' columns are for wide screens.
-    let columns = b
-        .script("return [...document.querySelectorAll(\"[aria-label='Timetable'] th\")].filter((e) => e.offsetParent).length")
-        .await;
-    assert_eq!(columns, 3);
     b.close().await;
 }

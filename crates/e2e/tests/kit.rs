@@ -72,7 +72,7 @@ async fn a_new_job_begins_with_what_is_owned() {
     b.saved().await;
     b.go(&tolva.url("")).await;
     b.button("New job").await.click().await.expect("a job");
-    b.shows("h1", "New job").await;
+    b.shows("h1", "Lift, New job").await;
     let id = tolva.job_id("New job").await;
     let job = tolva.job(&id).await;
     let flash = job["setups"][0]["lights"][0]["flash_id"].as_str().expect("an id").to_owned();

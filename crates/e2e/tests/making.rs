@@ -10,10 +10,13 @@ async fn a_setup_from_nothing() {
     b.go(&tolva.url("")).await;
     b.shows("main", "No jobs yet").await;
     b.button("New job").await.click().await.expect("a new job");
-    let name = b.field("Name", 0).await;
-    b.fill(&name, "Mill portraits").await;
-    b.button("New setup").await.click().await.expect("a new setup");
+    // It begins at its first setup, and is named there.
     b.shows("main h2", "Place and hour").await;
+    let name = b.field("Name of the job", 0).await;
+    b.fill(&name, "Mill portraits").await;
+    b.shows("header h1", "Lift, Mill portraits").await;
+    b.menu("This setup, and new ones", "New setup").await;
+    b.shows("header h1", "Lift 2, Mill portraits").await;
     b.shows("aside", "Not read yet").await;
     b.link("Light that is there").await.click().await.expect("the light");
     for (nth, reading) in ["EV 13", "1/30 f/8 ISO 100", "2560 lx"].into_iter().enumerate() {

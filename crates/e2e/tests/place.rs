@@ -151,17 +151,21 @@ async fn hours_that_clocks_leave_out_or_show_twice() {
     segment("year", "2027").await;
     segment("month", "03").await;
     segment("day", "28").await;
+    b.press(Key::Enter).await;
     stored(&tolva, &id, "/setups/0/scene/at/date", |date| date == "2027-03-28").await;
-    // One key each: of two, the first alone is an hour too.
-    segment("hour", "3").await;
+    // Both keys of an hour are typed before it counts.
+    segment("hour", "03").await;
+    b.press(Key::Enter).await;
     b.shows("main [role=alert]", "does not come on 2027-03-28 in Europe/Helsinki: clocks are put forward").await;
     b.shows("main", "03").await;
     stored(&tolva, &id, "/setups/0/scene/at/time", |time| time == "19:26").await;
-    segment("hour", "5").await;
+    segment("hour", "05").await;
+    b.press(Key::Enter).await;
     stored(&tolva, &id, "/setups/0/scene/at/time", |time| time == "05:26").await;
     segment("month", "10").await;
     segment("day", "31").await;
-    segment("hour", "3").await;
+    segment("hour", "03").await;
+    b.press(Key::Enter).await;
     b.shows("main", "Clocks show this hour twice").await;
     b.xpath("//label[normalize-space()='Second time']").await.click().await.expect("the second");
     b.shows("main", "UTC+2").await;

@@ -176,31 +176,3 @@ async fn what_is_not_there_is_said() {
     b.shows("h1", "Ropeworks open day").await;
     b.close().await;
 }
-
-/// On a phone, choosing a step in the list goes to it.
-#[tokio::test]
-async fn a_step_is_reached_on_a_phone() {
-    let tolva = Tolva::with_demo_data();
-    let b = Browser::open().await;
-    b.size(390, 844).await;
-    open(&b, &tolva, "/setups/doorway/light").await;
-    b.link("Blend").await.click().await.expect("the blend");
-    b.shows("main h2", "Blend").await;
-    settle(|| async {
-        let top = b.script("return document.querySelector('main h2').getBoundingClientRect().top").await;
-        if top.as_f64().is_some_and(|top| (0.0..200.0).contains(&top)) {
-            Ok(())
-        } else {
-            Err(format!("it is at {top}"))
-        }
-    })
-    .await;
-    let small = b
-        .script(
-            "return [...document.querySelectorAll('main button, main input:not([type=radio]), main label:has([type=radio]), nav a')].filter((e) => { const r = \
-             e.getBoundingClientRect(); return r.width > 0 && (r.height < 43.5); }).map((e) => e.outerHTML.slice(0, 90))",
-        )
-        .await;
-    assert_eq!(small, Value::Array(Vec::new()), "targets a thumb can miss");
-    b.close().await;
-}

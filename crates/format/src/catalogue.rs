@@ -1,22 +1,36 @@
-//! The catalogue of fields: range, unit, step and default of every number of the format, read off its schema.
+//! The catalogue of fields: what each number of the format is called, how it is written, its range, unit, step and default,
+//! read off its schema; and what each kind of a thing begins with.
 
 use std::collections::BTreeMap;
+use std::sync::LazyLock;
 
 use serde::Serialize;
-use serde_json::Value;
+use serde_json::{Map, Value, json};
 
+use crate::field_names::FIELD_NAMES;
 use crate::job::json_schema;
+use crate::meant::Meant;
 use crate::unit::unit_of;
 
-/// What a number may be.
+/// A number of the format.
 #[derive(Clone, Debug, PartialEq, Serialize)]
-pub struct FieldRange {
+pub struct Field {
+    /// What it is called on a screen, with its unit where its label has none.
+    pub name: &'static str,
+    /// How it is read and written.
+    pub r#as: Meant,
+    /// What helps to say it; empty where nothing does.
+    #[serde(skip_serializing_if = "str::is_empty")]
+    pub hint: &'static str,
     /// The least.
     pub least: f64,
     /// The most.
     pub most: f64,
     /// The unit of both; empty where it has none.
     pub unit: &'static str,
+    /// Whether it is a whole number.
+    #[serde(skip_serializing_if = "std::ops::Not::not")]
+    pub whole: bool,
     /// What it is changed by in one step, where it is stepped at all.
     #[serde(skip_serializing_if = "Option::is_none")]
     pub step: Option<f64>,
@@ -25,34 +39,178 @@ pub struct FieldRange {
     pub default: Option<f64>,
 }
 
-/// Every number that has a range, by its type and name: `Gel.shift_mired`, `LightWish.fill.ratio_stops`.
-///
-/// ```
-/// let ranges = tolva_format::field_ranges();
-/// let shift = &ranges["Gel.shift_mired"];
-/// assert_eq!((shift.least, shift.most, shift.unit), (-500.0, 500.0, "mired"));
-/// let feather = &ranges["Light.feather_deg"];
-/// assert_eq!((feather.step, feather.default), (Some(5.0), Some(0.0)));
-/// ```
-pub fn field_ranges() -> BTreeMap<String, FieldRange> {
-    let mut all = BTreeMap::new();
-    let schema = json_schema();
-    for (name, of) in schema["$defs"].as_object().into_iter().flatten() {
-        gather(name, of, &mut all);
-    }
-    all
+/// The whole catalogue.
+#[derive(Debug, Serialize)]
+pub struct Catalogue {
+    /// Every number, by its type and name: `Gel.shift_mired`, `LightWish.fill.ratio_stops`.
+    pub fields: BTreeMap<String, Field>,
+    /// What each kind of what has kinds begins with, by type and kind; and what may be left out, by type and field.
+    pub kinds: BTreeMap<String, BTreeMap<String, Value>>,
+    #[serde(skip)]
+    schema: Value,
 }
 
-fn gather(path: &str, of: &Value, into: &mut BTreeMap<String, FieldRange>) {
+static CATALOGUE: LazyLock<Catalogue> = LazyLock::new(|| {
+    let schema = json_schema();
+    let mut catalogue = Catalogue { fields: BTreeMap::new(), kinds: BTreeMap::new(), schema };
+    let types = catalogue.schema["$defs"].as_object().into_iter().flatten();
+    for (name, of) in types {
+        gather(name, of, &mut catalogue.fields);
+        let properties = of["properties"].as_object().into_iter().flatten();
+        let may_be_left_out = properties.filter(|(_, one)| variants(one).any(|of| of["type"] == "null"));
+        let begun = may_be_left_out.filter_map(|(field, one)| Some((field.clone(), catalogue.begun(one)?)));
+        let kinds = variants(of).filter_map(|one| catalogue.begun_kind(one)).chain(begun);
+        let kinds: BTreeMap<_, _> = kinds.collect();
+        if !kinds.is_empty() {
+            catalogue.kinds.insert(name.clone(), kinds);
+        }
+    }
+    catalogue
+});
+
+/// The catalogue of fields.
+///
+/// ```
+/// let fields = &tolva_format::catalogue().fields;
+/// let shift = &fields["Gel.shift_mired"];
+/// assert_eq!((shift.least, shift.most, shift.unit), (-500.0, 500.0, "mired"));
+/// let feather = &fields["Light.feather_deg"];
+/// assert_eq!((feather.name, feather.step, feather.default), ("Turned away, degrees", Some(5.0), Some(0.0)));
+/// ```
+pub fn catalogue() -> &'static Catalogue {
+    &CATALOGUE
+}
+
+impl Catalogue {
+    /// The number that stands at a JSON pointer into a document of a type: `Setup` and `/lights/0/distance_m`.
+    ///
+    /// ```
+    /// let (path, field) = tolva_format::catalogue().at("Setup", "/blend/lift/background_stops").unwrap();
+    /// assert_eq!((path.as_str(), field.name), ("Blend.lift.background_stops", "Behind, stops"));
+    /// ```
+    pub fn at(&self, of: &str, pointer: &str) -> Option<(String, &Field)> {
+        let (path, _) = self.walk(of, pointer)?;
+        self.fields.get(&path).map(|field| (path, field))
+    }
+
+    /// The path and the schema of what stands at a pointer.
+    fn walk(&self, of: &str, pointer: &str) -> Option<(String, &Value)> {
+        let mut path = of.to_owned();
+        let mut here = self.schema["$defs"].get(of).unwrap_or(&self.schema);
+        for step in pointer.split('/').skip(1) {
+            (path, here) = self.inside(path, here, step)?;
+        }
+        Some((path, here))
+    }
+
+    fn inside<'a>(&'a self, path: String, here: &'a Value, step: &str) -> Option<(String, &'a Value)> {
+        if let Some(name) = named(here) {
+            return self.inside(name.to_owned(), self.schema["$defs"].get(name)?, step);
+        }
+        if let (Some(items), Ok(_)) = (here.get("items"), step.parse::<usize>()) {
+            return Some((path, items));
+        }
+        let holder = variants(here).find(|one| one["properties"].get(step).is_some());
+        let next = holder.unwrap_or(here)["properties"].get(step)?;
+        let path = format!("{path}.{step}");
+        match named(next) {
+            Some(name) => Some((name.to_owned(), self.schema["$defs"].get(name)?)),
+            None => Some((path, next)),
+        }
+    }
+
+    /// What something of the type at a pointer begins with; nothing where it has no sensible beginning.
+    pub fn begun_at(&self, of: &str, pointer: &str) -> Option<Value> {
+        self.begun(self.walk(of, pointer)?.1)
+    }
+
+    /// What a value of a schema begins with.
+    fn begun(&self, of: &Value) -> Option<Value> {
+        if let Some(name) = named(of) {
+            return self.begun(self.schema["$defs"].get(name)?);
+        }
+        if let Some(default) = of.get("default").or_else(|| of["enum"].get(0)) {
+            return Some(default.clone());
+        }
+        if let Some(first) = variants(of).find_map(|one| self.begun_kind(one)) {
+            return Some(first.1);
+        }
+        match of["type"].as_str()? {
+            "boolean" => Some(json!(false)),
+            "string" if of["minLength"].is_null() => Some(json!("")),
+            "array" if of["minItems"].as_u64() == Some(1) => Some(json!([self.begun(&of["items"])?])),
+            "array" => Some(json!([])),
+            "object" => {
+                let required = of["required"].as_array().into_iter().flatten().filter_map(Value::as_str);
+                let begun = required.map(|field| Some((field.to_owned(), self.begun(&of["properties"][field])?)));
+                begun.collect::<Option<Map<_, _>>>().map(Value::Object)
+            }
+            _ => None,
+        }
+    }
+
+    /// The name of a variant, and what it begins with.
+    fn begun_kind(&self, variant: &Value) -> Option<(String, Value)> {
+        if let Some(name) = variant["enum"].get(0).and_then(Value::as_str) {
+            return Some((name.to_owned(), json!(name)));
+        }
+        let name = variant["required"].get(0)?.as_str()?;
+        Some((name.to_owned(), json!({ name: self.begun(&variant["properties"][name])? })))
+    }
+
+    /// Where a pointer leads, as people say it: `setup 1, light 2, Distance to the subject`. Nothing where it leads to no
+    /// field that has a name.
+    pub fn said(&self, pointer: &str) -> Option<String> {
+        let steps: Vec<&str> = pointer.split('/').skip(1).collect();
+        // A document stands by itself, or as a part of what was sent.
+        let (root, inside) = match *steps.first()? {
+            "job" => ("Job", pointer.strip_prefix("/job")?),
+            "setup" => ("Setup", pointer.strip_prefix("/setup")?),
+            "kit" if self.walk("Kit", pointer.strip_prefix("/kit")?).is_some() => {
+                ("Kit", pointer.strip_prefix("/kit")?)
+            }
+            _ => ("Job", pointer),
+        };
+        let (_, field) = self.at(root, inside)?;
+        let mut said: Vec<String> = Vec::new();
+        for pair in steps.windows(2) {
+            if let (Some(thing), Ok(index)) = (pair[0].strip_suffix('s'), pair[1].parse::<usize>()) {
+                said.push(format!("{} {}", if thing.ends_with("lense") { "lens" } else { thing }, index + 1));
+            }
+        }
+        said.push(field.name.to_owned());
+        Some(said.join(", "))
+    }
+}
+
+/// The name of the type a schema refers to, also where nothing may stand instead.
+fn named(of: &Value) -> Option<&str> {
+    let refers = |one: &'_ Value| one["$ref"].as_str().map(str::len);
+    let to =
+        if refers(of).is_some() { of } else { of["oneOf"].as_array()?.iter().find(|one| refers(one).is_some())? };
+    to["$ref"].as_str()?.rsplit('/').next()
+}
+
+fn variants(of: &Value) -> impl Iterator<Item = &Value> {
+    of["oneOf"].as_array().into_iter().flatten()
+}
+
+fn gather(path: &str, of: &Value, into: &mut BTreeMap<String, Field>) {
     if let (Some(least), Some(most)) = (of["minimum"].as_f64(), of["maximum"].as_f64()) {
-        let field = path.rsplit('.').next().unwrap_or_default();
+        let last = path.rsplit('.').next().unwrap_or_default();
+        let known = FIELD_NAMES.binary_search_by(|one| one.0.cmp(path)).ok().map(|index| FIELD_NAMES[index]);
+        let (_, r#as, name, hint) = known.unwrap_or(("", Meant::Number, "", ""));
+        let whole = of["type"] == "integer";
         let (step, default) = (of["x-step"].as_f64(), of["default"].as_f64());
-        into.insert(path.to_owned(), FieldRange { least, most, unit: unit_of(field), step, default });
+        into.insert(
+            path.to_owned(),
+            Field { name, r#as, hint, least, most, unit: unit_of(last), whole, step, default },
+        );
     }
     for (field, value) in of["properties"].as_object().into_iter().flatten() {
         gather(&format!("{path}.{field}"), value, into);
     }
-    for variant in of["oneOf"].as_array().into_iter().flatten() {
+    for variant in variants(of) {
         gather(path, variant, into);
     }
 }
@@ -86,12 +244,61 @@ mod tests {
         }
         let without: Vec<&String> = all.iter().filter(|(_, has)| !has).map(|(path, _)| path).collect();
         assert!(all.len() > 90 && without.is_empty(), "{without:?}");
-        assert_eq!(field_ranges().len(), all.len());
+        assert_eq!(catalogue().fields.len(), all.len());
+    }
+
+    /// Every number has a name of its own, and every name a number.
+    #[test]
+    fn every_number_has_a_name() {
+        assert!(FIELD_NAMES.is_sorted_by_key(|one| one.0));
+        let named: Vec<&str> = FIELD_NAMES.iter().map(|one| one.0).collect();
+        let there: Vec<&str> = catalogue().fields.keys().map(String::as_str).collect();
+        assert_eq!(named, there);
+    }
+
+    /// What a kind begins with can be read, and is good.
+    #[rstest]
+    #[case::depth("Depth", read::<crate::setup::Depth>)]
+    #[case::wish("LightWish", read::<crate::setup::LightWish>)]
+    #[case::surroundings("Surroundings", read::<crate::scene::Surroundings>)]
+    #[case::height("ObstacleHeight", read::<crate::scene::ObstacleHeight>)]
+    #[case::output("FlashOutput", read::<crate::kit::FlashOutput>)]
+    #[case::surface("ModifierSurface", read::<crate::kit::ModifierSurface>)]
+    #[case::movement("Movement", read::<crate::leaf::Movement>)]
+    #[case::circle("CircleOfConfusion", read::<crate::leaf::CircleOfConfusion>)]
+    fn every_kind_begins(#[case] called: &str, #[case] read: fn(&Value) -> Value) {
+        let kinds = &catalogue().kinds[called];
+        assert_eq!(kinds.len(), variants(&json_schema()["$defs"][called]).count());
+        for (kind, begun) in kinds {
+            assert!(read(begun).to_string().contains(kind.as_str()), "{kind}");
+        }
+    }
+
+    #[rstest]
+    #[case("Setup", "/lights/0/distance_m", Some("Light.distance_m"))]
+    #[case("Setup", "/regions/2/ambient/readings/0/surface_stops", Some("MeterReading.surface_stops"))]
+    #[case("Setup", "/lights/0/wish/fill/ratio_stops", Some("LightWish.fill.ratio_stops"))]
+    #[case("Setup", "/pace/every_s", Some("Pace.every_s"))]
+    #[case("Kit", "/cameras/0/iso/base_iso", Some("IsoRange.base_iso"))]
+    #[case("Kit", "/flashes/3/output/guide_number_zoom/table/1/zoom_mm", Some("ZoomGuideNumber.zoom_mm"))]
+    #[case("Setup", "/name", None)]
+    #[case("Setup", "/nothing/there", None)]
+    fn what_stands_at_a_pointer(#[case] of: &str, #[case] pointer: &str, #[case] path: Option<&str>) {
+        assert_eq!(catalogue().at(of, pointer).map(|(path, _)| path).as_deref(), path);
+    }
+
+    #[rstest]
+    #[case("/setups/0/lights/1/distance_m", "setup 1, light 2, Distance to the subject")]
+    #[case("/setup/blend/lift/subject_stops", "Subject, stops")]
+    #[case("/kit/lenses/0/shortest_mm", "lens 1, Shortest focal length, mm")]
+    #[case("/job/kit/cameras/2/sync_rated_s", "camera 3, Rated sync")]
+    fn fields_as_a_screen_calls_them(#[case] pointer: &str, #[case] said: &str) {
+        assert_eq!(catalogue().said(pointer).as_deref(), Some(said));
     }
 
     #[test]
     fn a_default_lies_in_its_range() {
-        let ranges = field_ranges();
+        let ranges = &catalogue().fields;
         let with: Vec<_> = ranges.iter().filter_map(|(path, one)| Some((path, one, one.default?))).collect();
         assert!(with.len() > 30);
         for (path, range, default) in with {
@@ -118,7 +325,7 @@ mod tests {
     ) {
         let whole = read(&least);
         let mut seen = 0;
-        for (path, range) in field_ranges() {
+        for (path, range) in &catalogue().fields {
             let Some(field) = path.strip_prefix(called).and_then(|rest| rest.strip_prefix('.')) else { continue };
             if let (Some(default), true) = (range.default, least[field].is_null()) {
                 // Nothing is written of what is zero.
@@ -137,7 +344,7 @@ mod tests {
     /// What the planner holds a dragged mark to is what a document may say.
     #[test]
     fn a_blend_is_held_to_its_ranges() {
-        let ranges = field_ranges();
+        let ranges = &catalogue().fields;
         for blend in tolva_planner::setup::Blend::OFFERED {
             for number in blend.numbers() {
                 let range = &ranges[&format!("Blend.{}.{}", blend.kind(), number.field)];
@@ -152,7 +359,7 @@ mod tests {
         use tolva_core::colour::{KELVIN, TINT};
         use tolva_core::exposure::ranges as reading;
         use tolva_core::scale::parsing::range;
-        let ranges = field_ranges();
+        let ranges = &catalogue().fields;
         for (path, rule) in [
             ("Fixed.shutter_s", range::SHUTTER_S),
             ("Fixed.f_number", range::F_NUMBER),

@@ -16,12 +16,15 @@ mod blend;
 mod catalogue;
 mod check;
 mod convert;
+mod edit;
+mod field_names;
 mod job;
 mod kit;
 mod kit_apart;
 mod kit_file;
 mod kit_merge;
 mod leaf;
+mod meant;
 mod migrate;
 mod new;
 mod problems;
@@ -35,8 +38,9 @@ mod unit;
 mod version;
 
 pub use blend::Blend;
-pub use catalogue::{FieldRange, field_ranges};
+pub use catalogue::{Catalogue, Field, catalogue};
 pub use check::check;
+pub use edit::{Edit, edited};
 pub use job::{Job, json_schema};
 pub use kit::{
     BareSurface, Camera, ContinuousOutput, DiscSurface, Duty, Filter, Flash, FlashOutput, Gel, GuideNumberFeet,
@@ -51,6 +55,7 @@ pub use leaf::{
     MeteringMethod, Movement, NamedLight, PowerStep, Preference, Preset, Reading, Sensor, StatedColour, Step,
     SurfaceColour, WhiteBalance, ZoomGuideNumber,
 };
+pub use meant::{Meant, Understood};
 pub use migrate::renew_part_of_a_setup;
 pub use problems::{Problem, ProblemCode, Problems, shortened};
 pub use read::read_json;

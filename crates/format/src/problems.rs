@@ -30,7 +30,7 @@ pub struct Problem {
     /// JSON pointer (RFC 6901) to the field in the document.
     #[schema(example = "/setups/0/lights/0/distance_m")]
     pub pointer: String,
-    /// What people call the field: `distance`, `f-number`; empty where it is all of what was sent.
+    /// What people call the field: `distance`, `f-number`; to those who use a screen it is told by [`crate::Catalogue::said`]. Empty where it is all of what was sent.
     pub field: String,
     /// What kind of problem it is.
     pub code: ProblemCode,

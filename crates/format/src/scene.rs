@@ -74,10 +74,10 @@ pub struct Obstacle {
     #[schema(max_length = 120)]
     pub name: String,
     /// The bearing it begins at, clockwise from true north.
-    #[schema(minimum = 0, maximum = 360)]
+    #[schema(minimum = 0, maximum = 360, default = 240)]
     pub from_deg: f64,
     /// The bearing it ends at, clockwise from there; it may pass north.
-    #[schema(minimum = 0, maximum = 360)]
+    #[schema(minimum = 0, maximum = 360, default = 300)]
     pub to_deg: f64,
     /// How high it stands.
     pub height: ObstacleHeight,
@@ -98,7 +98,7 @@ pub enum ObstacleHeight {
 #[serde(deny_unknown_fields)]
 pub struct AngleHeight {
     /// In degrees.
-    #[schema(minimum = 0, maximum = 89)]
+    #[schema(minimum = 0, maximum = 89, default = 10)]
     pub altitude_deg: f64,
 }
 
@@ -107,10 +107,10 @@ pub struct AngleHeight {
 #[serde(deny_unknown_fields)]
 pub struct SizeHeight {
     /// How high it stands over the subject's face, in metres.
-    #[schema(minimum = 0, maximum = 5000)]
+    #[schema(minimum = 0, maximum = 5000, default = 12)]
     pub height_m: f64,
     /// How far away it is, in metres.
-    #[schema(minimum = 0.1, maximum = 100_000)]
+    #[schema(minimum = 0.1, maximum = 100_000, default = 30)]
     pub distance_m: f64,
 }
 

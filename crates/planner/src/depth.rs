@@ -8,7 +8,7 @@ use tolva_core::scale::{Aperture, Metres, Millimetres, Setting, Stops};
 /// One head: this wide, or as wide as the lens goes. Common practice, no source.
 const ONE_HEAD_F_NUMBER: f64 = 2.8;
 /// A row of heads is so deep. Common practice, no source.
-const HEAD_M: f64 = 0.25;
+pub const HEAD_M: f64 = 0.25;
 
 /// What the aperture is to be. Positions are on the aperture dial's scale: 0 is f/1.
 #[derive(Clone, Copy, Debug, PartialEq)]

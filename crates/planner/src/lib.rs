@@ -11,6 +11,7 @@
 //! | [`shortfall`], [`active_limit`], [`cautions`], [`uncertainty`] | what there is to know of a plan |
 //! | [`change`], [`fixes`], [`options`], [`conventions`] | what else could be done |
 //! | [`place`], [`hour`] | a setup with a mark, or its hour, moved |
+//! | [`edit`] | changes of a setup that need the rules |
 //! | [`colour`] | white balance, gels, mixtures |
 //! | [`day`], [`timetable`] | the light of a day, and when to change what as it falls |
 //!
@@ -32,6 +33,7 @@ pub mod colour;
 pub mod conventions;
 pub mod day;
 pub mod depth;
+pub mod edit;
 pub mod fixes;
 pub mod hour;
 pub mod lighting;

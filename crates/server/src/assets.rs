@@ -47,9 +47,9 @@ pub async fn other(request: HttpRequest) -> HttpResponse {
         return only_read(request).await;
     }
     let kind = mime_guess::from_path(path).first_or_octet_stream();
-    // Vite names files by their content, so what has been fetched once never changes.
-    let forever = (CACHE_CONTROL, "public, max-age=31536000, immutable");
-    HttpResponse::Ok().content_type(kind.as_ref()).insert_header(forever).body(file.data.into_owned())
+    // Vite names what it makes by its content, so what has been fetched once never changes; the rest may.
+    let keep = if path.starts_with("assets/") { "public, max-age=31536000, immutable" } else { "no-cache" };
+    HttpResponse::Ok().content_type(kind.as_ref()).insert_header((CACHE_CONTROL, keep)).body(file.data.into_owned())
 }
 
 /// There is nothing here: in words for a person, as a problem document for a program.

@@ -61,7 +61,7 @@ fn has_port(name: &str) -> bool {
 pub fn policy(styles: &str) -> String {
     format!(
         "default-src 'none'; script-src 'self'; style-src {styles}; font-src 'self'; img-src 'self' data:; \
-         connect-src 'self'; base-uri 'none'; form-action 'none'; frame-ancestors 'none'"
+         connect-src 'self'; manifest-src 'self'; worker-src 'self'; base-uri 'none'; form-action 'none'; frame-ancestors 'none'"
     )
 }
 

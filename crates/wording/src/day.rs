@@ -10,7 +10,7 @@ use tolva_planner::day::{Day, after, day};
 use tolva_planner::refused::Refused;
 use tolva_planner::setup::{Kit, Setup};
 
-use crate::leaf::{Role, SunEvent};
+use crate::leaf::{LightPhase as WirePhase, Role, SunEvent};
 
 /// A day's light. Minutes count from the midnight it begins with.
 #[derive(Clone, Debug, PartialEq, Serialize, ToSchema)]
@@ -78,6 +78,8 @@ pub struct DayEvent {
 /// A stretch of one kind of light.
 #[derive(Clone, Debug, PartialEq, Serialize, ToSchema)]
 pub struct LightPhaseStretch {
+    /// Which.
+    pub phase: WirePhase,
     /// What it is called: `Low sun`.
     pub name: String,
     /// From, in minutes from midnight.
@@ -164,7 +166,7 @@ fn timeline(date: String, day: Day, setup: &Setup) -> DayTimeline {
     let phases = day.phases.iter().map(|of| {
         let Stretch { from_minute, to_minute, says } = stretch(&(minute(of.from), minute(of.to)));
         let says = format!("{says}, {}", span_label(to_minute - from_minute));
-        LightPhaseStretch { name: phase(of.phase).to_owned(), from_minute, to_minute, says }
+        LightPhaseStretch { phase: of.phase.into(), name: phase(of.phase).to_owned(), from_minute, to_minute, says }
     });
     let readings = day.readings.iter().map(|reading| {
         let region = &setup.regions[reading.region];

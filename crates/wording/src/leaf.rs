@@ -348,6 +348,24 @@ pub enum Limit {
     RegionUnder,
 }
 
+/// A kind of light by the sun's height.
+#[derive(Clone, Copy, Debug, PartialEq, Eq, Serialize, ToSchema)]
+#[serde(rename_all = "snake_case")]
+pub enum LightPhase {
+    /// No light of the sun.
+    Night,
+    /// The last trace of it.
+    LastTrace,
+    /// The sun 6° to 12° under the horizon.
+    DeepTwilight,
+    /// The sun up to 6° under the horizon.
+    Twilight,
+    /// A low sun.
+    LowSun,
+    /// The sun higher than that.
+    SunUp,
+}
+
 /// What happens to the sun.
 #[derive(Clone, Copy, Debug, PartialEq, Eq, Serialize, ToSchema)]
 #[serde(rename_all = "snake_case")]
@@ -387,4 +405,5 @@ wire!(tolva_planner::place: both ways enum Grip { Ambient, Flash, Together });
 wire!(tolva_planner::options: enum AlternativeKind { AsItIs, AtSync, Filter, HighSpeed, Nearer, MoreLight, HigherIso, MoreDepth, LessDepth, Fix });
 wire!(tolva_planner::change: enum Change { MoveLight { light_id, distance_m, nearer }, FreeDistance { light_id }, FreePower { light_id }, ChangeUnit { light_id, flash_id }, ManyUnits { light_id, units }, ChangeModifier { light_id, modifier_id }, RemoveGels { light_id }, AddNeutralGel { light_id, gel_ids }, FeatherLight { light_id, feather_deg }, RemoveBounce { light_id }, AddFlash, PlaceBackground { stops }, PlaceSubject { stops }, PlaceAmbient { stops }, AcceptRegion { region_id, light_id, wish, stops }, AddFilters { filter_ids }, RemoveFilters, ChangeSync { sync }, FixAperture { f_number }, FixIso { iso }, FreeShutter, FreeAperture, FreeIso, AllowSlowerShutter { shutter_s }, StepBack { distance_m }, TakeStack, FreeDepth { f_number } });
 wire!(tolva_planner::shortfall: enum Limit { FlashTooWeak, FlashTooStrong, NoFlash, AmbientTooBright, CameraTooBright, CameraTooDark, ShutterOverSync, NotASilhouette, TooShallow, NoHighSpeed, RegionOver, RegionUnder });
+wire!(tolva_core::ambient: enum LightPhase { Night, LastTrace, DeepTwilight, Twilight, LowSun, SunUp });
 wire!(tolva_core::ambient: enum SunEvent { AstronomicalDawn, NauticalDawn, CivilDawn, Sunrise, ComesOut, Transit, GoesBehind, Sunset, CivilDusk, NauticalDusk, AstronomicalDusk });

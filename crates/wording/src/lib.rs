@@ -21,6 +21,7 @@ mod colour;
 mod conventions;
 mod day;
 mod depth;
+mod depth_lane;
 mod document;
 mod fixes;
 mod leaf;
@@ -45,6 +46,7 @@ pub use colour::{
 };
 pub use conventions::{ConventionMatter, ConventionWay, conventions_of};
 pub use day::{DayEvent, DayTimeline, HourMark, LightPhaseStretch, ReadingOnTimeline, Stretch, day_of};
+pub use depth_lane::{DepthLane, Distance, InDepth};
 pub use document::{Document, Write};
 pub use leaf::{
     AlternativeKind, Change, Control, FallingOrder, Grip, LengthUnit, LightWish, Limit, PowerNotation, Role, SunEvent,

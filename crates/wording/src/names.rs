@@ -1,11 +1,11 @@
 //! What things are called on screen.
 
-use tolva_core::ambient::TypicalLight;
+use tolva_core::ambient::{Pointing, Role, TypicalLight, pointing};
 use tolva_core::colour::{BalanceReason, NamedLight, Preset, Sample};
-use tolva_core::exposure::{MeteringMethod, Pointing};
+use tolva_core::exposure::MeteringMethod;
 use tolva_core::modifier::SurfaceColour;
 use tolva_core::optics::{HandheldRule, Movement};
-use tolva_planner::setup::{AutomaticConvention, Blend, ExposureConvention, FallingOrder, LightWish, Preference};
+use tolva_planner::setup::{AutomaticConvention, Blend, ExposureConvention, FallingOrder, LightWish, Preference, Sync};
 
 /// What has a name on screen.
 pub trait Named {
@@ -42,6 +42,16 @@ impl Named for Movement {
             Self::Running => "Running",
             Self::Wing => "A small bird's wing",
             Self::Speed { .. } => "By its speed",
+        }
+    }
+}
+
+impl Named for Sync {
+    fn name(self) -> &'static str {
+        match self {
+            Self::Ordinary => "Up to the safe sync",
+            Self::HighSpeed => "High-speed sync",
+            Self::Electronic => "Electronic shutter",
         }
     }
 }
@@ -239,23 +249,39 @@ impl Meant for Blend {
     }
 }
 
-/// How to take it, in words. Common practice, no source.
-pub fn instruction(how: MeteringMethod, sun_shows: bool) -> String {
-    let place = match how.pointing(sun_shows) {
+/// How to take it of a part of the picture, in words. Common practice, no source.
+pub fn instruction(how: MeteringMethod, part: Role, sun_shows: bool) -> String {
+    let place = match pointing(how, part, sun_shows) {
         Pointing::UnderTheSun => {
-            "Hold it at face height, level, and point it at the horizon under the sun. Never look into the sun."
+            "Hold it at the face, level, and point it at the horizon under the sun. Never look into the sun."
         }
         Pointing::TowardsTheCamera => "Hold it at the subject's face and point it at the camera.",
+        Pointing::AwayFromTheLight => {
+            "Hold it at the shadow cheek and turn it away from the light, so that none of it falls on the dome."
+        }
+        Pointing::BehindTheSubject => {
+            "Go to what lies behind, or to where the same light falls, and point it at the camera."
+        }
+        Pointing::AtWhatLiesBehind => match how {
+            MeteringMethod::SpotGrey => "Have the card held where it lies behind, facing you, and read it.",
+            MeteringMethod::SpotWhite => "Read something white among what lies behind, from the camera.",
+            MeteringMethod::Camera => {
+                "Fill the frame with what lies behind, and note the compensation that stood on the camera."
+            }
+            _ => "Read a middle tone of what lies behind, past the subject, from the camera.",
+        },
         Pointing::AtTheSurface => match how {
             MeteringMethod::SpotGrey => {
-                "Hold the card at the face, turned as the face is, and read it from the camera."
+                "Hold the card at the face, turned as this side of it is, and read it from the camera."
             }
             MeteringMethod::SpotWhite => "Read something white that lies in the same light, from the camera.",
-            MeteringMethod::SpotPalm => "Hold your palm in the subject's light, turned as the face is, and read it.",
+            MeteringMethod::SpotPalm => {
+                "Hold your palm in this light, turned as this side of the face is, and read it."
+            }
             MeteringMethod::Camera => {
                 "Fill the frame with what you read, and note the compensation that stood on the camera."
             }
-            _ => "Read the cheek from the camera: a spot, no larger than the cheek.",
+            _ => "Read this cheek from the camera: a spot, no larger than the cheek.",
         },
     };
     format!("{place} Flash off, and not in your own shadow.")
@@ -277,12 +303,15 @@ mod tests {
     use rstest::rstest;
 
     #[rstest]
-    #[case(MeteringMethod::IncidentDome, true, "horizon under the sun")]
-    #[case(MeteringMethod::IncidentDome, false, "at the camera")]
-    #[case(MeteringMethod::SpotGrey, true, "card")]
-    #[case(MeteringMethod::Camera, false, "compensation")]
-    fn how_to_hold_the_meter(#[case] how: MeteringMethod, #[case] sun: bool, #[case] says: &str) {
-        let words = instruction(how, sun);
+    #[case(MeteringMethod::IncidentDome, Role::LitSide, true, "horizon under the sun")]
+    #[case(MeteringMethod::IncidentDome, Role::LitSide, false, "at the camera")]
+    #[case(MeteringMethod::IncidentDome, Role::ShadowSide, true, "turn it away from the light")]
+    #[case(MeteringMethod::IncidentDome, Role::Background, true, "Go to what lies behind")]
+    #[case(MeteringMethod::SpotGrey, Role::LitSide, true, "card")]
+    #[case(MeteringMethod::SpotSkinDark, Role::Background, true, "past the subject")]
+    #[case(MeteringMethod::Camera, Role::Background, false, "compensation")]
+    fn how_to_hold_the_meter(#[case] how: MeteringMethod, #[case] part: Role, #[case] sun: bool, #[case] says: &str) {
+        let words = instruction(how, part, sun);
         assert!(words.contains(says) && words.contains("Flash off") && words.contains("own shadow"), "{words}");
     }
 }

@@ -6,6 +6,7 @@ use serde::Serialize;
 use utoipa::ToSchema;
 
 use crate::colour::ColourPlan;
+use crate::depth_lane::DepthLane;
 use crate::document::Document;
 use crate::leaf::{Change, Control, Grip, Limit, Role};
 use crate::shown::{Fact, Said};
@@ -28,6 +29,8 @@ pub struct Plan {
     pub ratio: Option<Ratio>,
     /// What is to be sharp, and what is: line by line.
     pub depth: Vec<Fact>,
+    /// The same from the camera on, to be drawn.
+    pub depth_lane: DepthLane,
     /// What keeps the shutter from being slower: line by line.
     pub speed: Vec<Fact>,
     /// Whether the flashes keep up with the job, and for how long: line by line.

@@ -29,7 +29,7 @@ use crate::shown::{Fact, Show};
 use crate::sun_report::sun_report;
 use crate::words::lower_first;
 use crate::workings::workings;
-use crate::{automatic, depth, pace, speed};
+use crate::{automatic, depth, depth_lane, pace, speed};
 
 /// The plan of a setup: what to set, what it gives, how sure that is, what is missing and what would close it.
 ///
@@ -73,6 +73,7 @@ fn present(setup: &Prepared<'_>, planned: &Planned, fixes: Vec<Fix>, kit: &Kit, 
             Ratio { before: (lit.ambient - shadow.ambient).into(), after: (lit.together - shadow.together).into() }
         }),
         depth: depth::facts(setup, settings, show.metres()),
+        depth_lane: depth_lane::lane(setup, settings, show.metres()),
         speed: speed::facts(setup, settings),
         pace: pace::facts(setup, outcome),
         automatic: automatic::facts(setup, outcome),

@@ -3,7 +3,7 @@
 use serde::Serialize;
 use utoipa::ToSchema;
 
-use tolva_core::ambient::{Ahead, LightNow, NextTransition, SunSide, bearing_apart, shadow_length_m, sun_side};
+use tolva_core::ambient::{Ahead, LightNow, NextTransition, Role, SunSide, bearing_apart, shadow_length_m, sun_side};
 use tolva_core::scale::{LengthUnit, Metres, Stops};
 use tolva_core::time::{clock, day, minutes_between, span_label};
 use tolva_planner::day::{CLOSE_STOPS, SILHOUETTE_STOPS};
@@ -51,6 +51,12 @@ pub struct SunReport {
     pub sky: String,
     /// Whether there is daylight here.
     pub daylight: bool,
+    /// The lit side at this hour, EV at ISO 100: where it stands on the day's line.
+    pub lit_ev100: f64,
+    /// The shadow side.
+    pub shadow_ev100: f64,
+    /// Behind.
+    pub background_ev100: f64,
 }
 
 /// A person's height, for shadows.
@@ -65,6 +71,9 @@ pub(crate) fn sun_report(setup: &Prepared<'_>, scene: &PreparedScene<'_>, length
         format!("{}° under the horizon", tenths(-sun.apparent_altitude_deg))
     } else {
         format!("{}° up", tenths(sun.apparent_altitude_deg))
+    };
+    let there = |region: Option<usize>, role: Role| {
+        region.map_or_else(|| now.of(role), |region| setup.light[region].all(Some(now))).0
     };
     let bearing = sun.azimuth_deg.round().rem_euclid(360.0);
     let shadow = shadow_length_m(sun, PERSON_M).filter(|_| now.sun_shows).map(|long| {
@@ -95,6 +104,9 @@ pub(crate) fn sun_report(setup: &Prepared<'_>, scene: &PreparedScene<'_>, length
         skyline_deg: (0..72).map(|step| light.skyline().height_deg(f64::from(step) * 5.0)).collect(),
         sky: format!("{:.0} % of the sky", light.sky_overhead() * 100.0),
         daylight: light.is_daylight(),
+        lit_ev100: there(Some(setup.lit), Role::LitSide),
+        shadow_ev100: there(setup.shadow, Role::ShadowSide),
+        background_ev100: there(Some(setup.background), Role::Background),
     }
 }
 

@@ -27,6 +27,8 @@ pub struct Timetable {
     pub steps: Vec<FallingStep>,
     /// The last minute the wish can be had; null where the light lasts for the day that was looked at.
     pub last: Option<LastMinute>,
+    /// How far it goes, in minutes after the first step: to its last minute, or half an hour past its last change.
+    pub end_minute: f64,
     /// Whether cloud or a reading in it is made up by a stand-in.
     pub simulated: bool,
 }
@@ -95,6 +97,8 @@ pub fn falling(setup: &Setup, kit: &Kit, show: Show) -> Result<Timetable, Refuse
     Ok(timetable(&prepared, scene, &walk, show))
 }
 
+/// What is shown after the last change where the light lasts.
+const AFTER_LAST_CHANGE_MIN: f64 = 30.0;
 /// With less than this between two changes, nobody keeps up. Common practice, no source.
 const TOO_QUICK_MIN: usize = 2;
 
@@ -113,6 +117,9 @@ fn timetable(setup: &Prepared<'_>, scene: &PreparedScene<'_>, walk: &Walk<'_>, s
         says: words.summary(last.as_ref()),
         order: walk.order.into(),
         time_zone: scene.scene.site.time_zone.clone(),
+        end_minute: last
+            .as_ref()
+            .map_or_else(|| steps.last().map_or(0.0, |step| step.minute) + AFTER_LAST_CHANGE_MIN, |last| last.minute),
         steps,
         last,
         simulated,

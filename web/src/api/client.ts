@@ -28,10 +28,12 @@ export type Scene = Schemas['Scene'];
 export type Site = Schemas['Site'];
 export type LocalTime = Schemas['LocalTime'];
 export type Obstacle = Schemas['Obstacle'];
+export type ObstacleHeight = Schemas['ObstacleHeight'];
 export type Surroundings = Schemas['Surroundings'];
 export type MeterReading = Schemas['MeterReading'];
 export type MeteringMethod = Schemas['MeteringMethod'];
 export type MeteringMethodOffer = Schemas['MeteringMethodOffer'];
+export type Instruction = Schemas['Instruction'];
 export type SunReport = Schemas['SunReport'];
 export type Place = Schemas['Place'];
 export type DayTimeline = Schemas['DayTimeline'];
@@ -59,6 +61,8 @@ export type ColourOptions = Schemas['ColourOptions'];
 export type WhiteBalance = Schemas['WhiteBalance'];
 export type Swatch = Schemas['Swatch'];
 export type Problem = Schemas['ProblemDocument'];
+export type Command = Schemas['Command'];
+export type Edit = Schemas['Edit'];
 
 export const api = createClient<paths>({ baseUrl: '/' });
 
@@ -68,10 +72,24 @@ export class ApiProblem extends Error {
   readonly problem: Problem | undefined;
 
   constructor(status: number, problem: Problem | undefined) {
-    super(problem?.errors?.[0]?.message ?? problem?.detail ?? problem?.title ?? 'Tolva does not answer.');
+    super(messageOf(problem));
     this.status = status;
     this.problem = problem;
   }
+}
+
+/** What is wrong, in a sentence: each field as a screen calls it. */
+function messageOf(problem: Problem | undefined): string {
+  const errors = problem?.errors ?? [];
+  if (errors.length > 0) return errors.map((one) => one.message).join('; ');
+  return problem?.detail ?? problem?.title ?? 'Tolva does not answer.';
+}
+
+/** The same, line by line, each with where it is. */
+export function linesOf(failure: unknown, otherwise: string): string[] {
+  const problem = failure instanceof ApiProblem ? failure : undefined;
+  const lines = problem?.problem?.errors?.map((one) => (one.field ? `${one.field}: ${one.message}` : one.message));
+  return lines && lines.length > 0 ? lines : [problem?.message ?? otherwise];
 }
 
 type Answer<T> = { data?: T; error?: unknown; response: Response };

@@ -476,6 +476,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/kit/edit": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** A kit with one number changed, and what belongs together still in order. Nothing is stored. */
+        post: operations["edit_kit"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/kit/file": {
         parameters: {
             query?: never;
@@ -576,6 +593,40 @@ export interface paths {
         put?: never;
         /** Says what instant an hour at a place is, or what is wrong with it; without an hour, what clocks there show now. */
         post: operations["moment"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/new-job": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Adds a new job with one setup, so that there is an answer at once. */
+        post: operations["new_job"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/new-setup": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** A setup for a job: a new one, or a copy. Nothing is stored. */
+        post: operations["new_setup"];
         delete?: never;
         options?: never;
         head?: never;
@@ -697,7 +748,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** Computes the plan of a setup; with a mark or an hour to move, moves it first. */
+        /** Computes the plan of a setup; with something to do to it, does that first. */
         post: operations["solve"];
         delete?: never;
         options?: never;
@@ -1355,6 +1406,7 @@ export interface components {
             /**
              * Format: double
              * @description In degrees.
+             * @default 10
              */
             altitude_deg: number;
         };
@@ -1451,6 +1503,10 @@ export interface components {
             label: string;
             /** @description What it stands for: `5600 K`. */
             kelvin_label: string;
+            /** @description The same without its unit, for a field that has it in its name: `5600`. */
+            kelvin_number: string;
+            /** @description The tint in such a field: `−0.0012`. */
+            tint_number: string;
             /**
              * Format: double
              * @description In kelvin.
@@ -1927,6 +1983,11 @@ export interface components {
             /** @description The light that is there on a region, by its id. */
             region: string;
         };
+        /**
+         * @description How the colour of the light on a region is said.
+         * @enum {string}
+         */
+        ColourKind: "from_place" | "named" | "kelvin" | "meter" | "grey_patch";
         /** @description A light on the colour line. */
         ColourMark: {
             /** @description The region's or the light's id. */
@@ -1979,20 +2040,143 @@ export interface components {
             /** @description What the automatic setting would have done: a grey-world estimate, line by line. */
             automatic: components["schemas"]["Fact"][];
         };
-        /** @description Something put somewhere else on the colour line. */
+        /** @description Something put somewhere else on the colour line, or nudged; held to the line. */
         Colouring: {
             /** @description What. */
             what: components["schemas"]["ColourGrip"];
             /**
              * Format: double
-             * @description Where to, in mired: 25 to 1000.
+             * @description Where to, in mired. Left out, from where it stands.
              */
-            mired: number;
+            mired?: number | null;
             /**
              * Format: double
-             * @description How green, in Duv: −0.05 to 0.05. Left out, as it was.
+             * @description How green, in Duv. Left out, as it was.
              */
             tint_duv?: number | null;
+            /**
+             * Format: int32
+             * @description So many steps along the line from where it stands: five mired each.
+             */
+            by?: number;
+            /**
+             * Format: int32
+             * @description So many steps across it: a thousandth of a Duv each, positive towards green.
+             */
+            tint_by?: number;
+        };
+        /** @description Something done to a setup. */
+        Command: {
+            /** @description A text was typed into a number, or it was stepped. */
+            edit: components["schemas"]["Edit"];
+        } | {
+            /** @description A mark on the rail is moved. */
+            mark: components["schemas"]["Placing"];
+        } | {
+            /** @description A mark on the colour line is moved. */
+            colour_mark: components["schemas"]["Colouring"];
+        } | {
+            /** @description The hour is moved along its day. */
+            minute: {
+                /**
+                 * Format: double
+                 * @description To this minute from midnight, held to the day. Left out, from where it stands.
+                 */
+                to?: number | null;
+                /**
+                 * Format: double
+                 * @description By so many minutes.
+                 */
+                by?: number;
+            };
+        } | {
+            /** @description A day and an hour by the clocks of the place. */
+            hour: components["schemas"]["LocalTime"];
+        } | {
+            /** @description Which way the subject faces, round the compass. */
+            face: {
+                /**
+                 * Format: double
+                 * @description To this bearing, in degrees. Left out, from where it stands.
+                 */
+                to_deg?: number | null;
+                /**
+                 * Format: double
+                 * @description By so many degrees.
+                 */
+                by_deg?: number;
+            };
+        } | {
+            /** @description Another lens, at the nearest focal length it has. */
+            lens: {
+                /** @description Its id. */
+                lens_id: string;
+            };
+        } | {
+            /** @description What a light is there for: it is aimed where that usually is. */
+            wish: {
+                /** @description Which light. */
+                light_id: string;
+                /** @description What for. */
+                kind: components["schemas"]["WishKind"];
+            };
+        } | {
+            /** @description Another unit for a light; a power that was fixed is Tolva's again. */
+            unit: {
+                /** @description Which light. */
+                light_id: string;
+                /** @description The unit, from the kit. */
+                flash_id: string;
+            };
+        } | {
+            /** @description How much of a light reaches a region it is not aimed at, typed for the first time. */
+            reach: {
+                /** @description Which light. */
+                light_id: string;
+                /** @description Which region. */
+                region_id: string;
+                /** @description In stops, in any usual notation. */
+                text: string;
+            };
+        } | "add_light" | "add_region" | {
+            /** @description A part of the picture less, with what was aimed at it. */
+            remove_region: {
+                /** @description Which. */
+                region_id: string;
+            };
+        } | "add_obstacle" | "cloud_by_hand" | {
+            /** @description How the colour of a region's light is said; it begins as it is taken to be now. */
+            colour: {
+                /** @description Which region. */
+                region_id: string;
+                /** @description How. */
+                kind: components["schemas"]["ColourKind"];
+            };
+        } | {
+            /** @description A reading was typed. */
+            reading: {
+                /** @description Of which region. */
+                region_id: string;
+                /** @description In any usual notation. */
+                text: string;
+                /** @description Whether it comes after the last one, instead of in its place. */
+                again?: boolean;
+            };
+        } | {
+            /** @description How the last reading of a region was taken, with the surface that is usual for it. */
+            method: {
+                /** @description Which region. */
+                region_id: string;
+                /** @description How. */
+                method: components["schemas"]["MeteringMethod"];
+            };
+        } | {
+            /** @description Where it is. The first place needs an hour too. */
+            place: {
+                /** @description The place. */
+                site: components["schemas"]["Site"];
+                at?: components["schemas"]["LocalTime"] | null;
+            };
         };
         /** @description A continuous lamp. */
         ContinuousOutput: {
@@ -2164,6 +2348,30 @@ export interface components {
                 overlap: number;
             };
         };
+        /** @description What is sharp, drawn from the camera on. Distances are from the sensor; close up from the lens. */
+        DepthLane: {
+            /**
+             * Format: double
+             * @description Where what is drawn begins; more than 0 where only the last of the way is drawn.
+             */
+            begin_m: number;
+            /**
+             * Format: double
+             * @description Where it ends.
+             */
+            end_m: number;
+            /** @description The nearest that is sharp. */
+            near: components["schemas"]["Distance"];
+            far?: components["schemas"]["Distance"] | null;
+            /** @description Where the focus lies. */
+            focus: components["schemas"]["Distance"];
+            /** @description The people or the thing in it. */
+            things: components["schemas"]["InDepth"][];
+            /** @description What is written along it. */
+            marks: components["schemas"]["Distance"][];
+            /** @description All of it in a sentence. */
+            says: string;
+        };
         /** @description What to put on the camera and the flashes. */
         DialCard: {
             /** @description The shutter. */
@@ -2216,6 +2424,8 @@ export interface components {
             aperture: components["schemas"]["DialSetting"][];
             /** @description Sensitivities, lowest first. */
             iso: components["schemas"]["DialSetting"][];
+            /** @description How flash and shutter can go together on this camera. */
+            sync: components["schemas"]["SyncOffer"][];
         };
         /** @description A camera with a lens on it. */
         DialsRequest: {
@@ -2232,6 +2442,16 @@ export interface components {
              * @default 0.9
              */
             diameter_m: number;
+        };
+        /** @description A distance with its label. */
+        Distance: {
+            /**
+             * Format: double
+             * @description In metres.
+             */
+            at_m: number;
+            /** @description As it is said: `3.20 m`. */
+            label: string;
         };
         /** @description One line of a unit's table: at this power, so long. */
         Duration: {
@@ -2262,6 +2482,36 @@ export interface components {
              * @default 600
              */
             rest_s: number;
+        };
+        /** @description A change of one number. */
+        Edit: {
+            /** @description A text was typed into it. */
+            type: {
+                /** @description JSON pointer to the number. */
+                at: string;
+                /** @description What was typed. */
+                text: string;
+            };
+        } | {
+            /** @description It is stepped by so many of its steps. */
+            nudge: {
+                /** @description JSON pointer to the number. */
+                at: string;
+                /**
+                 * Format: int32
+                 * @description How many steps; negative is less.
+                 */
+                by: number;
+            };
+        };
+        /** @description A number of the kit to change. */
+        EditKit: {
+            /** @description The kit. */
+            kit: components["schemas"]["Kit"];
+            /** @description What was typed into it, or stepped. */
+            edit: components["schemas"]["Edit"];
+            /** @description The unit of a bare number that is a length. */
+            length?: components["schemas"]["LengthUnit"];
         };
         /** @description An exposure value. */
         EvReading: {
@@ -2616,6 +2866,23 @@ export interface components {
             /** @description What clocks show: `18:00`. */
             clock: string;
         };
+        /** @description Somebody or something that stands in the depth. */
+        InDepth: {
+            /** @description What it is: `Row 2`. */
+            name: string;
+            /**
+             * Format: double
+             * @description From.
+             */
+            from_m: number;
+            /**
+             * Format: double
+             * @description To.
+             */
+            to_m: number;
+            /** @description Whether all of it is sharp. */
+            sharp: boolean;
+        };
         /**
          * @description What an incident meter collects its light with.
          * @enum {string}
@@ -2623,6 +2890,10 @@ export interface components {
         IncidentReceptor: "flat" | "dome";
         /** @description How a reading is taken. */
         Instruction: {
+            /** @description Of which part of the picture. */
+            part: components["schemas"]["Role"];
+            /** @description Whether the sun shows. */
+            sun_shows: boolean;
             /** @description Which way to point: it is drawn so. */
             pointing: components["schemas"]["Pointing"];
             /** @description In words. */
@@ -2951,8 +3222,15 @@ export interface components {
             /** @description What it is called, with its exposure values: `Stage, EV 5 to 7`. */
             name: string;
         };
+        /**
+         * @description A kind of light by the sun's height.
+         * @enum {string}
+         */
+        LightPhase: "night" | "last_trace" | "deep_twilight" | "twilight" | "low_sun" | "sun_up";
         /** @description A stretch of one kind of light. */
         LightPhaseStretch: {
+            /** @description Which. */
+            phase: components["schemas"]["LightPhase"];
             /** @description What it is called: `Low sun`. */
             name: string;
             /**
@@ -3161,10 +3439,8 @@ export interface components {
              * @description How far its usual surface lies over mid grey, in stops.
              */
             surface_stops: number;
-            /** @description How to take it while the sun shows. */
-            in_sun: components["schemas"]["Instruction"];
-            /** @description How to take it otherwise. */
-            in_shade: components["schemas"]["Instruction"];
+            /** @description How to take it of each part of the picture, while the sun shows and otherwise. */
+            instructions: components["schemas"]["Instruction"][];
         };
         /** @description A modifier: what shapes the flash. */
         Modifier: {
@@ -3257,6 +3533,15 @@ export interface components {
             /** @description What it is called, with its temperatures: `House lamps, 2500 to 3200 K`. */
             name: string;
         };
+        /** @description A job that a setup is for. */
+        NewSetupRequest: {
+            /** @description The kit it is to use. */
+            kit: components["schemas"]["Kit"];
+            /** @description The job's setups. At most 60. */
+            setups: components["schemas"]["Setup"][];
+            /** @description The id of the one it is a copy of; left out for a new one, at the place of the last. */
+            copy_of?: string | null;
+        };
         /** @description Something that stands in the way of the sun: a range of bearings, up to a height. */
         Obstacle: {
             /** @description What it is. May be empty. */
@@ -3264,11 +3549,13 @@ export interface components {
             /**
              * Format: double
              * @description The bearing it begins at, clockwise from true north.
+             * @default 240
              */
             from_deg: number;
             /**
              * Format: double
              * @description The bearing it ends at, clockwise from there; it may pass north.
+             * @default 300
              */
             to_deg: number;
             /** @description How high it stands. */
@@ -3357,18 +3644,23 @@ export interface components {
             /** @description The places. */
             places: components["schemas"]["Place"][];
         };
-        /** @description A mark on the rail put somewhere else. */
+        /** @description A mark on the rail put somewhere else, or nudged. */
         Placing: {
             /** @description The region. */
             region_id: string;
-            /** @description The mark. */
+            /** @description Which of its marks. */
             grip: components["schemas"]["Grip"];
             /**
              * Format: double
-             * @description Where it is put, in stops from mid grey; taken to the nearest third.
+             * @description Where it is put, in stops from mid grey: −12 to 12, taken to the nearest third. Left out, where it stands.
              */
-            stops: number;
-            /** @description Which light's mark; left out, the first's. */
+            stops?: number | null;
+            /**
+             * Format: int32
+             * @description So many thirds of a stop from where it stands; held to where marks may be put.
+             */
+            by?: number | null;
+            /** @description Which light's mark, by its letter; the first's where it is left out. */
             light_id?: string | null;
         };
         /** @description What Tolva computes from a setup. */
@@ -3385,6 +3677,8 @@ export interface components {
             ratio?: components["schemas"]["Ratio"] | null;
             /** @description What is to be sharp, and what is: line by line. */
             depth: components["schemas"]["Fact"][];
+            /** @description The same from the camera on, to be drawn. */
+            depth_lane: components["schemas"]["DepthLane"];
             /** @description What keeps the shutter from being slower: line by line. */
             speed: components["schemas"]["Fact"][];
             /** @description Whether the flashes keep up with the job, and for how long: line by line. */
@@ -3412,10 +3706,10 @@ export interface components {
             name?: string | null;
         };
         /**
-         * @description Which way a receptor is pointed: it is drawn so.
+         * @description Where a meter is held and which way it is pointed: it is drawn so.
          * @enum {string}
          */
-        Pointing: "under_the_sun" | "towards_the_camera" | "at_the_surface";
+        Pointing: "under_the_sun" | "towards_the_camera" | "away_from_the_light" | "behind_the_subject" | "at_the_surface" | "at_what_lies_behind";
         /**
          * @description How power is shown.
          * @enum {string}
@@ -3454,6 +3748,8 @@ export interface components {
             show?: components["schemas"]["Show"];
             /** @description The theme. */
             theme?: components["schemas"]["Theme"];
+            /** @description Whether single letters and digits are keys. */
+            letter_keys?: boolean;
             /** @description The schools a new setup begins with. */
             defaults?: components["schemas"]["Defaults"];
         };
@@ -3476,7 +3772,7 @@ export interface components {
              * @example /setups/0/lights/0/distance_m
              */
             pointer: string;
-            /** @description What people call the field: `distance`, `f-number`; empty where it is all of what was sent. */
+            /** @description What people call the field: `distance`, `f-number`; to those who use a screen it is told by [`crate::Catalogue::said`]. Empty where it is all of what was sent. */
             field: string;
             /** @description What kind of problem it is. */
             code: components["schemas"]["ProblemCode"];
@@ -3920,11 +4216,13 @@ export interface components {
             /**
              * Format: double
              * @description How high it stands over the subject's face, in metres.
+             * @default 12
              */
             height_m: number;
             /**
              * Format: double
              * @description How far away it is, in metres.
+             * @default 30
              */
             distance_m: number;
         };
@@ -3936,17 +4234,11 @@ export interface components {
             kit: components["schemas"]["Kit"];
             /** @description How numbers are shown. */
             show?: components["schemas"]["Show"];
-            place?: components["schemas"]["Placing"] | null;
-            colour?: components["schemas"]["Colouring"] | null;
-            /**
-             * Format: double
-             * @description The minute of its day, from midnight, that the setup is moved to first.
-             */
-            minute?: number | null;
+            command?: components["schemas"]["Command"] | null;
         };
         /** @description A setup and its plan. */
         SolveResponse: {
-            /** @description The setup, with the mark moved. */
+            /** @description The setup, with the command carried out. */
             setup: components["schemas"]["Setup"];
             /** @description Its plan. */
             plan: components["schemas"]["Plan"];
@@ -4018,6 +4310,10 @@ export interface components {
              * @description Where white clips, in stops over mid grey.
              */
             full_white_stops: number;
+            /** @description Between where a mark on the rail may be put, in stops. */
+            marks_stops: number[];
+            /** @description Between where something on the colour line may be put, in mired. */
+            colours_mired: number[];
             /** @description The blends, in the order they are offered. */
             blends: components["schemas"]["BlendOffer"][];
             /** @description The ways to take a reading. */
@@ -4243,6 +4539,21 @@ export interface components {
             sky: string;
             /** @description Whether there is daylight here. */
             daylight: boolean;
+            /**
+             * Format: double
+             * @description The lit side at this hour, EV at ISO 100: where it stands on the day's line.
+             */
+            lit_ev100: number;
+            /**
+             * Format: double
+             * @description The shadow side.
+             */
+            shadow_ev100: number;
+            /**
+             * Format: double
+             * @description Behind.
+             */
+            background_ev100: number;
         };
         /** @description What `sun-times` is asked. */
         SunTimesAsked: {
@@ -4305,6 +4616,13 @@ export interface components {
          * @enum {string}
          */
         Sync: "ordinary" | "high_speed" | "electronic";
+        /** @description A way for flash and shutter to go together. */
+        SyncOffer: {
+            /** @description Its name in the format. */
+            sync: components["schemas"]["Sync"];
+            /** @description What it is called. */
+            name: string;
+        };
         /**
          * @description The theme.
          * @enum {string}
@@ -4321,6 +4639,11 @@ export interface components {
             /** @description The settings to begin with, then every change. Never empty. */
             steps: components["schemas"]["FallingStep"][];
             last?: components["schemas"]["LastMinute"] | null;
+            /**
+             * Format: double
+             * @description How far it goes, in minutes after the first step: to its last minute, or half an hour past its last change.
+             */
+            end_minute: number;
             /** @description Whether cloud or a reading in it is made up by a stand-in. */
             simulated: boolean;
         };
@@ -4420,6 +4743,11 @@ export interface components {
                 reason?: components["schemas"]["BalanceReason"];
             };
         };
+        /**
+         * @description What a light is there for, without its numbers.
+         * @enum {string}
+         */
+        WishKind: "key" | "fill" | "rim" | "place";
         /** @description One line of the workings. */
         Working: {
             /** @description What is worked out: `Camera`. */
@@ -7200,6 +7528,111 @@ export interface operations {
             };
         };
     };
+    edit_kit: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["EditKit"];
+            };
+        };
+        responses: {
+            /** @description The kit */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Kit"];
+                };
+            };
+            /** @description The request cannot be understood */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Not from here, or the data file was opened for reading only */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description The body was not sent in time */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description The body is too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description The body is of another kind */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description A field is wrong: says which, and what is allowed */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description A fault of Tolva’s own, or of the data file */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Too much at once, or the data file is locked: try again in a moment */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description The disk is full: nothing was saved */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+        };
+    };
     export_kit: {
         parameters: {
             query: {
@@ -7826,6 +8259,149 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Moment"];
+                };
+            };
+            /** @description The request cannot be understood */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Not from here, or the data file was opened for reading only */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description The body was not sent in time */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description The body is too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description The body is of another kind */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description A field is wrong: says which, and what is allowed */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description A fault of Tolva’s own, or of the data file */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Too much at once, or the data file is locked: try again in a moment */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+        };
+    };
+    new_job: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Added; `Location` says where */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["JobBody"];
+                };
+            };
+            /** @description Not from here, or the data file was opened for reading only */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description A fault of Tolva’s own, or of the data file */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Too much at once, or the data file is locked: try again in a moment */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+        };
+    };
+    new_setup: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["NewSetupRequest"];
+            };
+        };
+        responses: {
+            /** @description The setup */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Setup"];
                 };
             };
             /** @description The request cannot be understood */

@@ -1,34 +1,52 @@
+import { Suspense, useEffect, useState } from 'react';
 import { RouterProvider } from 'react-aria-components';
-import { Navigate, Route, Routes, useHref, useNavigate } from 'react-router';
-import { JobPage } from '../jobs/JobPage';
-import { JobRoute } from '../jobs/JobRoute';
-import { JobsPage } from '../jobs/JobsPage';
-import { KitProvider } from '../kit/KitContext';
-import { KitPage } from '../kit/KitPage';
-import { KeysProvider } from './keys';
-import { useTheme } from './preferences';
+import { Redirect, Route, Switch, useLocation } from 'wouter';
+import { useTheme } from '../api/preferences';
+import { KitProvider } from '../session/kit';
+import { Boundary } from '../ui/Boundary';
+import { CameFromHere } from '../ui/came';
+import { lazily, loadTheRest } from '../ui/lazily';
+import { Broken } from './Broken';
+import { KeysProvider } from './Keys';
 import { GlobalStyle } from './theme';
-import { Workbench } from './Workbench';
+
+const JobsPage = lazily(() => import('../screens/jobs/JobsPage'));
+const JobRoute = lazily(() => import('../screens/job/JobRoute'));
+const KitPage = lazily(() => import('../screens/kit/KitPage'));
 
 export function App() {
   useTheme();
-  const navigate = useNavigate();
+  useEffect(loadTheRest, []);
+  const [pathname, navigate] = useLocation();
+  const [first] = useState(pathname);
+  const [moved, setMoved] = useState(false);
+  if (!moved && pathname !== first) setMoved(true);
   return (
-    <RouterProvider navigate={(to) => void navigate(to)} useHref={useHref}>
+    <RouterProvider navigate={(to) => navigate(to)}>
       <GlobalStyle />
-      <KeysProvider>
+      {/* Another page is another try. */}
+      <Boundary key={pathname.split('/')[1]} otherwise={(again, error) => <Broken again={again} error={error} />}>
         <KitProvider>
-          <Routes>
-            <Route path="/" element={<JobsPage />} />
-            <Route path="/jobs/:id" element={<JobRoute />}>
-              <Route index element={<JobPage />} />
-              <Route path="setups/:setup/:step?" element={<Workbench />} />
-            </Route>
-            <Route path="/kit" element={<KitPage />} />
-            <Route path="*" element={<Navigate to="/" replace />} />
-          </Routes>
+          <KeysProvider>
+            <CameFromHere value={moved}>
+              <Suspense fallback={<main aria-busy="true" aria-label="Opening" />}>
+                <Switch>
+                  <Route path="/">
+                    <JobsPage />
+                  </Route>
+                  <Route path="/kit">
+                    <KitPage />
+                  </Route>
+                  <Route path="/jobs/:id/*?">{({ id }) => <JobRoute id={id} />}</Route>
+                  <Route>
+                    <Redirect to="/" replace />
+                  </Route>
+                </Switch>
+              </Suspense>
+            </CameFromHere>
+          </KeysProvider>
         </KitProvider>
-      </KeysProvider>
+      </Boundary>
     </RouterProvider>
   );
 }

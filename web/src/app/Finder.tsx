@@ -1,12 +1,12 @@
 import { keepPreviousData, useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
 import { Autocomplete, Input, Menu, MenuItem, SearchField, useFilter } from 'react-aria-components';
-import { useNavigate } from 'react-router';
+import { useLocation } from 'wouter';
 import styled from 'styled-components';
 import { answered, api } from '../api/client';
 import { boxLook } from '../ui/field';
 import { Sheet } from '../ui/Sheet';
-import { useKeys } from './keys';
+import { useKeys } from '../ui/shortcuts';
 
 const Box = styled(Input)`
   ${boxLook} font-size: 17px;
@@ -39,9 +39,9 @@ const One = styled(MenuItem)`
 type Item = { id: string; name: string; words?: string; more: string; run: () => void };
 
 /** Finds jobs, steps, blends, actions: everything that has a name. */
-export function Finder({ onClose }: { onClose: () => void }) {
+export default function Finder({ onClose }: { onClose: () => void }) {
   const { contains } = useFilter({ sensitivity: 'base' });
-  const navigate = useNavigate();
+  const [, navigate] = useLocation();
   const keys = useKeys();
   const [text, setText] = useState('');
   const { data: jobs = [] } = useQuery({
@@ -58,10 +58,10 @@ export function Finder({ onClose }: { onClose: () => void }) {
       // The core finds it by any of these; what it was found by must be there for the list to show it.
       words: [job.name, job.client, job.place, job.date, ...job.setups, text].join(' '),
       more: 'Job',
-      run: () => void navigate(`/jobs/${job.id}`),
+      run: () => navigate(`/jobs/${job.id}`),
     })),
-    { id: 'all-jobs', name: 'All jobs', more: 'Page', run: () => void navigate('/') },
-    { id: 'kit', name: 'Kit', more: 'Page', run: () => void navigate('/kit') },
+    { id: 'all-jobs', name: 'All jobs', more: 'Page', run: () => navigate('/') },
+    { id: 'kit', name: 'Kit', more: 'Page', run: () => navigate('/kit') },
     { id: 'sums', name: 'Quick sums', more: 'Q', run: keys.sums },
     { id: 'keys', name: 'List the keys', more: '?', run: keys.showKeys },
   ];

@@ -1,4 +1,5 @@
 import { createGlobalStyle } from 'styled-components';
+import { type } from '../ui/tokens';
 
 /** Colours and measures, as CSS variables so that a change of theme repaints without a render. */
 const daylight = `
@@ -12,10 +13,6 @@ const dusk = `
   --ambient: #63c7d2; --flash: #ff8d5e; --band: rgba(236, 236, 236, 0.2); --hatch: #7c7c7c; --focus: #ececec;
 `;
 
-export const phone = '(max-width: 820px)';
-export const narrow = `@media ${phone}`;
-export const wide = '@media (min-width: 821px)';
-
 export const GlobalStyle = createGlobalStyle`
   :root { color-scheme: light; ${daylight} }
   @media (prefers-color-scheme: dark) { :root:not([data-theme='daylight']) { color-scheme: dark; ${dusk} } }
@@ -25,7 +22,7 @@ export const GlobalStyle = createGlobalStyle`
   html { -webkit-text-size-adjust: 100%; }
   body {
     margin: 0; background: var(--ground); color: var(--ink);
-    font-family: 'Atkinson Hyperlegible Next Variable', sans-serif; font-size: 14.5px; line-height: 1.4;
+    font-family: 'Atkinson Hyperlegible Next Variable', sans-serif; font-size: ${type.body}px; line-height: 1.4;
   }
   h1, h2, h3, p, dl, dd, ol, ul { margin: 0; padding: 0; }
   h1, h2, h3 { font-weight: 650; line-height: 1.2; }
@@ -39,10 +36,4 @@ export const GlobalStyle = createGlobalStyle`
     .only-print { display: block; }
   }
   @media (prefers-reduced-motion: reduce) { * { animation: none !important; transition: none !important; } }
-`;
-
-/** The numbers' face: slightly narrow, tabular figures. */
-export const figures = `
-  font-family: 'Archivo Variable', sans-serif; font-stretch: 88%; font-variant-numeric: tabular-nums;
-  font-feature-settings: 'tnum';
 `;

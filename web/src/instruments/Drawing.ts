@@ -1,24 +1,27 @@
 import styled from 'styled-components';
-import { figures } from '../app/theme';
+import { figures, type } from '../ui/tokens';
 
-/** What an instrument is drawn in, with its lettering. */
+/**
+ * What an instrument is drawn in, with its lettering. By touch only its handles are taken hold of: everywhere else the
+ * page scrolls.
+ */
 export const Drawing = styled.svg`
   display: block;
   width: 100%;
-  touch-action: pan-y;
+  touch-action: auto;
   user-select: none;
   overflow: visible;
   text {
     fill: var(--ink);
-    font-size: 13px;
+    font-size: ${type.note}px;
   }
   text.quiet {
     fill: var(--quiet);
-    font-size: 12.5px;
+    font-size: ${type.small}px;
   }
   && text.letter {
     ${figures} fill: var(--panel);
-    font-size: 12.5px;
+    font-size: ${type.small}px;
     font-weight: 700;
   }
   text.figure {

@@ -1,64 +1,24 @@
-import { Check, ChevronDown } from 'lucide-react';
-import { Button, Label, ListBox, ListBoxItem, Popover, Select, SelectValue } from 'react-aria-components';
+import { ChevronDown } from 'lucide-react';
+import { Suspense } from 'react';
 import styled from 'styled-components';
-import { boxLook, fieldLook, FieldName } from './field';
+import { choiceLook, fieldLook, FieldName } from './field';
+import { lazily } from './lazily';
 
-const Whole = styled(Select)`
+const ChoiceList = lazily(() => import('./ChoiceList'));
+
+const Whole = styled.div`
   ${fieldLook}
 `;
-const Box = styled(Button)`
-  ${boxLook} display: flex;
-  align-items: center;
-  justify-content: space-between;
-  gap: 8px;
-  text-align: left;
-  cursor: pointer;
-  svg {
-    flex: none;
-  }
+const Box = styled.div`
+  ${choiceLook}
 `;
-const Value = styled(SelectValue)`
+const Value = styled.span`
   overflow: hidden;
   text-overflow: ellipsis;
   white-space: nowrap;
 `;
-export const Floating = styled(Popover)`
-  background: var(--raised);
-  border: 1px solid var(--control-line);
-  border-radius: 9px;
-  min-width: var(--trigger-width);
-  max-width: min(420px, 96vw);
-  overflow: auto;
-  box-shadow: 0 6px 22px rgb(0 0 0 / 0.28);
-  padding: 4px;
-`;
-export const Item = styled(ListBoxItem)`
-  display: flex;
-  align-items: center;
-  gap: 8px;
-  padding: 7px 10px;
-  border-radius: 6px;
-  cursor: pointer;
-  min-height: 34px;
-  &[data-focused] {
-    background: var(--chosen);
-    outline: none;
-  }
-  &[data-focus-visible] {
-    outline: 2.5px solid var(--focus);
-    outline-offset: -2px;
-  }
-  @media (pointer: coarse) {
-    min-height: 44px;
-  }
-`;
-const Tick = styled.span`
-  width: 16px;
-  flex: none;
-  display: inline-flex;
-`;
 
-type Props<T extends string> = {
+export type ChoiceProps<T extends string> = {
   name: string;
   /** Only for those who hear the page: where its place says what it is. */
   unseenName?: boolean;
@@ -67,37 +27,21 @@ type Props<T extends string> = {
   onChange: (id: T) => void;
 };
 
-/** One of several. */
-export function Choice<T extends string>({ name, unseenName, value, options, onChange }: Props<T>) {
-  return (
-    <Whole
-      value={value}
-      onChange={(key) => key !== null && onChange(String(key) as T)}
-      aria-label={unseenName ? name : undefined}
-    >
-      {!unseenName && (
-        <Label>
-          <FieldName>{name}</FieldName>
-        </Label>
-      )}
+/** One of several. What is chosen is seen at once; the list it is chosen from comes a moment later. */
+export function Choice<T extends string>(props: ChoiceProps<T>) {
+  const { name, unseenName, value, options } = props;
+  const still = (
+    <Whole>
+      {!unseenName && <FieldName>{name}</FieldName>}
       <Box>
-        <Value>{({ selectedText }) => selectedText}</Value>
+        <Value>{options.find((one) => one.id === value)?.label}</Value>
         <ChevronDown size={16} aria-hidden />
       </Box>
-      <Floating>
-        <ListBox>
-          {options.map((option) => (
-            <Item key={option.id} id={option.id} textValue={option.label}>
-              {({ isSelected }) => (
-                <>
-                  <Tick>{isSelected && <Check size={15} aria-hidden />}</Tick>
-                  {option.label}
-                </>
-              )}
-            </Item>
-          ))}
-        </ListBox>
-      </Floating>
     </Whole>
+  );
+  return (
+    <Suspense fallback={still}>
+      <ChoiceList {...props} onChange={(id: string) => props.onChange(id as T)} />
+    </Suspense>
   );
 }

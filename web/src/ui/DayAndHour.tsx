@@ -18,7 +18,7 @@ import {
   TimeField,
 } from 'react-aria-components';
 import styled from 'styled-components';
-import { figures } from '../app/theme';
+import { figures } from './tokens';
 import { boxLook, fieldLook, FieldName } from './field';
 
 const Day = styled(DatePicker)`
@@ -69,7 +69,7 @@ const Open = styled(AriaButton)`
   cursor: pointer;
   @media (pointer: coarse) {
     width: 44px;
-    min-height: 40px;
+    min-height: 44px;
   }
 `;
 const Floating = styled(Popover)`

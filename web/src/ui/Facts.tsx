@@ -1,11 +1,13 @@
 import styled from 'styled-components';
-import type { Fact } from '../api/client';
 
 const List = styled.dl`
   display: grid;
   grid-template-columns: minmax(72px, auto) 1fr;
   gap: 3px 14px;
   font-size: 14px;
+  div {
+    display: contents;
+  }
   dt {
     color: var(--quiet);
   }
@@ -24,11 +26,11 @@ const List = styled.dl`
 `;
 
 /** What the core says about something, line by line. */
-export function Facts({ facts, name }: { facts: Fact[]; name: string }) {
+export function Facts({ facts, name }: { facts: { about: string; says: string }[]; name: string }) {
   return (
     <List aria-label={name}>
       {facts.map((fact) => (
-        <div key={fact.about} style={{ display: 'contents' }}>
+        <div key={fact.about}>
           <dt>{fact.about}</dt>
           <dd>{fact.says}</dd>
         </div>

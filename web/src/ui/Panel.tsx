@@ -1,30 +1,47 @@
 import styled from 'styled-components';
+import { radius, space, type } from './tokens';
 
 export const Panel = styled.section`
   background: var(--panel);
-  border-radius: 9px;
-  padding: 14px 16px;
+  border-radius: ${radius.card}px;
+  padding: ${space.part}px 16px;
 `;
 
 export const Title = styled.h2`
-  font-size: 20px;
+  font-size: ${type.title}px;
   margin-bottom: 4px;
+  &:focus {
+    outline: none;
+  }
 `;
 
-export const Lead = styled.p`
+/** The heading of a part of a panel. */
+export const Part = styled.h3`
+  margin-bottom: 8px;
+`;
+
+export const Lead = styled.p<{ $tight?: boolean }>`
   color: var(--quiet);
-  margin-bottom: 14px;
+  margin-bottom: ${({ $tight }) => ($tight ? 0 : space.part)}px;
   max-width: 68ch;
 `;
 
-export const Row = styled.div<{ $gap?: number }>`
+/** Something said quietly. */
+export const Quiet = styled.p`
+  color: var(--quiet);
+`;
+
+export const Row = styled.div<{ $gap?: number; $apart?: boolean; $below?: boolean }>`
   display: flex;
   flex-wrap: wrap;
   align-items: flex-end;
   gap: ${({ $gap = 12 }) => $gap}px;
+  ${({ $apart }) => ($apart ? 'justify-content: space-between; align-items: center;' : '')}
+  ${({ $below }) => ($below ? 'margin-top: 12px;' : '')}
 `;
 
-export const Grid = styled.div<{ $min?: number }>`
+export const Grid = styled.div<{ $min?: number; $below?: boolean }>`
+  ${({ $below }) => ($below ? 'margin-top: 12px;' : '')}
   display: grid;
   gap: 12px;
   grid-template-columns: repeat(auto-fill, minmax(min(100%, ${({ $min = 210 }) => $min}px), 1fr));

@@ -41,6 +41,10 @@ const Item = styled(ListBoxItem)`
   }
 `;
 
+const None = styled(Hint)`
+  padding: 8px;
+`;
+
 export type Suggestion = { id: string; name: string; more: string };
 
 type Props = {
@@ -75,7 +79,7 @@ export function Suggest({ name, text, onText, found, onPick, placeholder, wrong,
       <Box placeholder={placeholder} spellCheck={false} />
       {wrong ? <Wrong role="alert">{wrong}</Wrong> : hint && <Hint>{hint}</Hint>}
       <Floating>
-        <ListBox renderEmptyState={() => <Hint style={{ padding: 8 }}>Nothing has that name.</Hint>}>
+        <ListBox renderEmptyState={() => <None>Nothing has that name.</None>}>
           {(one: Suggestion) => (
             <Item id={one.id} textValue={one.name}>
               <strong>{one.name}</strong>

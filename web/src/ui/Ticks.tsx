@@ -40,6 +40,10 @@ const Tick = styled(Checkbox)`
   }
 `;
 
+const Alone = styled(Tick)`
+  width: fit-content;
+`;
+
 const Mark = () => <i>{<Check size={13} strokeWidth={3} aria-hidden />}</i>;
 
 type Props = {
@@ -75,13 +79,13 @@ export function Ticks({ name, value, options, onChange }: Props) {
 /** One thing that is so or is not. */
 export function TickBox({ name, value, onChange }: { name: string; value: boolean; onChange: (is: boolean) => void }) {
   return (
-    <Tick isSelected={value} onChange={onChange} style={{ width: 'fit-content' }}>
+    <Alone isSelected={value} onChange={onChange}>
       {({ isSelected }) => (
         <>
           {isSelected ? <Mark /> : <i />}
           {name}
         </>
       )}
-    </Tick>
+    </Alone>
   );
 }

@@ -27,14 +27,37 @@ export const boxLook = css`
   }
 `;
 
-export const Wrong = styled.span`
+/** What is chosen, with the arrow that opens the rest. */
+export const choiceLook = css`
+  ${boxLook}
+  display: flex;
+  align-items: center;
+  justify-content: space-between;
+  gap: 8px;
+  text-align: left;
+  cursor: pointer;
+  svg {
+    flex: none;
+  }
+`;
+
+export const wrongLook = css`
   font-size: 13px;
   border-left: 3px solid var(--ink);
   padding-left: 7px;
   margin-top: 2px;
 `;
 
+export const Wrong = styled.span`
+  ${wrongLook}
+`;
+
 export const Hint = styled.span`
   font-size: 13px;
   color: var(--quiet);
+`;
+
+/** A hint on a line of its own. */
+export const HintLine = styled(Hint)`
+  display: block;
 `;

@@ -6,6 +6,7 @@ mod calibrated;
 mod colour;
 mod horizon;
 mod phases;
+mod pointing;
 mod region;
 mod scene;
 mod scene_light;
@@ -21,6 +22,7 @@ pub use calibrated::{AmbientSource, CalibratedAmbient, Lights};
 pub use colour::SceneColours;
 pub use horizon::Skyline;
 pub use phases::LightPhase;
+pub use pointing::{Pointing, pointing};
 pub use region::RegionLight;
 pub use scene::{
     AngleHeight, Artificial, Background, BackgroundKind, CloudHour, ForecastCloud, Obstacle, ObstacleHeight, OpenShade,

@@ -201,6 +201,11 @@ pub enum Role {
     Part,
 }
 
+impl Role {
+    /// All of them.
+    pub const ALL: [Self; 4] = [Self::Background, Self::LitSide, Self::ShadowSide, Self::Part];
+}
+
 impl Scene {
     /// A scene at a place and an hour, with sensible values: clear sky, open ground, the subject facing south.
     pub fn new(site: Site, at: LocalTime) -> Self {

@@ -1,4 +1,4 @@
-//! The ways a reading is taken, and how to hold the meter for each.
+//! The ways a reading is taken.
 
 use crate::scale::Stops;
 
@@ -30,17 +30,6 @@ pub enum MeteringMethod {
     Camera,
 }
 
-/// Which way a receptor is pointed: it is drawn so.
-#[derive(Clone, Copy, Debug, PartialEq, Eq)]
-pub enum Pointing {
-    /// At face height, level, towards the horizon under the sun.
-    UnderTheSun,
-    /// From the subject towards the camera.
-    TowardsTheCamera,
-    /// From the camera at the surface.
-    AtTheSurface,
-}
-
 impl MeteringMethod {
     /// All that are offered.
     pub const OFFERED: [Self; 10] = [
@@ -68,31 +57,15 @@ impl MeteringMethod {
         })
     }
 
-    /// Which way to point it: an incident meter in sun under the sun, else towards the camera. Common practice.
-    pub fn pointing(self, sun_shows: bool) -> Pointing {
-        match self {
-            Self::IncidentDome | Self::IncidentFlat | Self::Luxmeter | Self::Unsaid if sun_shows => {
-                Pointing::UnderTheSun
-            }
-            Self::IncidentDome | Self::IncidentFlat | Self::Luxmeter | Self::Unsaid => Pointing::TowardsTheCamera,
-            _ => Pointing::AtTheSurface,
-        }
+    /// Whether it collects what falls on it, instead of looking at a surface.
+    pub fn is_incident(self) -> bool {
+        matches!(self, Self::IncidentDome | Self::IncidentFlat | Self::Luxmeter | Self::Unsaid)
     }
 }
 
 #[cfg(test)]
 mod tests {
     use super::*;
-    use rstest::rstest;
-
-    #[rstest]
-    #[case(MeteringMethod::IncidentDome, true, Pointing::UnderTheSun)]
-    #[case(MeteringMethod::IncidentDome, false, Pointing::TowardsTheCamera)]
-    #[case(MeteringMethod::SpotGrey, true, Pointing::AtTheSurface)]
-    #[case(MeteringMethod::Camera, false, Pointing::AtTheSurface)]
-    fn where_to_hold_it(#[case] how: MeteringMethod, #[case] sun: bool, #[case] pointing: Pointing) {
-        assert_eq!(how.pointing(sun), pointing);
-    }
 
     /// A surface of reflectance ρ lies log₂(ρ/0.18) over mid grey: white of 0.9 is +2.32.
     #[test]

@@ -7,7 +7,7 @@ mod reading;
 
 pub use ev::Ev;
 pub use meter::{IncidentReceptor, reflected_over};
-pub use metering_method::{MeteringMethod, Pointing};
+pub use metering_method::MeteringMethod;
 pub use reading::ranges;
 pub use reading::{Ambient, CameraReading, EvReading, LuxReading, MeterReading, Reading, parse_reading};
 

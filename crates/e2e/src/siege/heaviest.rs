@@ -11,7 +11,7 @@ use super::client::{ask, demo_jobs};
 use crate::Tolva;
 
 /// Routes that take a setup and its kit, with what else they need.
-const ROUTES: [(&str, &str, f64); 8] = [
+const ROUTES: [(&str, &str, f64); 7] = [
     ("solve", "", 0.0),
     ("alternatives", "", 0.0),
     ("conventions", "", 0.0),
@@ -19,7 +19,6 @@ const ROUTES: [(&str, &str, f64); 8] = [
     ("falling", "", 0.0),
     ("day", "step_min", 1.0),
     ("trigger", "channel", 1.0),
-    ("solve", "minute", 720.0),
 ];
 
 /// A list with its last item again and again, each with an id of its own.

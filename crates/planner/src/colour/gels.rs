@@ -32,6 +32,17 @@ pub struct Colouring {
 impl Colouring {
     /// Where on the line something may be put, in mired: [`KELVIN`] the other way round.
     pub const MIRED: (f64, f64) = (25.0, 1000.0);
+
+    /// The same, held to where on the line something may be put.
+    #[must_use]
+    pub fn held(mut self) -> Self {
+        self.mired = self.mired.clamp(Self::MIRED.0, Self::MIRED.1);
+        self.tint_duv = self
+            .tint_duv
+            .map(|tint| (tint * 1000.0).round() / 1000.0)
+            .map(|tint| tint.clamp(*TINT.start(), *TINT.end()));
+        self
+    }
 }
 
 /// What is put somewhere by hand stands on tens of kelvin.

@@ -3,8 +3,9 @@
 use actix_web::web::{Data, Query};
 use actix_web::{HttpRequest, HttpResponse, get, post, put};
 use serde::{Deserialize, Serialize};
-use tolva_format::{Kit, KitFile};
+use tolva_format::{Edit, Kit, KitFile, Problems, edited};
 use tolva_store::{Act, SavedKit, Store};
+use tolva_wording::LengthUnit;
 use utoipa::{IntoParams, ToSchema};
 
 use super::answer::{Key, as_file, is_conditional, made_on, marked, marked_for};
@@ -59,6 +60,37 @@ pub struct SaveKit {
 #[get("/api/v1/kit")]
 pub async fn get(request: HttpRequest, store: Data<Store>) -> Result<HttpResponse, ApiError> {
     Ok(marked_for(&request, &KitBody::from(store.kit().await?)))
+}
+
+/// A number of the kit to change.
+#[derive(Debug, Deserialize, ToSchema)]
+#[serde(deny_unknown_fields)]
+pub struct EditKit {
+    /// The kit.
+    kit: Kit,
+    /// What was typed into it, or stepped.
+    edit: Edit,
+    /// The unit of a bare number that is a length.
+    #[serde(default)]
+    length: LengthUnit,
+}
+
+/// A kit with one number changed, and what belongs together still in order. Nothing is stored.
+#[utoipa::path(
+    operation_id = "edit_kit",
+    request_body = EditKit,
+    responses((status = OK, description = "The kit", body = Kit))
+)]
+#[post("/api/v1/kit/edit")]
+pub async fn edit(body: Body<EditKit>) -> Result<HttpResponse, ApiError> {
+    let EditKit { kit, edit, length } = body.0;
+    let changed = worked_out(move || -> Result<Kit, Problems> {
+        let mut kit = edited("Kit", &kit, &edit, length.into()).map_err(|wrong| wrong.within("/edit"))?;
+        kit.put_in_order();
+        kit.check()?;
+        Ok(kit)
+    });
+    Ok(HttpResponse::Ok().json(changed.await?))
 }
 
 fn shown(saved: SavedKit) -> HttpResponse {

@@ -2,6 +2,7 @@
 
 mod answer;
 mod backups;
+mod begin;
 mod body;
 mod calculators;
 mod described;
@@ -67,6 +68,8 @@ pub fn routes(config: &mut ServiceConfig<'_>) {
         .service(calculators::any)
         .service(reading::read)
         .service(reading::say)
+        .service(begin::new_job)
+        .service(begin::new_setup)
         .service(jobs::list)
         .service(jobs::add)
         .service(jobs::upgrade)
@@ -86,6 +89,7 @@ pub fn routes(config: &mut ServiceConfig<'_>) {
         .service(backups::restore)
         .service(kit::get)
         .service(kit::save)
+        .service(kit::edit)
         .service(kit::undo_kit)
         .service(kit::redo_kit)
         .service(kit::export)

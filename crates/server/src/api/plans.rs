@@ -3,18 +3,18 @@
 use actix_web::{HttpResponse, post};
 use serde::{Deserialize, Serialize};
 use tolva_core::scale::{Dial, Engraved};
-use tolva_format::{Camera, Kit, Lens, ProblemCode, Problems, Setup, check};
-use tolva_planner::hour::at_minute;
+use tolva_format::{Camera, Kit, Lens, ProblemCode, Problems, Setup, Sync, check};
+use tolva_planner::setup;
 use tolva_wording::{
-    Alternatives, ColourOptions, ConventionMatter, DayTimeline, OneLook, Plan, Show, alternatives, colour_options,
-    conventions_of, day_of, one_look, plan,
+    Alternatives, ColourOptions, ConventionMatter, DayTimeline, Named as _, OneLook, Plan, Show, alternatives,
+    colour_options, conventions_of, day_of, one_look, plan,
 };
 use utoipa::ToSchema;
 
 use super::body::Body;
 use super::problem::ApiError;
 use super::work::worked_out;
-use crate::edge::{Colouring, Placing, known, refused, write};
+use crate::edge::{Command, known, refused, write};
 
 /// A setup to solve.
 #[derive(Debug, Deserialize, ToSchema)]
@@ -27,27 +27,21 @@ pub struct SolveRequest {
     /// How numbers are shown.
     #[serde(default)]
     show: Show,
-    /// A mark on the rail that is moved first.
+    /// What is done to it first.
     #[serde(default)]
-    place: Option<Placing>,
-    /// A mark on the colour line that is moved first.
-    #[serde(default)]
-    colour: Option<Colouring>,
-    /// The minute of its day, from midnight, that the setup is moved to first.
-    #[serde(default)]
-    minute: Option<f64>,
+    command: Option<Command>,
 }
 
 /// A setup and its plan.
 #[derive(Debug, Serialize, ToSchema)]
 pub struct SolveResponse {
-    /// The setup, with the mark moved.
+    /// The setup, with the command carried out.
     setup: Setup,
     /// Its plan.
     plan: Plan,
 }
 
-/// Computes the plan of a setup; with a mark or an hour to move, moves it first.
+/// Computes the plan of a setup; with something to do to it, does that first.
 #[utoipa::path(
     request_body = SolveRequest,
     responses(
@@ -60,17 +54,12 @@ pub async fn solve(body: Body<SolveRequest>) -> Result<HttpResponse, ApiError> {
 }
 
 fn solved(asked: SolveRequest) -> Result<SolveResponse, Problems> {
-    let SolveRequest { setup, kit, show, place, colour, minute } = asked;
-    let (mut setup, kit) = known(setup, kit)?;
-    if let Some(placing) = place {
-        setup = placing.carried_out(&setup, &kit)?;
-    }
-    if let Some(colouring) = colour {
-        setup = colouring.carried_out(&setup, &kit)?;
-    }
-    if let Some(minute) = minute {
-        setup = at_minute(&setup, &kit, minute).map_err(refused)?;
-    }
+    let SolveRequest { setup, kit, show, command } = asked;
+    let setup = match command {
+        Some(command) => command.carried_out(setup, &kit, show.length)?,
+        None => setup,
+    };
+    let (setup, kit) = known(setup, kit)?;
     let plan = plan(&setup, &kit, show, &write).map_err(refused)?;
     Ok(SolveResponse { setup: setup.into(), plan })
 }
@@ -124,6 +113,17 @@ pub struct Dials {
     aperture: Vec<DialSetting>,
     /// Sensitivities, lowest first.
     iso: Vec<DialSetting>,
+    /// How flash and shutter can go together on this camera.
+    sync: Vec<SyncOffer>,
+}
+
+/// A way for flash and shutter to go together.
+#[derive(Debug, Serialize, ToSchema)]
+pub struct SyncOffer {
+    /// Its name in the format.
+    sync: Sync,
+    /// What it is called.
+    name: &'static str,
 }
 
 /// A setup to look at from other sides.
@@ -260,7 +260,11 @@ pub async fn dials(body: Body<DialsRequest>) -> Result<HttpResponse, ApiError> {
     let DialsRequest { camera, lens } = body.0;
     let kit = Kit { cameras: vec![camera.clone()], lenses: vec![lens.clone()], ..Kit::starter() };
     kit.check().map_err(|wrong| wrong.under("/kit/cameras/0", "/camera").under("/kit/lenses/0", "/lens"))?;
+    let electronic = camera.sync_electronic_s.is_some();
+    let syncs = [setup::Sync::Ordinary, setup::Sync::HighSpeed, setup::Sync::Electronic].into_iter();
+    let syncs = syncs.filter(|sync| electronic || *sync != setup::Sync::Electronic);
     Ok(HttpResponse::Ok().json(Dials {
+        sync: syncs.map(|sync| SyncOffer { sync: sync.into(), name: sync.name() }).collect(),
         shutter: settings(&Dial::<tolva_core::scale::Shutter>::new(
             camera.shutter.step.into(),
             camera.shutter.slowest_s,

@@ -16,7 +16,7 @@ use super::body::Body;
 use super::problem::ApiError;
 
 /// The preferences.
-#[derive(Debug, Default, Serialize, Deserialize, ToSchema)]
+#[derive(Debug, Serialize, Deserialize, ToSchema)]
 #[serde(deny_unknown_fields)]
 pub struct Preferences {
     /// How numbers are shown.
@@ -25,9 +25,22 @@ pub struct Preferences {
     /// The theme.
     #[serde(default)]
     theme: Theme,
+    /// Whether single letters and digits are keys.
+    #[serde(default = "yes")]
+    letter_keys: bool,
     /// The schools a new setup begins with.
     #[serde(default)]
     defaults: Defaults,
+}
+
+impl Default for Preferences {
+    fn default() -> Self {
+        Self { show: Show::default(), theme: Theme::default(), letter_keys: true, defaults: Defaults::default() }
+    }
+}
+
+const fn yes() -> bool {
+    true
 }
 
 /// The schools this person remembers. What is left out is as Tolva has it.
@@ -61,6 +74,22 @@ pub struct Defaults {
 }
 
 impl Defaults {
+    /// A setup that begins with these.
+    pub fn begin(&self, setup: &mut Setup) {
+        let Self { blend, control, school, exposure, automatic_exposure, depth, white_balance, preferences } = self;
+        macro_rules! begin_with {
+            ($($field:ident),*) => { $(if let Some(value) = $field { setup.$field = value.clone(); })* };
+        }
+        begin_with!(blend, exposure, automatic_exposure, depth, white_balance);
+        if preferences.is_some() {
+            setup.preferences.clone_from(preferences);
+        }
+        setup.speed.school = school.unwrap_or(setup.speed.school);
+        for light in &mut setup.lights {
+            light.control = control.unwrap_or(light.control);
+        }
+    }
+
     /// Checks every value as that of a setup which begins with it.
     ///
     /// # Errors
@@ -68,16 +97,7 @@ impl Defaults {
     fn check(&self) -> Result<(), Problems> {
         let kit = Kit::starter();
         let mut setup = Setup::new("new", &kit);
-        let Self { blend, control, school, exposure, automatic_exposure, depth, white_balance, preferences } = self;
-        macro_rules! begin_with {
-            ($($field:ident),*) => { $(if let Some(value) = $field { setup.$field = value.clone(); })* };
-        }
-        begin_with!(blend, exposure, automatic_exposure, depth, white_balance);
-        setup.preferences.clone_from(preferences);
-        setup.speed.school = school.unwrap_or(setup.speed.school);
-        for light in &mut setup.lights {
-            light.control = control.unwrap_or(light.control);
-        }
+        self.begin(&mut setup);
         check(&setup, &kit).map_err(|wrong| wrong.under("/setup", "/defaults"))
     }
 }
@@ -115,6 +135,11 @@ async fn kept(store: &Store) -> Result<Preferences, ApiError> {
     let read: Preferences = read.unwrap_or_default();
     let defaults = if read.defaults.check().is_ok() { read.defaults } else { Defaults::default() };
     Ok(Preferences { defaults, ..read })
+}
+
+/// What this person's new setups begin with.
+pub async fn begun(store: &Store) -> Result<Defaults, ApiError> {
+    Ok(kept(store).await?.defaults)
 }
 
 /// How numbers are shown.

@@ -4,7 +4,7 @@ use actix_web::http::StatusCode;
 use actix_web::http::header::RETRY_AFTER;
 use actix_web::{HttpResponse, ResponseError};
 use serde::Serialize;
-use tolva_format::{Job, Problem, ProblemCode, Problems};
+use tolva_format::{Job, Problem, ProblemCode, Problems, catalogue};
 use tolva_store::StoreError;
 use utoipa::ToSchema;
 
@@ -72,7 +72,11 @@ impl ProblemDocument {
     pub fn wrong_fields(problems: Problems) -> Self {
         let mut document =
             Self::new(StatusCode::UNPROCESSABLE_ENTITY, "wrong_field", "A field is wrong").saying(problems.to_string());
-        document.errors = problems.0;
+        let said = |problem: Problem| {
+            let field = catalogue().said(&problem.pointer).unwrap_or(problem.field);
+            Problem { field, ..problem }
+        };
+        document.errors = problems.0.into_iter().map(said).collect();
         document
     }
 }

@@ -5,9 +5,11 @@ use serde::Serialize;
 use tolva_core::colour::{FULL_WHITE, Kelvin, step_wedge};
 use tolva_core::{ambient, colour, exposure, modifier, optics};
 use tolva_format::{
-    Blend, FallingOrder, HandheldRule, Job, LocalTime, MeteringMethod, Movement, NamedLight, Preference, Preset, Scene,
-    Site, SurfaceColour, TypicalLight,
+    Blend, FallingOrder, HandheldRule, Job, LocalTime, MeteringMethod, Movement, NamedLight, Preference, Preset, Role,
+    Scene, Site, SurfaceColour, TypicalLight,
 };
+use tolva_planner::colour::Colouring;
+use tolva_planner::place::Placing;
 use tolva_planner::setup;
 use tolva_wording::{Meant as _, Named as _, instruction, number_name};
 use utoipa::ToSchema;
@@ -19,6 +21,10 @@ pub struct Start {
     step_wedge: Vec<Grey>,
     /// Where white clips, in stops over mid grey.
     full_white_stops: f64,
+    /// Between where a mark on the rail may be put, in stops.
+    marks_stops: [f64; 2],
+    /// Between where something on the colour line may be put, in mired.
+    colours_mired: [f64; 2],
     /// The blends, in the order they are offered.
     blends: Vec<BlendOffer>,
     /// The ways to take a reading.
@@ -56,24 +62,33 @@ pub struct Grey {
     level: u8,
 }
 
-/// Which way a receptor is pointed: it is drawn so.
+/// Where a meter is held and which way it is pointed: it is drawn so.
 #[derive(Debug, Serialize, ToSchema)]
 #[serde(rename_all = "snake_case")]
 pub enum Pointing {
-    /// At face height, level, towards the horizon under the sun.
+    /// At the subject's face, level, towards the horizon under the sun.
     UnderTheSun,
-    /// From the subject towards the camera.
+    /// At the subject's face, towards the camera.
     TowardsTheCamera,
+    /// At the shadow cheek, turned away from the light.
+    AwayFromTheLight,
+    /// At what lies behind, towards the camera.
+    BehindTheSubject,
     /// From the camera at the surface.
     AtTheSurface,
+    /// From the camera past the subject.
+    AtWhatLiesBehind,
 }
 
-impl From<exposure::Pointing> for Pointing {
-    fn from(pointing: exposure::Pointing) -> Self {
+impl From<ambient::Pointing> for Pointing {
+    fn from(pointing: ambient::Pointing) -> Self {
         match pointing {
-            exposure::Pointing::UnderTheSun => Self::UnderTheSun,
-            exposure::Pointing::TowardsTheCamera => Self::TowardsTheCamera,
-            exposure::Pointing::AtTheSurface => Self::AtTheSurface,
+            ambient::Pointing::UnderTheSun => Self::UnderTheSun,
+            ambient::Pointing::TowardsTheCamera => Self::TowardsTheCamera,
+            ambient::Pointing::AwayFromTheLight => Self::AwayFromTheLight,
+            ambient::Pointing::BehindTheSubject => Self::BehindTheSubject,
+            ambient::Pointing::AtTheSurface => Self::AtTheSurface,
+            ambient::Pointing::AtWhatLiesBehind => Self::AtWhatLiesBehind,
         }
     }
 }
@@ -98,15 +113,17 @@ pub struct MeteringMethodOffer {
     name: String,
     /// How far its usual surface lies over mid grey, in stops.
     surface_stops: f64,
-    /// How to take it while the sun shows.
-    in_sun: Instruction,
-    /// How to take it otherwise.
-    in_shade: Instruction,
+    /// How to take it of each part of the picture, while the sun shows and otherwise.
+    instructions: Vec<Instruction>,
 }
 
 /// How a reading is taken.
 #[derive(Debug, Serialize, ToSchema)]
 pub struct Instruction {
+    /// Of which part of the picture.
+    part: Role,
+    /// Whether the sun shows.
+    sun_shows: bool,
     /// Which way to point: it is drawn so.
     pointing: Pointing,
     /// In words.
@@ -230,16 +247,21 @@ pub async fn start() -> HttpResponse {
         blend: blend.into(),
         fields: blend.numbers().into_iter().map(|number| field(blend, number)).collect(),
     };
-    let instruction = |how: exposure::MeteringMethod, sun: bool| Instruction {
-        pointing: how.pointing(sun).into(),
-        says: instruction(how, sun),
+    let instructions = |how: exposure::MeteringMethod| {
+        let parts = ambient::Role::ALL.into_iter().flat_map(|part| [(part, true), (part, false)]);
+        let of = |(part, sun_shows): (ambient::Role, bool)| Instruction {
+            part: part.into(),
+            sun_shows,
+            pointing: ambient::pointing(how, part, sun_shows).into(),
+            says: instruction(how, part, sun_shows),
+        };
+        parts.map(of).collect()
     };
     let hows = exposure::MeteringMethod::OFFERED.map(|how| MeteringMethodOffer {
         method: how.into(),
         name: how.name().to_owned(),
         surface_stops: how.surface().0,
-        in_sun: instruction(how, true),
-        in_shade: instruction(how, false),
+        instructions: instructions(how),
     });
     let typical = ambient::TypicalLight::ALL.map(|light| {
         let (low, high) = light.ev_range();
@@ -301,6 +323,8 @@ pub async fn start() -> HttpResponse {
         ),
         step_wedge: step_wedge().map(|(stops, level)| Grey { stops: stops.0, level }).collect(),
         full_white_stops: FULL_WHITE.0,
+        marks_stops: Placing::STOPS.into(),
+        colours_mired: Colouring::MIRED.into(),
         blends: setup::Blend::OFFERED.into_iter().map(offer).collect(),
         new_job: Job::new("New job"),
     })

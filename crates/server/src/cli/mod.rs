@@ -53,8 +53,8 @@ enum Command {
     Openapi,
     /// Writes the JSON Schema of the job format.
     Schema,
-    /// Writes the range and the unit of every number of the job format as JSON.
-    Ranges,
+    /// Writes the catalogue of fields as JSON: name, range, unit, step and default of every number of the format.
+    Fields,
 }
 
 #[derive(Debug, Args)]
@@ -193,7 +193,7 @@ pub async fn run(tolva: Tolva) -> Result<(), CliError> {
         }
         Command::Openapi => print(&api::openapi()),
         Command::Schema => print(&tolva_format::json_schema()),
-        Command::Ranges => print(&tolva_format::field_ranges()),
+        Command::Fields => print(tolva_format::catalogue()),
     }
 }
 

@@ -33,7 +33,7 @@ async fn every_school_with_its_swatches() {
 async fn marks_are_moved_and_kept() {
     let tolva = Running::start();
     let mut request = in_lamp_light();
-    request["colour"] = json!({ "what": "balance", "mired": 250.0, "tint_duv": 0.002 });
+    request["command"] = json!({ "colour_mark": { "what": "balance", "mired": 250.0, "tint_duv": 0.002 } });
     let (status, solved) = tolva.post("api/v1/solve", &request).await;
     assert_eq!(status, StatusCode::OK, "{solved}");
     let kelvin = json!({ "kelvin": { "kelvin": 4000.0, "tint_duv": 0.002, "reason": "by_hand" } });
@@ -44,13 +44,13 @@ async fn marks_are_moved_and_kept() {
     let (status, kept) = tolva.post("api/v1/jobs", &job).await;
     assert_eq!((status, &kept["job"]["setups"][0]["white_balance"]), (StatusCode::CREATED, &kelvin));
 
-    request["colour"] = json!({ "what": { "light": "Q" }, "mired": 250.0 });
+    request["command"] = json!({ "colour_mark": { "what": { "light": "Q" }, "mired": 250.0 } });
     let (status, problem) = tolva.post("api/v1/solve", &request).await;
     assert_eq!(
         (status, &problem["errors"][0]["pointer"]),
-        (StatusCode::UNPROCESSABLE_ENTITY, &json!("/colour/what/light"))
+        (StatusCode::UNPROCESSABLE_ENTITY, &json!("/command/colour_mark/what/light"))
     );
-    request["colour"] = json!({ "what": "moon", "mired": 250.0 });
+    request["command"] = json!({ "colour_mark": { "what": "moon", "mired": 250.0 } });
     assert_eq!(tolva.post("api/v1/solve", &request).await.0, StatusCode::UNPROCESSABLE_ENTITY);
 }
 

@@ -21,7 +21,7 @@ async fn a_day_and_an_hour_on_it() {
     assert_eq!(day["minute"].as_array().map(Vec::len), Some(289));
     assert!(day["says"].as_str().is_some_and(|says| says.contains("sets at 20:26")));
     let mut moved = doorway();
-    moved["minute"] = json!(1200);
+    moved["command"] = json!({ "minute": { "to": 1200 } });
     let (_, body) = tolva.post("api/v1/solve", &moved).await;
     assert_eq!(body["setup"]["scene"]["at"]["time"], "20:00");
     assert!(body["plan"]["sun_report"]["says"].as_str().is_some_and(|says| says.contains("sets 20:26, 26 min left")));
@@ -65,7 +65,7 @@ async fn a_timetable_and_its_files() {
 #[case("api/v1/falling", json!({"setup": {"scene": {"site": {"latitude_deg": 95}}}}), "/setup/scene/site/latitude_deg")]
 #[case("api/v1/falling", json!({"setup": {"scene": {"site": {"time_zone": "Mars/Base"}}}}), "/setup/scene/site/time_zone")]
 #[case("api/v1/solve", json!({"setup": {"scene": {"at": {"date": "2026-03-29", "time": "03:30"}}}}), "/setup/scene/at/time")]
-#[case("api/v1/solve", json!({"minute": 5000}), "/minute")]
+#[case("api/v1/solve", json!({"command": {"hour": {"date": "2026-03-29", "time": "03:30"}}}), "/setup/scene/at/time")]
 #[case("api/v1/solve", json!({"setup": {"scene": {"horizon": [{"from_deg": 0, "to_deg": 360, "height": {"angle": {"altitude_deg": 88}}}]}}}), "/setup/scene/horizon")]
 #[case("api/v1/solve", json!({"setup": {"scene": {"weather": {"forecast": {"source": "x", "simulated": true, "hours": []}}}}}), "/setup/scene/weather/forecast/hours")]
 #[actix_web::test]

@@ -30,7 +30,7 @@ async fn a_setup_is_solved() {
     assert_eq!(body["plan"]["dial_card"]["aperture"]["label"], "f/9");
     assert_eq!(body["setup"], example()["setups"][0], "nothing was moved");
     let mut moved = solve_request();
-    moved["place"] = json!({ "region_id": "behind", "grip": "together", "stops": -2.0 });
+    moved["command"] = json!({ "mark": { "region_id": "behind", "grip": "together", "stops": -2.0 } });
     let (_, body) = tolva.post("api/v1/solve", &moved).await;
     assert_eq!(body["setup"]["blend"]["lift"]["background_stops"], -2.0);
 }
@@ -40,13 +40,15 @@ async fn a_setup_is_solved() {
 #[case("/setup/blend", json!({"lift": {"subject_stops": "x", "background_stops": 0}}), "/setup/blend/lift/subject_stops")]
 #[case("/kit/cameras/0/iso/base_iso", json!(0), "/kit/cameras/0/iso/base_iso")]
 #[case("/setup/colour", json!(1), "/setup/colour")]
-#[case("/place", json!({"region_id": "sky", "grip": "together", "stops": 0}), "/place/region_id")]
-#[case("/place", json!({"region_id": "lit", "grip": "flash", "stops": 0, "light_id": "Z"}), "/place/light_id")]
-#[case("/place", json!({"region_id": "lit", "grip": "flash", "stops": 40}), "/place/stops")]
-#[case("/colour", json!({"what": {"region": "moon"}, "mired": 200}), "/colour/what/region")]
-#[case("/colour", json!({"what": "balance", "mired": 5}), "/colour/mired")]
-#[case("/colour", json!({"what": "balance", "mired": 200, "tint_duv": 0.2}), "/colour/tint_duv")]
-#[case("/minute", json!(5000), "/minute")]
+#[case("/command", json!({"mark": {"region_id": "sky", "grip": "together", "stops": 0}}), "/command/mark/region_id")]
+#[case("/command", json!({"mark": {"region_id": "lit", "grip": "flash", "stops": 0, "light_id": "Z"}}), "/command/mark/light_id")]
+#[case("/command", json!({"mark": {"region_id": "lit", "grip": "flash", "stops": 40}}), "/command/mark/stops")]
+#[case("/command", json!({"colour_mark": {"what": {"region": "moon"}, "mired": 200}}), "/command/colour_mark/what/region")]
+#[case("/command", json!({"edit": {"type": {"at": "/lights/0/distance_m", "text": "80"}}}), "/command/edit/text")]
+#[case("/command", json!({"edit": {"nudge": {"at": "/lights/7/distance_m", "by": 1}}}), "/command/edit/at")]
+#[case("/command", json!({"wish": {"light_id": "Z", "kind": "rim"}}), "/command/wish/light_id")]
+#[case("/command", json!({"reading": {"region_id": "lit", "text": "bright"}}), "/command/reading/text")]
+#[case("/command", json!({"dance": {}}), "/command")]
 #[actix_web::test]
 async fn a_wrong_field_is_pointed_at(#[case] at: &str, #[case] value: Value, #[case] pointer: &str) {
     let tolva = Running::start();

@@ -110,6 +110,8 @@ fn balance_said(setup: &Prepared<'_>, outcome: &Outcome, colours: &Colours, bala
     BalanceSaid {
         label: balance_label(balance),
         kelvin_label: balance.dial.kelvin().label(),
+        kelvin_number: format!("{:.0}", balance.dial.kelvin().0),
+        tint_number: tint_number(balance.dial.tint_duv()),
         kelvin: balance.dial.kelvin().0,
         mired: balance.dial.mired().0,
         tint_duv: balance.dial.tint_duv(),
@@ -117,6 +119,13 @@ fn balance_said(setup: &Prepared<'_>, outcome: &Outcome, colours: &Colours, bala
         says: meaning_of(wished).to_owned(),
         by_kelvin,
     }
+}
+
+/// A tint as it is typed, to a ten thousandth.
+fn tint_number(duv: f64) -> String {
+    let text = format!("{duv:.4}");
+    let text = text.trim_end_matches('0').trim_end_matches('.').replace('-', "−");
+    if text == "−0" { "0".to_owned() } else { text }
 }
 
 /// The colour line runs from here to here, in mired: 14 000 to 1900 K.

@@ -27,6 +27,10 @@ pub struct BalanceSaid {
     pub label: String,
     /// What it stands for: `5600 K`.
     pub kelvin_label: String,
+    /// The same without its unit, for a field that has it in its name: `5600`.
+    pub kelvin_number: String,
+    /// The tint in such a field: `−0.0012`.
+    pub tint_number: String,
     /// In kelvin.
     pub kelvin: f64,
     /// In mired.

@@ -113,13 +113,16 @@ fn lamps_flicker_in_short_times() {
 #[test]
 fn the_hour_is_moved_along_the_day() {
     let (setup, kit) = setup("19:26", |_| {});
-    let time = |minute: f64| at_minute(&setup, &kit, minute).expect("moved").scene.expect("a scene").at.time;
-    assert_eq!([time(0.0), time(600.4), time(1440.0)], ["00:00", "10:00", "23:59"]);
-    assert!(matches!(at_minute(&setup, &kit, 1500.0), Err(Refused::OutOfRange { what: "minute", .. })));
+    let time = |to: f64| at_minute(&setup, &kit, Some(to), 0.0).expect("moved").scene.expect("a scene").at.time;
+    // It is held to its day.
+    assert_eq!([time(-20.0), time(600.4), time(1440.0), time(1500.0)], ["00:00", "10:00", "23:59", "23:59"]);
+    let on = at_minute(&setup, &kit, None, 5.0).expect("moved").scene.expect("a scene").at.time;
+    assert_eq!(on, "19:31");
+    assert!(matches!(at_minute(&setup, &kit, Some(f64::NAN), 0.0), Err(Refused::OutOfRange { what: "minute", .. })));
     // On the day clocks go back, the minute after the first 03:59 is the second 03:00.
     let mut autumn = setup.clone();
     autumn.scene.as_mut().expect("a scene").at.date = "2026-10-25".to_owned();
-    let at = |minute| at_minute(&autumn, &kit, minute).expect("moved").scene.expect("a scene").at;
+    let at = |minute| at_minute(&autumn, &kit, Some(minute), 0.0).expect("moved").scene.expect("a scene").at;
     assert_eq!((at(239.0).time.as_str(), at(240.0).time.as_str(), at(240.0).second_time), ("03:59", "03:00", true));
 }
 

@@ -1,5 +1,6 @@
 import type { ReactNode } from 'react';
-import type { ColourGrip, Colouring } from '../../api/client';
+import type { ColourGrip } from '../../api/client';
+import { useHold } from '../../session/job';
 import { Handle } from '../Handle';
 import { useMark } from '../useMark';
 
@@ -11,62 +12,50 @@ type Props = {
   says: string;
   mired: number;
   tint: number;
+  /** Between where it may be put, in mired. */
+  range: readonly [number, number];
   /** So far from its place, where another mark stands there. */
   dy: number;
   x: Scale;
   y: Scale;
-  onMove: (to: Colouring) => void;
-  onEnd: () => void;
   children: ReactNode;
 };
 
-/** `tinted` where the tint is moved too. */
-type Place = { mired: number; tint: number; tinted: boolean };
+/** A hand that goes along the line leaves the tint alone, up to so many pixels. */
+const along = 14;
 
-const step = 5;
-const tintStep = 0.001;
-const times = 5;
-
-/** A mark of the colour line: dragged, or nudged by 5 mired and 0.001 Duv with the arrow keys; five times that with Shift. */
-export function ColourHandle({ what, name, says, mired, tint, dy, x, y, onMove, onEnd, children }: Props) {
-  const moveProps = useMark<Place>(
-    { mired, tint, tinted: false },
-    {
-      key: (from, by) => ({
-        mired: from.mired + by.x * step * (by.shift ? times : 1),
-        tint: from.tint - by.y * tintStep * (by.shift ? times : 1),
-        tinted: from.tinted || by.y !== 0,
-      }),
-      pointer: (from, by) => ({
-        mired: x.invert(x(from.mired) + by.x),
-        tint: Math.round(y.invert(y(from.tint) + by.y) / tintStep) * tintStep,
-        // A hand that goes along the line leaves the tint alone.
-        tinted: Math.abs(by.y) > 14,
-      }),
-    },
-    (to) =>
-      onMove({
+/** A mark of the colour line: dragged, or nudged by steps along it and across it with the arrow keys; five times that with Shift. */
+export function ColourHandle({ what, name, says, mired, tint, range, dy, x, y, children }: Props) {
+  const [least, most] = range;
+  const hold = useHold(`colour-mark/${JSON.stringify(what)}`, 'Colour moved');
+  const props = useMark({ mired, tint }, hold, {
+    drag: (from, by) => ({
+      colour_mark: {
         what,
-        mired: Math.min(1000, Math.max(25, to.mired)),
-        ...(to.tinted ? { tint_duv: Math.min(0.05, Math.max(-0.05, Math.round(to.tint * 1000) / 1000)) } : {}),
-      }),
-    onEnd,
-  );
+        mired: x.invert(x(from.mired) + by.x),
+        ...(Math.abs(by.y) > along ? { tint_duv: y.invert(y(from.tint) + by.y) } : {}),
+      },
+    }),
+    nudge: (steps) => ({ colour_mark: { what, by: steps.x, tint_by: steps.y } }),
+    shift: 5,
+    page: 10,
+    ends: { home: { colour_mark: { what, mired: least } }, end: { colour_mark: { what, mired: most } } },
+  });
 
   return (
     <Handle
       $cursor="move"
-      {...moveProps}
+      {...props}
       role="slider"
       tabIndex={0}
       aria-label={name}
-      aria-valuemin={25}
-      aria-valuemax={1000}
+      aria-valuemin={least}
+      aria-valuemax={most}
       aria-valuenow={Math.round(mired)}
       aria-valuetext={says}
       transform={`translate(${x(mired)} ${y(tint) + dy})`}
     >
-      <rect x={-14} y={-18} width={28} height={36} fill="transparent" />
+      <rect x={-22} y={-22} width={44} height={44} fill="transparent" />
       <rect
         className="focus"
         x={-14}

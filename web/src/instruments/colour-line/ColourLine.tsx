@@ -1,10 +1,12 @@
-import { scaleLinear } from 'd3-scale';
-import type { ColourMark, ColourPlan, Colouring } from '../../api/client';
-import { useStart } from '../../app/start';
+import type { ColourMark } from '../../api/client';
+import { useStart } from '../../api/start';
+import { useLivePlan } from '../../session/job';
 import { Lozenge, Ring } from '../stop-rail/shapes';
 import { Drawing } from '../Drawing';
+import { Told } from '../Told';
 import { useWidth } from '../useWidth';
 import { ColourHandle } from './ColourHandle';
+import { linear } from '../../ui/linear';
 
 const cool = 70;
 const warm = 526;
@@ -14,24 +16,25 @@ const stripHeight = 16;
 const top = 34;
 const half = 56;
 
-type Props = { colour: ColourPlan; onMove: (to: Colouring) => void; onEnd: () => void };
-
 /**
  * The lights and the camera on a scale of mired: rings for ambient, lozenges for flashes, a bar for the white balance.
  * Across it runs the tint, from magenta to green.
  */
-export function ColourLine({ colour, onMove, onEnd }: Props) {
+export function ColourLine() {
   const start = useStart();
+  const colour = useLivePlan((plan) => plan.colour);
   const { width, ref } = useWidth(720);
   const slim = width < 520;
-  const x = scaleLinear([cool, warm], [8, Math.max(120, width - 8)]).clamp(true);
-  const y = scaleLinear([tintEnd, -tintEnd], [top, top + 2 * half]).clamp(true);
+  const x = linear([cool, warm], [8, Math.max(120, width - 8)]);
+  const y = linear([tintEnd, -tintEnd], [top, top + 2 * half]);
   const middle = y(0);
   const bottom = top + 2 * half;
   const stripTop = bottom + 10;
   const height = stripTop + stripHeight + 24;
+  if (!colour) return null;
   const balance = colour.balance;
-  const scales = { x, y };
+  const [low = cool, high = warm] = start?.colours_mired ?? [];
+  const scales = { x, y, range: [low, high] as const };
   const placed = spread(colour.marks, x, y);
   const at = x(balance.mired);
   const side = at > width - 130 ? 'end' : 'start';
@@ -90,8 +93,6 @@ export function ColourLine({ colour, onMove, onEnd }: Props) {
           tint={balance.tint_duv}
           dy={0}
           {...scales}
-          onMove={onMove}
-          onEnd={onEnd}
         >
           <rect x={-3} y={-24} width={6} height={48} fill="var(--ink)" stroke="var(--panel)" />
           <path d="M -8 -24 h 16 l -8 9 z" fill="var(--ink)" stroke="var(--panel)" />
@@ -109,8 +110,6 @@ export function ColourLine({ colour, onMove, onEnd }: Props) {
             tint={mark.tint_duv}
             dy={dy}
             {...scales}
-            onMove={onMove}
-            onEnd={onEnd}
           >
             {mark.kind === 'flash' ? <Lozenge letter={mark.id} /> : <Ring />}
             <title>{`${mark.name}, ${mark.label}`}</title>
@@ -127,6 +126,7 @@ export function ColourLine({ colour, onMove, onEnd }: Props) {
           {balance.label}
         </text>
       </Drawing>
+      <Told about="colour-mark/" />
     </div>
   );
 }

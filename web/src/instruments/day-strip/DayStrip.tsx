@@ -1,12 +1,14 @@
-import { scaleLinear } from 'd3-scale';
-import { type PointerEvent, useMemo, useRef, useState } from 'react';
+import { type PointerEvent, useMemo } from 'react';
+import styled from 'styled-components';
+import type { DayTimeline as Day } from '../../api/client';
+import { useHold, useLivePlan, useShownSetup } from '../../session/job';
+import { figures } from '../../ui/tokens';
 import { Drawing } from '../Drawing';
 import { Handle } from '../Handle';
-import styled from 'styled-components';
-import type { DayTimeline as Day, SunReport, RegionOnRail } from '../../api/client';
-import { figures } from '../../app/theme';
+import { Told } from '../Told';
+import { useMark } from '../useMark';
 import { useWidth } from '../useWidth';
-import { useSetup } from '../../jobs/JobContext';
+import { linear } from '../../ui/linear';
 
 const Frame = styled.section`
   h3 {
@@ -50,44 +52,46 @@ const top = skyTop + skyHeight + 6;
 const evHeight = 98;
 const bottom = top + evHeight;
 
-/** The value of a list at a minute, between its points. */
-function between(day: Day, list: number[], minute: number): number {
-  const step = day.minute[1] ?? 1;
-  const index = Math.min(list.length - 1, Math.max(0, Math.floor(minute / step)));
-  const next = Math.min(list.length - 1, index + 1);
-  const share = Math.min(1, Math.max(0, minute / step - index));
-  return (list[index] ?? 0) * (1 - share) + (list[next] ?? 0) * share;
-}
-
-type Props = { day: Day; here: SunReport; clock: string; rail: RegionOnRail[] };
+type Props = { day: Day };
 
 /** The three lights over the day on one axis of EV, with the sun over it; the hour is dragged along. */
-export function DayStrip({ day, here, clock, rail }: Props) {
-  const { move, letGo } = useSetup();
+export function DayStrip({ day }: Props) {
+  const here = useLivePlan((plan) => plan.sun_report);
+  const rail = useLivePlan((plan) => plan.rail) ?? [];
+  const clock = useShownSetup().scene?.at.time ?? '';
+  const hold = useHold('hour', 'Hour moved');
   const { width, ref } = useWidth(700);
-  const [dragged, setDragged] = useState<number>();
-  const timer = useRef<number>(undefined);
-
   const { x, y, sky } = scales(day, width);
-  const minute = dragged ?? here.minute;
-  const to = (wanted: number) => {
-    const held = Math.min(day.minutes - 1, Math.max(0, Math.round(wanted)));
-    setDragged(held);
-    move({ minute: held });
-  };
-  const done = () => {
-    setDragged(undefined);
-    letGo();
+  const minute = here?.minute ?? 0;
+  const props = useMark(minute, hold, {
+    drag: (from, by) => ({ minute: { to: x.invert(x(from) + by.x) } }),
+    nudge: (steps) => ({ minute: { by: (steps.x + steps.y) * keyMinutes } }),
+    shift: 12,
+    page: 36,
+    ends: { home: { minute: { to: 0 } }, end: { minute: { to: day.minutes } } },
+  });
+  // All but the hour: it is drawn once a day, not at every frame of a drag.
+  const background = useMemo(() => <Background day={day} width={width} />, [day, width]);
+  if (!here) return null;
+  /** A mouse takes the hour along wherever it presses; a finger only by its line, so that the page scrolls. */
+  const press = (event: PointerEvent<SVGSVGElement>) => {
+    if (event.pointerType !== 'mouse' || event.button !== 0) return;
+    if (event.target instanceof Element && event.target.closest('[role=slider]')) return;
+    event.currentTarget.setPointerCapture(event.pointerId);
+    drag(event);
   };
   const drag = (event: PointerEvent<SVGSVGElement>) => {
     if (!event.currentTarget.hasPointerCapture(event.pointerId)) return;
-    to(x.invert(event.clientX - event.currentTarget.getBoundingClientRect().left));
+    hold.move({ minute: { to: x.invert(event.clientX - event.currentTarget.getBoundingClientRect().left) } });
   };
-  // What it reads is the core's; only where it stands is between two points of the line.
+  const drop = (event: PointerEvent<SVGSVGElement>) => {
+    if (event.currentTarget.hasPointerCapture(event.pointerId)) hold.letGo();
+  };
   const said = (role: string) => rail.find((region) => region.role === role)?.ev.replace('EV ', '') ?? '';
-  const now = lanes.map((lane) => ({ ...lane, ev: between(day, day[lane.key], minute), says: said(lane.role) }));
   // Labels beside the cursor keep clear of each other.
-  const placed = [...now].sort((a, b) => b.ev - a.ev).map((lane) => ({ ...lane, at: y(lane.ev) }));
+  const placed = lanes
+    .map((lane) => ({ ...lane, at: y(here[lane.key]), says: said(lane.role) }))
+    .sort((a, b) => a.at - b.at);
   placed.forEach((lane, index) => {
     const before = placed[index - 1];
     if (before && lane.at - before.at < 14) lane.at = before.at + 14;
@@ -95,8 +99,6 @@ export function DayStrip({ day, here, clock, rail }: Props) {
   const leftwards = x(minute) > width - 130;
   const rows = Number(day.close.length > 0) + Number(day.silhouette.length > 0);
   const height = bottom + 19 + 11 * rows;
-  // All but the hour: it is drawn once a day, not at every frame of a drag.
-  const background = useMemo(() => <Background day={day} width={width} />, [day, width]);
 
   return (
     <Frame aria-label="Day strip">
@@ -112,17 +114,15 @@ export function DayStrip({ day, here, clock, rail }: Props) {
           height={height}
           role="group"
           aria-label="The light of the day"
-          onPointerDown={(event) => {
-            event.currentTarget.setPointerCapture(event.pointerId);
-            drag(event);
-          }}
+          onPointerDown={press}
           onPointerMove={drag}
-          onPointerUp={done}
-          onPointerCancel={done}
+          onPointerUp={drop}
+          onPointerCancel={drop}
         >
           {background}
           <Handle
             $cursor="ew-resize"
+            {...props}
             role="slider"
             tabIndex={0}
             aria-label="Hour"
@@ -130,14 +130,6 @@ export function DayStrip({ day, here, clock, rail }: Props) {
             aria-valuemax={Math.round(day.minutes) - 1}
             aria-valuenow={Math.round(minute)}
             aria-valuetext={`${clock}, ${here.sun}`}
-            onKeyDown={(event) => {
-              const by = { ArrowRight: 1, ArrowUp: 1, ArrowLeft: -1, ArrowDown: -1 }[event.key];
-              if (by === undefined) return;
-              event.preventDefault();
-              to(minute + by * (event.shiftKey ? 60 : 5));
-              window.clearTimeout(timer.current);
-              timer.current = window.setTimeout(done, 300);
-            }}
           >
             <line x1={x(minute)} x2={x(minute)} y1={skyTop} y2={bottom} stroke="var(--ink)" strokeWidth={1.8} />
             <rect x={x(minute) - 22} y={skyTop} width={44} height={bottom - skyTop} fill="transparent" />
@@ -154,7 +146,7 @@ export function DayStrip({ day, here, clock, rail }: Props) {
             />
             <circle
               cx={x(minute)}
-              cy={sky(Math.max(0, between(day, day.altitude_deg, minute)))}
+              cy={sky(Math.max(0, here.sun_altitude_deg))}
               r={5.5}
               fill="var(--panel)"
               stroke="var(--ambient)"
@@ -178,16 +170,28 @@ export function DayStrip({ day, here, clock, rail }: Props) {
           ))}
         </Strip>
       </div>
+      <Told about="hour" />
     </Frame>
   );
 }
 
+/** A press of an arrow key goes so many minutes. */
+const keyMinutes = 5;
+
+/** How dark each kind of light is drawn. */
+const dark: { [phase in Day['phases'][number]['phase']]?: number } = {
+  night: 0.2,
+  last_trace: 0.15,
+  deep_twilight: 0.1,
+  twilight: 0.05,
+};
+
 function scales(day: Day, width: number) {
   const highest = Math.max(15, ...day.altitude_deg);
   return {
-    x: scaleLinear([0, day.minutes], [30, Math.max(160, width - 6)]),
-    y: scaleLinear([least, most], [bottom, top]).clamp(true),
-    sky: scaleLinear([0, highest], [skyTop + skyHeight, skyTop + 10]),
+    x: linear([0, day.minutes], [30, Math.max(160, width - 6)]),
+    y: linear([least, most], [bottom, top]),
+    sky: linear([0, highest], [skyTop + skyHeight, skyTop + 10]),
   };
 }
 
@@ -243,7 +247,7 @@ function Background({ day, width }: { day: Day; width: number }) {
           y={top}
           height={evHeight}
           fill="var(--ink)"
-          opacity={{ Night: 0.2, 'Last trace': 0.15, 'Deep twilight': 0.1, Twilight: 0.05 }[phase.name] ?? 0}
+          opacity={dark[phase.phase] ?? 0}
         >
           <title>
             {phase.name}, {phase.says}

@@ -1,12 +1,18 @@
 import { Check } from 'lucide-react';
 import { memo } from 'react';
-import { Label, ListBox, SelectValue } from 'react-aria-components';
+import styled from 'styled-components';
+import { Label, SelectValue } from 'react-aria-components';
 import type { WhiteBalance } from '../../api/client';
-import { useStart } from '../../app/start';
-import { useKeptSetup } from '../../jobs/JobContext';
-import { Floating, Item } from '../../ui/Choice';
+import { useStart } from '../../api/start';
+import { useSetup } from '../../session/job';
+import { Floating, Item } from '../../ui/ChoiceList';
 import { FieldName } from '../../ui/field';
-import { Big, Cell, Head, Tick } from './DialSelect';
+import { Big, Cell, Head, LongList, Tick } from './DialSelect';
+
+const Long = styled(Big)<{ $long: boolean }>`
+  font-size: ${({ $long }) => ($long ? 21 : 27)}px;
+  line-height: 36px;
+`;
 
 const schools: { id: string; label: string; balance: WhiteBalance }[] = [
   { id: 'flash', label: 'The flash’s', balance: 'flash' },
@@ -19,8 +25,8 @@ const keyOf = (balance: WhiteBalance): string =>
   typeof balance === 'string' ? balance : 'preset' in balance ? balance.preset : 'kelvin';
 
 /** The white balance on the dial card: a school, or a name on the camera's menu. */
-export const BalanceSelect = memo(function BalanceSelect({ label }: { label: string }) {
-  const { setup, change } = useKeptSetup();
+export default memo(function BalanceSelect({ label }: { label: string }) {
+  const { setup, set } = useSetup();
   const start = useStart();
   const balance = setup.white_balance ?? 'flash';
   const key = keyOf(balance);
@@ -41,8 +47,7 @@ export const BalanceSelect = memo(function BalanceSelect({ label }: { label: str
       value={chosen}
       onChange={(to) => {
         const one = unique.find((option) => option.id === to);
-        if (one && to !== chosen)
-          change(`White balance: ${one.label}`, (all) => ({ ...all, white_balance: one.balance }));
+        if (one && to !== chosen) set(`White balance: ${one.label}`, ['white_balance'], one.balance);
       }}
     >
       <Head>
@@ -50,11 +55,11 @@ export const BalanceSelect = memo(function BalanceSelect({ label }: { label: str
           <FieldName>White balance</FieldName>
         </Label>
       </Head>
-      <Big style={{ fontSize: label.length > 7 ? 21 : 27, lineHeight: '36px' }}>
+      <Long $long={label.length > 7}>
         <SelectValue>{() => label}</SelectValue>
-      </Big>
+      </Long>
       <Floating placement="bottom end">
-        <ListBox style={{ maxHeight: 320, overflow: 'auto' }}>
+        <LongList>
           {unique.map((one) => (
             <Item key={one.id} id={one.id} textValue={one.label}>
               {({ isSelected }) => (
@@ -65,7 +70,7 @@ export const BalanceSelect = memo(function BalanceSelect({ label }: { label: str
               )}
             </Item>
           ))}
-        </ListBox>
+        </LongList>
       </Floating>
     </Cell>
   );

@@ -1,10 +1,37 @@
+import { Suspense } from 'react';
 import styled from 'styled-components';
 import type { LightCard, Plan } from '../../api/client';
-import { figures } from '../../app/theme';
-import { useSetup } from '../../jobs/JobContext';
+import { useJobState, useLivePlan, useSetup } from '../../session/job';
+import { lazily } from '../../ui/lazily';
+import { figures, type } from '../../ui/tokens';
+import { clockOf } from '../../ui/when';
 import { Lozenge, Ring } from '../stop-rail/shapes';
-import { BalanceSelect } from './BalanceSelect';
-import { DialSelect, fixedAs, whichDials } from './DialSelect';
+import { dialNames, fixedAs, whichDials } from './dials';
+import { cellLook, cellValueLook } from './look';
+
+const DialSelect = lazily(() => import('./DialSelect'));
+const BalanceSelect = lazily(() => import('./BalanceSelect'));
+
+const Still = styled.div`
+  ${cellLook}
+  span {
+    font-size: ${type.note}px;
+    color: var(--quiet);
+  }
+  strong {
+    ${cellValueLook}
+  }
+`;
+
+/** A setting before its list has come. */
+function Reads({ name, label }: { name: string; label: string }) {
+  return (
+    <Still>
+      <span>{name}</span>
+      <strong>{label}</strong>
+    </Still>
+  );
+}
 
 const Whole = styled.section`
   display: flex;
@@ -105,9 +132,12 @@ const Lamp = styled(Box)`
 `;
 
 /** What to set on the camera and the flashes, on screen at every step. */
-export function DialCard({ plan }: { plan: Plan }) {
+export function DialCard() {
   const { setup, kit } = useSetup();
+  const plan = useLivePlan((one) => one);
+  const old = useOld();
   const camera = kit.cameras.find((one) => one.id === setup.camera_id);
+  if (!plan) return null;
   const card = plan.dial_card;
   const fixed = setup.fixed ?? {};
   const lens = kit.lenses.find((one) => one.id === setup.lens_id);
@@ -115,19 +145,22 @@ export function DialCard({ plan }: { plan: Plan }) {
   const dials = { camera, lens };
   return (
     <Whole aria-label="Dial card">
-      <h2>Dial card</h2>
+      <h2>Dial card{old !== undefined && <strong> of {clockOf(old)}: older than what is set</strong>}</h2>
       <Cells>
         {whichDials.map((which) => (
-          <DialSelect
-            key={which}
-            which={which}
-            {...dials}
-            label={card[which].label}
-            fixed={fixed[fixedAs[which]]}
-            note={card[which].note}
-          />
+          <Suspense key={which} fallback={<Reads name={dialNames[which]} label={card[which].label} />}>
+            <DialSelect
+              which={which}
+              {...dials}
+              label={card[which].label}
+              fixed={fixed[fixedAs[which]]}
+              note={card[which].note}
+            />
+          </Suspense>
         ))}
-        <BalanceSelect label={card.white_balance} />
+        <Suspense fallback={<Reads name="White balance" label={card.white_balance} />}>
+          <BalanceSelect label={card.white_balance} />
+        </Suspense>
         {card.filter && (
           <Filter>
             <span>Filter</span>
@@ -146,6 +179,11 @@ export function DialCard({ plan }: { plan: Plan }) {
       {card.lights.length === 0 && <Lamp>No flash in this setup.</Lamp>}
     </Whole>
   );
+}
+
+/** When the plan that is shown was made, where it is not of what is shown. */
+function useOld(): number | undefined {
+  return useJobState((state) => (state.lost || state.unplanned ? state.plan?.at : undefined));
 }
 
 /** A unit: all there is to know of it where it is the only one, and what is to be set where there are more. */

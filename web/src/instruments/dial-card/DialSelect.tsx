@@ -1,19 +1,16 @@
-import { useQuery } from '@tanstack/react-query';
 import { Check, Lock } from 'lucide-react';
 import { Button, Label, ListBox, Select, SelectValue } from 'react-aria-components';
 import { memo, useMemo } from 'react';
 import styled from 'styled-components';
-import { answered, api, type Camera, type Lens } from '../../api/client';
-import { useKeptSetup } from '../../jobs/JobContext';
-import { figures } from '../../app/theme';
-import { Floating, Item } from '../../ui/Choice';
+import type { Camera, Lens } from '../../api/client';
+import { useSetup } from '../../session/job';
+import { Floating, Item } from '../../ui/ChoiceList';
+import { cellLook, cellValueLook } from './look';
+import { dialNames, fixedAs, useDials, type Which } from './dials';
 import { FieldName } from '../../ui/field';
 
 export const Cell = styled(Select)`
-  padding: 9px 12px 7px;
-  display: flex;
-  flex-direction: column;
-  min-width: 0;
+  ${cellLook}
 `;
 export const Head = styled.div`
   display: flex;
@@ -29,16 +26,13 @@ const Held = styled.span`
   font-size: 12.5px;
 `;
 export const Big = styled(Button)`
-  ${figures} border: none;
+  ${cellValueLook}
+  border: none;
   background: none;
   padding: 0;
   text-align: left;
-  font-size: 31px;
-  line-height: 1.15;
-  font-weight: 620;
   cursor: pointer;
   border-radius: 4px;
-  white-space: nowrap;
   &[data-hovered] {
     text-decoration: underline;
     text-decoration-thickness: 2px;
@@ -57,12 +51,10 @@ export const Tick = styled.span`
   display: inline-flex;
 `;
 
-type Which = (typeof whichDials)[number];
-const names: Record<Which, string> = { shutter: 'Shutter', aperture: 'Aperture', iso: 'ISO' };
-/** The dials of a camera, in the order they are read. */
-export const whichDials = ['shutter', 'aperture', 'iso'] as const;
-/** What is fixed on each, as a setup has it. */
-export const fixedAs = { shutter: 'shutter_s', aperture: 'f_number', iso: 'iso' } as const;
+export const LongList = styled(ListBox)`
+  max-height: 320px;
+  overflow: auto;
+`;
 
 type Props = {
   which: Which;
@@ -75,13 +67,9 @@ type Props = {
 };
 
 /** One setting of the dial card: read at arm's length, and fixed or left to Tolva in place. */
-export const DialSelect = memo(function DialSelect({ which, camera, lens, label, fixed, note }: Props) {
-  const { change } = useKeptSetup();
-  const { data: dials } = useQuery({
-    queryKey: ['dials', camera, lens],
-    queryFn: () => answered(api.POST('/api/v1/dials', { body: { camera, lens } })),
-    staleTime: Infinity,
-  });
+export default memo(function DialSelect({ which, camera, lens, label, fixed, note }: Props) {
+  const { set } = useSetup();
+  const dials = useDials(camera, lens);
   // A dial has half a hundred settings: its list is made once, not at every frame of a drag.
   const list = useMemo(() => {
     const settings = dials?.[which] ?? [];
@@ -100,10 +88,11 @@ export const DialSelect = memo(function DialSelect({ which, camera, lens, label,
     ));
   }, [dials, which]);
   const fix = (value: number | undefined) =>
-    change(value === undefined ? `${names[which]} left to Tolva` : `${names[which]} fixed`, (one) => ({
-      ...one,
-      fixed: { ...one.fixed, [fixedAs[which]]: value },
-    }));
+    set(
+      value === undefined ? `${dialNames[which]} left to Tolva` : `${dialNames[which]} fixed`,
+      ['fixed', fixedAs[which]],
+      value,
+    );
   return (
     <Cell
       value={fixed === null || fixed === undefined ? 'free' : String(fixed)}
@@ -111,7 +100,7 @@ export const DialSelect = memo(function DialSelect({ which, camera, lens, label,
     >
       <Head>
         <Label>
-          <FieldName>{names[which]}</FieldName>
+          <FieldName>{dialNames[which]}</FieldName>
         </Label>
         {fixed !== null && fixed !== undefined && (
           <Held>
@@ -124,7 +113,7 @@ export const DialSelect = memo(function DialSelect({ which, camera, lens, label,
       </Big>
       {note && <Note>{note}</Note>}
       <Floating placement="bottom start">
-        <ListBox style={{ maxHeight: 320, overflow: 'auto' }}>{list}</ListBox>
+        <LongList>{list}</LongList>
       </Floating>
     </Cell>
   );

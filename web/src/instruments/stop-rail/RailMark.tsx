@@ -1,31 +1,41 @@
 import type { ReactNode } from 'react';
+import type { Grip, Mark } from '../../api/client';
+import { useHold } from '../../session/job';
 import { Handle } from '../Handle';
 import { useMark } from '../useMark';
-import type { Mark } from '../../api/client';
+
+/** Which mark of the rail: of a region, and of one of its flashes. */
+export type MarkOf = { region_id: string; grip: Grip; light_id?: string };
+
+export const markKey = (of: MarkOf): string => `mark/${of.region_id}/${of.grip}/${of.light_id ?? ''}`;
 
 type Props = {
+  of: MarkOf;
   mark: Mark;
   name: string;
+  /** Between where a mark may be put, in stops. */
+  range: readonly [number, number];
   x: (stops: number) => number;
   y: number;
   height: number;
   shape: ReactNode;
-  onMove: (stops: number) => void;
-  onEnd: () => void;
+  onTap: () => void;
 };
 
 /** A mark that can be dragged or nudged: a third of a stop by the arrow keys, a whole one with Shift. */
-export function RailMark({ mark, name, x, y, height, shape, onMove, onEnd }: Props) {
+export function RailMark({ of, mark, name, range, x, y, height, shape, onTap }: Props) {
   const at = mark.at.stops;
-  const moveProps = useMark(
-    at ?? 0,
-    {
-      key: (from, by) => Math.round(from * 3 + (by.x || -by.y) * (by.shift ? 3 : 1)) / 3,
-      pointer: (from, by) => Math.round((from + by.x / (x(1) - x(0))) * 3) / 3,
-    },
-    onMove,
-    onEnd,
-  );
+  const hold = useHold(markKey(of), 'Mark moved');
+  const put = (stops: number) => ({ mark: { ...of, stops } });
+  const [least, most] = range;
+  const props = useMark(at ?? 0, hold, {
+    drag: (from, by) => put(Math.min(most, Math.max(least, from + by.x / (x(1) - x(0))))),
+    nudge: (steps) => ({ mark: { ...of, by: steps.x + steps.y } }),
+    shift: 3,
+    page: 6,
+    ends: { home: put(least), end: put(most) },
+    onTap,
+  });
 
   if (at === null || at === undefined) return null;
   const centre = x(at);
@@ -50,17 +60,17 @@ export function RailMark({ mark, name, x, y, height, shape, onMove, onEnd }: Pro
   return (
     <Handle
       $cursor="ew-resize"
-      {...moveProps}
+      {...props}
       role="slider"
       tabIndex={0}
       aria-label={`${name}: moves ${mark.moves}`}
-      aria-valuemin={-12}
-      aria-valuemax={12}
+      aria-valuemin={least}
+      aria-valuemax={most}
       aria-valuenow={Math.round(at * 100) / 100}
       aria-valuetext={`${mark.at.label} stops`}
       aria-orientation="horizontal"
     >
-      <rect x={centre - 13} y={y - height / 2} width={26} height={height} fill="transparent" />
+      <rect x={centre - 22} y={y - height / 2} width={44} height={height} fill="transparent" />
       <rect
         className="focus"
         x={centre - 12}

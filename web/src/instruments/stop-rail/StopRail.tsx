@@ -1,11 +1,15 @@
-import { scaleLinear } from 'd3-scale';
 import styled from 'styled-components';
-import type { Grip, Plan, Placing, RegionOnRail } from '../../api/client';
-import { useStart } from '../../app/start';
+import { useState } from 'react';
+import type { RegionOnRail } from '../../api/client';
+import { useStart } from '../../api/start';
+import { useLivePlan } from '../../session/job';
+import { Told } from '../Told';
+import { Nudger, type Tapped } from './Nudger';
 import { Drawing } from '../Drawing';
 import { useWidth } from '../useWidth';
-import { RailMark } from './RailMark';
+import { markKey, type MarkOf, RailMark } from './RailMark';
 import { Lozenge, Ring, Upright } from './shapes';
+import { linear } from '../../ui/linear';
 
 const Frame = styled.section`
   background: var(--panel);
@@ -46,21 +50,21 @@ const least = -6;
 const most = 4;
 const stops = Array.from({ length: most - least + 1 }, (_, index) => least + index);
 
-type Props = { plan: Plan; onMove: (placing: Placing) => void; onEnd: () => void };
-
 /** The regions of the picture on a scale of stops: what ambient and flash each give, and what they sum to. */
-export function StopRail({ plan, onMove, onEnd }: Props) {
+export function StopRail() {
   const start = useStart();
+  const rail = useLivePlan((plan) => plan.rail) ?? [];
+  const [tapped, setTapped] = useState<Tapped[]>();
   const { width, ref } = useWidth(760);
 
   const slim = width < 560;
   const left = slim ? 8 : 180;
   const right = slim ? 8 : 84;
-  const laneHeight = slim ? 62 : plan.rail.length > 3 ? 33 : 38;
+  const laneHeight = slim ? 62 : rail.length > 3 ? 33 : 38;
   const wedgeHeight = 14;
   const top = wedgeHeight + 2;
-  const height = top + laneHeight * plan.rail.length + 24;
-  const x = scaleLinear([least, most], [left, Math.max(left + 100, width - right)]).clamp(true);
+  const height = top + laneHeight * rail.length + 24;
+  const x = linear([least, most], [left, Math.max(left + 100, width - right)]);
   const laneY = (index: number) => top + laneHeight * index + (slim ? 40 : laneHeight / 2);
   const clip = start?.full_white_stops ?? most;
 
@@ -135,7 +139,7 @@ export function StopRail({ plan, onMove, onEnd }: Props) {
               </text>
             </g>
           ))}
-          {plan.rail.map((region, index) => (
+          {rail.map((region, index) => (
             <Lane
               key={region.region_id}
               region={region}
@@ -144,12 +148,14 @@ export function StopRail({ plan, onMove, onEnd }: Props) {
               slim={slim}
               width={width}
               laneHeight={laneHeight}
-              onMove={onMove}
-              onEnd={onEnd}
+              range={start?.marks_stops ?? [least, most]}
+              onTap={setTapped}
             />
           ))}
         </Drawing>
       </div>
+      {tapped && <Nudger tapped={tapped} rail={rail} onClose={() => setTapped(undefined)} />}
+      <Told about="mark/" />
     </Frame>
   );
 }
@@ -161,8 +167,8 @@ type LaneProps = {
   slim: boolean;
   width: number;
   laneHeight: number;
-  onMove: (placing: Placing) => void;
-  onEnd: () => void;
+  range: readonly number[];
+  onTap: (tapped: Tapped[]) => void;
 };
 
 /** A name cut to what fits beside the lane; the whole one is its title. */
@@ -183,12 +189,39 @@ function aside(region: RegionOnRail, index: number, x: (stops: number) => number
   return before.length % 2 === 0 ? -6 : 6;
 }
 
-function Lane({ region, y, x, slim, width, laneHeight, onMove, onEnd }: LaneProps) {
+/** A finger covers so much to either side, in pixels. */
+const finger = 22;
+
+/** The marks of a region that can be moved, with where each stands. */
+function marksOf(region: RegionOnRail): (Tapped & { stops: number })[] {
+  const { region_id, name } = region;
+  const all = [
+    { of: { region_id, grip: 'ambient' as const }, name: `${name}, ambient`, mark: region.ambient },
+    { of: { region_id, grip: 'together' as const }, name: `${name}, together`, mark: region.together },
+    ...region.flashes.map(({ light_id, mark }) => ({
+      of: { region_id, grip: 'flash' as const, light_id },
+      name: `${name}, flash ${light_id}`,
+      mark,
+    })),
+  ];
+  return all.flatMap(({ of, name, mark }) =>
+    mark.grip && mark.at.stops !== null && mark.at.stops !== undefined ? [{ of, name, stops: mark.at.stops }] : [],
+  );
+}
+
+function Lane({ region, y, x, slim, width, laneHeight, range, onTap }: LaneProps) {
   const together = region.together.at.stops ?? undefined;
   const spread = region.uncertainty_stops;
-  const mover = (grip: Grip, light_id?: string) => (to: number) =>
-    onMove({ region_id: region.region_id, grip, stops: to, ...(light_id === undefined ? {} : { light_id }) });
-  const shared = { x, y, height: Math.min(44, laneHeight), onEnd };
+  const { region_id } = region;
+  /** A press on a mark that others lie under asks which is meant. */
+  const tap = (of: MarkOf) => () => {
+    const marks = marksOf(region);
+    const here = marks.find((one) => markKey(one.of) === markKey(of));
+    if (here) onTap(marks.filter((one) => Math.abs(x(one.stops) - x(here.stops)) < finger));
+  };
+  const [low = least, high = most] = range;
+  const shared = { x, y, height: Math.min(44, laneHeight), range: [low, high] as const };
+  const marked = (of: MarkOf) => ({ ...shared, of, onTap: tap(of) });
   const ends = `${region.together.at.label} ${region.uncertainty}`;
   const made = region.flashes.length > 0 ? `${region.flash_share} flash` : 'no flash';
   return (
@@ -239,29 +272,26 @@ function Lane({ region, y, x, slim, width, laneHeight, onMove, onEnd }: LaneProp
         </path>
       )}
       <RailMark
-        {...shared}
+        {...marked({ region_id, grip: 'ambient' })}
         mark={region.ambient}
         name={`${region.name}, ambient`}
-        onMove={mover('ambient')}
         shape={<Ring />}
       />
       <RailMark
-        {...shared}
+        {...marked({ region_id, grip: 'together' })}
         mark={region.together}
         name={`${region.name}, together`}
-        onMove={mover('together')}
         shape={<Upright half={13} />}
       />
       {region.flashes.map((flash, index) => (
         <RailMark
-          {...shared}
+          {...marked({ region_id, grip: 'flash', light_id: flash.light_id })}
           y={y + aside(region, index, x)}
           // The bar behind it is taken hold of above and below.
-          height={24}
+          height={slim ? shared.height : 24}
           key={flash.light_id}
           mark={flash.mark}
           name={`${region.name}, flash ${flash.light_id}`}
-          onMove={mover('flash', flash.light_id)}
           shape={<Lozenge letter={flash.light_id} />}
         />
       ))}

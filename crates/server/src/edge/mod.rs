@@ -1,0 +1,57 @@
+//! Where documents become quantities and what comes of them is worded: the one place that knows the format, the planner
+//! and the wording. What the planner refuses becomes a problem with a pointer into what was sent.
+
+use tolva_format::{Kit, ProblemCode, Problems, Setup, check};
+use tolva_planner::refused::Refused;
+use tolva_planner::setup as domain;
+use tolva_wording::Document;
+
+mod command;
+
+pub use command::Command;
+
+/// A setup and its kit as quantities, where every value is good.
+///
+/// # Errors
+/// All that is wrong; pointers begin with `/kit` and `/setup`.
+pub fn known(setup: Setup, kit: Kit) -> Result<(domain::Setup, domain::Kit), Problems> {
+    check(&setup, &kit)?;
+    Ok((setup.into(), kit.into()))
+}
+
+/// A setup as a document inside what is sent.
+pub fn write(setup: &domain::Setup) -> Document {
+    Document::of(&Setup::from(setup.clone()))
+}
+
+/// What was refused, with a pointer to what it is about.
+#[expect(clippy::needless_pass_by_value, reason = "it maps errors")]
+pub fn refused(refused: Refused) -> Problems {
+    let pointer = match &refused {
+        Refused::NoScene => return Problems::one("/setup/scene", "this needs a place and an hour: give them first"),
+        Refused::OutOfRange { what: "stops", .. } => "/command/mark/stops",
+        Refused::OutOfRange { what: "mired", .. } => "/command/colour_mark/mired",
+        Refused::OutOfRange { what: "tint_duv", .. } => "/command/colour_mark/tint_duv",
+        Refused::OutOfRange { what: "minute", .. } => "/command/minute/to",
+        Refused::OutOfRange { what: "step_min", .. } => "/step_min",
+        Refused::NoSuchSetup(_) => "/of",
+        Refused::Time(wrong) => return Problems::one(format!("/setup/scene/at/{}", wrong.field()), wrong.to_string()),
+        _ => "/setup",
+    };
+    let code = match refused {
+        Refused::OutOfRange { .. } => ProblemCode::OutOfRange,
+        Refused::NoSuchSetup(_) | Refused::NoSuchRegion(_) | Refused::NoSuchLight(_) => ProblemCode::NotThere,
+        _ => ProblemCode::NotAllowed,
+    };
+    Problems::one(pointer, refused.to_string()).coded(code)
+}
+
+/// What is asked of a region or a light that is not there; anything else as it is.
+fn not_there(what: Refused, region: &str, light: &str) -> Problems {
+    let pointer = match what {
+        Refused::NoSuchRegion(_) => region,
+        Refused::NoSuchLight(_) => light,
+        other => return refused(other),
+    };
+    Problems::one(pointer, what.to_string()).coded(ProblemCode::NotThere)
+}

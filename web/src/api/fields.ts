@@ -1,0 +1,27 @@
+import made from './fields.json';
+
+const { fields, kinds } = made;
+
+/** A number of the format, by its type and name: `Gel.shift_mired`. */
+export type FieldName = keyof typeof fields;
+
+type Known = {
+  name: string;
+  as: 'light' | 'stops' | 'length' | 'shutter' | 'aperture' | 'iso' | 'number' | 'coordinate';
+  hint?: string;
+  least: number;
+  most: number;
+  unit: string;
+  whole?: boolean;
+  step?: number;
+  default?: number;
+};
+
+/** What is known of a number: what it is called, how it is written, what it may be. */
+export const fieldOf = (name: FieldName): Known => fields[name] as Known;
+
+type Kinds = typeof kinds;
+
+/** What a kind of something begins with. */
+export const begin = <T extends keyof Kinds, V>(type: T, kind: string): V =>
+  (kinds[type] as { [kind: string]: unknown })[kind] as V;

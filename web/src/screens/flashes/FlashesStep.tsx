@@ -1,0 +1,111 @@
+import { Plus } from 'lucide-react';
+import { useState } from 'react';
+import { Tab, TabList, TabPanel, Tabs } from 'react-aria-components';
+import styled from 'styled-components';
+import { Told } from '../../instruments/Told';
+import { useLivePlan, useSetup } from '../../session/job';
+import { Button } from '../../ui/Button';
+import { Lead, Panel, Row, Stack } from '../../ui/Panel';
+import { forFingers, radius, space } from '../../ui/tokens';
+import { StepTitle } from '../workbench/StepTitle';
+import { OneLight } from './OneLight';
+import { TriggerPanel } from './TriggerPanel';
+
+const Letters = styled(TabList)`
+  display: flex;
+  flex-wrap: wrap;
+  gap: 6px;
+`;
+const Letter = styled(Tab)`
+  min-height: 36px;
+  padding: 4px 12px;
+  border: 1px solid var(--control-line);
+  border-radius: ${radius.control}px;
+  cursor: pointer;
+  display: inline-flex;
+  align-items: center;
+  gap: 7px;
+  b {
+    font-weight: 700;
+  }
+  &[data-selected] {
+    background: var(--ink);
+    color: var(--panel);
+  }
+  &[data-focus-visible] {
+    outline: 2.5px solid var(--focus);
+    outline-offset: 2px;
+  }
+  ${forFingers}
+`;
+const Line = styled(Row)`
+  margin-bottom: ${space.part}px;
+`;
+/** What a tab shows is as large as the panel: its parts show where the focus is. */
+const Shown = styled(TabPanel)`
+  outline: none;
+`;
+
+/** Which units, what each is there for, where, and what power. */
+export default function FlashesStep() {
+  const { setup, kit, ask } = useSetup();
+  const [shown, setShown] = useState<string>();
+  const roles = useLivePlan((plan) => plan.dial_card.lights.map((one) => `${one.light_id} ${one.role}`).join('\n'));
+  const { lights } = setup;
+  const selected = lights.find((light) => light.id === shown) ?? lights.at(shown === 'new' ? -1 : 0);
+  const roleOf = (id: string) =>
+    roles
+      ?.split('\n')
+      .find((one) => one.startsWith(`${id} `))
+      ?.slice(id.length + 1);
+  return (
+    <Stack>
+      <Panel>
+        <StepTitle>Lights</StepTitle>
+        <Lead>
+          {lights.length === 0
+            ? 'There is no flash in this setup. Ambient only and silhouette need none.'
+            : 'Each light reaches every region it is said to; their powers are found together.'}
+        </Lead>
+        {kit.flashes.length > 0 ? (
+          <Tabs {...(selected ? { selectedKey: selected.id } : {})} onSelectionChange={(key) => setShown(String(key))}>
+            <Line>
+              {lights.length > 0 && (
+                <Letters aria-label="Lights">
+                  {lights.map((light) => (
+                    <Letter key={light.id} id={light.id}>
+                      <b>{light.id}</b> {roleOf(light.id)}
+                    </Letter>
+                  ))}
+                </Letters>
+              )}
+              {lights.length < mostLights && (
+                <Button
+                  kind={lights.length === 0 ? 'strong' : 'plain'}
+                  onPress={() => {
+                    ask('Light added', 'add_light', 'lights');
+                    setShown('new');
+                  }}
+                >
+                  <Plus size={16} aria-hidden /> {lights.length === 0 ? 'Add a flash' : 'Add a light'}
+                </Button>
+              )}
+            </Line>
+            <Told about="lights" />
+            {lights.map((light) => (
+              <Shown key={light.id} id={light.id}>
+                <OneLight light={light} />
+              </Shown>
+            ))}
+          </Tabs>
+        ) : (
+          <p>The kit has no flash: add one there.</p>
+        )}
+      </Panel>
+      {lights.length > 0 && <TriggerPanel />}
+    </Stack>
+  );
+}
+
+/** As many as there are letters for them. */
+const mostLights = 8;

@@ -1,0 +1,276 @@
+import {
+  infiniteQueryOptions,
+  keepPreviousData,
+  useInfiniteQuery,
+  useMutation,
+  useQueryClient,
+} from '@tanstack/react-query';
+import { Plus, Upload } from 'lucide-react';
+import { Suspense, useState } from 'react';
+import { FileTrigger, Link } from 'react-aria-components';
+import styled from 'styled-components';
+import { useLocation } from 'wouter';
+import { answered, api, type Job, type JobBody, type JobLine, linesOf } from '../../api/client';
+import { Button } from '../../ui/Button';
+import { Lead, Notice, Row } from '../../ui/Panel';
+import { TextField } from '../../ui/TextField';
+import { narrow, space } from '../../ui/tokens';
+import { Header } from '../frame/Header';
+import { lazily } from '../../ui/lazily';
+
+const Backups = lazily(() => import('./Backups'));
+
+const Main = styled.main`
+  max-width: 940px;
+  margin: 0 auto;
+  padding: 22px 16px 40px;
+  h1 {
+    font-size: 24px;
+  }
+  h2 {
+    font-size: 17px;
+    margin: 26px 0 8px;
+  }
+`;
+const List = styled.ul`
+  display: flex;
+  flex-direction: column;
+  gap: 8px;
+  margin-top: 14px;
+`;
+const Line = styled.li`
+  background: var(--panel);
+  border-radius: 9px;
+  padding: 12px 16px;
+  display: flex;
+  gap: 12px;
+  align-items: center;
+  flex-wrap: wrap;
+  a {
+    font-size: 17px;
+    font-weight: 650;
+    color: inherit;
+    text-underline-offset: 3px;
+    border-radius: 4px;
+    display: inline-flex;
+    align-items: center;
+    ${narrow} {
+      min-height: 44px;
+    }
+  }
+  div {
+    flex: 1 1 220px;
+    min-width: 0;
+  }
+  p {
+    color: var(--quiet);
+  }
+`;
+
+const Below = styled(Notice)`
+  margin-top: ${space.part}px;
+`;
+const Search = styled.div`
+  margin-top: ${space.part}px;
+`;
+const First = styled(Lead)`
+  margin-top: ${space.part}px;
+`;
+
+const listOf = (binned: boolean, search: string) =>
+  infiniteQueryOptions({
+    queryKey: ['jobs', binned, search],
+    queryFn: ({ pageParam }) =>
+      answered(
+        api.GET('/api/v1/jobs', { params: { query: { binned, search: search.slice(0, 200), after: pageParam } } }),
+      ),
+    initialPageParam: undefined as string | undefined,
+    getNextPageParam: (page) => page.next ?? undefined,
+    placeholderData: keepPreviousData,
+  });
+/** So few jobs need no search. */
+const few = 8;
+
+/** A file's text is sent as it is; anything else as JSON. */
+const asIs = (body: Job | string) => (typeof body === 'string' ? body : JSON.stringify(body));
+
+/** All jobs: open one, make one, import one. */
+export default function JobsPage() {
+  const client = useQueryClient();
+  const [, navigate] = useLocation();
+  const [search, setSearch] = useState('');
+  const listed = useInfiniteQuery(listOf(false, search));
+  const inBin = useInfiniteQuery(listOf(true, ''));
+  const { error } = listed;
+  const jobs = listed.data?.pages.flatMap((page) => page.jobs);
+  const total = listed.data?.pages[0]?.total ?? 0;
+  const binned = inBin.data?.pages.flatMap((page) => page.jobs) ?? [];
+  const [wrong, setWrong] = useState<{ file: string; problems: string[] }>();
+
+  const add = useMutation({
+    mutationFn: (body: Job | string) => answered(api.POST('/api/v1/jobs', { body: body as Job, bodySerializer: asIs })),
+    onSuccess: async (saved) => {
+      await client.invalidateQueries({ queryKey: ['jobs'] });
+      navigate(`/jobs/${saved.id}`);
+    },
+  });
+  // A new job begins where there is something to see: at its first setup.
+  const begin = useMutation({
+    mutationFn: () => answered(api.POST('/api/v1/new-job')),
+    onSuccess: async (made: JobBody) => {
+      await client.invalidateQueries({ queryKey: ['jobs'] });
+      navigate(`/jobs/${made.id}/setups/${made.job.setups[0]?.id ?? ''}/place`);
+    },
+  });
+  const bin = useMutation({
+    mutationFn: ({ id, into }: { id: string; into: boolean }) => {
+      const params = { path: { id } };
+      return into
+        ? answered(api.DELETE('/api/v1/jobs/{id}', { params }))
+        : answered(api.POST('/api/v1/jobs/{id}/restore', { params }));
+    },
+    onSuccess: () => client.invalidateQueries({ queryKey: ['jobs'] }),
+  });
+
+  const importFile = async (files: FileList | null) => {
+    const file = files?.item(0);
+    if (!file) return;
+    setWrong(undefined);
+    try {
+      // The file goes to the core as it is: it says what is wrong with it, and where.
+      await add.mutateAsync(await file.text());
+    } catch (failure) {
+      setWrong({ file: file.name, problems: linesOf(failure, 'It cannot be read.') });
+    }
+  };
+
+  return (
+    <div>
+      <Header />
+      <Main>
+        <Row $apart>
+          <h1>Jobs</h1>
+          <Row>
+            <FileTrigger acceptedFileTypes={['.json', 'application/json']} onSelect={(files) => void importFile(files)}>
+              <Button>
+                <Upload size={17} aria-hidden /> Import a file
+              </Button>
+            </FileTrigger>
+            <Button kind="strong" onPress={() => begin.mutate()}>
+              <Plus size={17} aria-hidden /> New job
+            </Button>
+          </Row>
+        </Row>
+        {wrong && (
+          <Below role="alert">
+            <strong>“{wrong.file}” was not imported.</strong>
+            <ul>
+              {wrong.problems.map((problem) => (
+                <li key={problem}>{problem}</li>
+              ))}
+            </ul>
+          </Below>
+        )}
+        {begin.error && (
+          <Below role="alert">
+            <strong>No job was made. </strong>
+            {begin.error.message}
+          </Below>
+        )}
+        {bin.error && (
+          <Below role="alert">
+            <strong>The job was not moved. </strong>
+            {bin.error.message}
+          </Below>
+        )}
+        {error && (
+          <Below role="alert">
+            <strong>The jobs cannot be read. </strong>
+            {error.message}
+          </Below>
+        )}
+        {(total > few || search !== '') && (
+          <Search>
+            <TextField
+              name="Find a job"
+              value={search}
+              onChange={setSearch}
+              placeholder="Its name, client, place, day or setups"
+              most={200}
+            />
+          </Search>
+        )}
+        {jobs?.length === 0 && search !== '' && <First>No job has such words.</First>}
+        {jobs?.length === 0 && search === '' && (
+          <First>
+            No jobs yet. Make one: it comes with a generic kit and one setup with sensible values, so there is an answer
+            on screen at once.
+          </First>
+        )}
+        <List>
+          {jobs?.map((job) => (
+            <JobItem
+              key={job.id}
+              job={job}
+              action="Put into the bin"
+              onAction={() => bin.mutate({ id: job.id, into: true })}
+            />
+          ))}
+        </List>
+        {listed.hasNextPage && (
+          <Row $below>
+            <Button isDisabled={listed.isFetchingNextPage} onPress={() => void listed.fetchNextPage()}>
+              Show more of the {total} jobs
+            </Button>
+          </Row>
+        )}
+        {binned.length > 0 && (
+          <>
+            <h2>Bin</h2>
+            <Lead>A job stays here for {inBin.data?.pages[0]?.bin_days ?? 0} days. Then it is gone for good.</Lead>
+            <List>
+              {binned.map((job) => (
+                <JobItem
+                  key={job.id}
+                  job={job}
+                  action="Take out of the bin"
+                  onAction={() => bin.mutate({ id: job.id, into: false })}
+                />
+              ))}
+            </List>
+            {inBin.hasNextPage && (
+              <Row $below>
+                <Button onPress={() => void inBin.fetchNextPage()}>Show more of the bin</Button>
+              </Row>
+            )}
+          </>
+        )}
+        <Suspense>
+          <Backups />
+        </Suspense>
+      </Main>
+    </div>
+  );
+}
+
+function JobItem({ job, action, onAction }: { job: JobLine; action: string; onAction: () => void }) {
+  const facts = [job.date, job.place, job.client].filter((fact) => fact !== '');
+  return (
+    <Line>
+      <div>
+        <Link href={`/jobs/${job.id}`}>{job.name}</Link>
+        <p>{facts.join(' · ')}</p>
+        {job.readable ? (
+          <p>{job.setups.length === 0 ? 'No setups' : job.setups.join(', ')}</p>
+        ) : (
+          <p>
+            <strong>This job cannot be read.</strong> Open it to see what can be done.
+          </p>
+        )}
+      </div>
+      <Button kind="bare" aria-label={`${action}: ${job.name}`} onPress={onAction}>
+        {action}
+      </Button>
+    </Line>
+  );
+}

@@ -1,0 +1,38 @@
+import { useCallback } from 'react';
+import { answered, api, ApiProblem, type LocalTime, type Scene, type Site } from '../../api/client';
+import { useJob, useSetup } from '../../session/job';
+
+/** The open setup's place and hour, and how to change them. */
+export function useScene() {
+  const { job } = useJob();
+  const { setup, set, ask } = useSetup();
+  const scene = setup.scene ?? undefined;
+
+  const put = useCallback(
+    <Field extends keyof Scene>(says: string, field: Field, to: Scene[Field]) => set(says, ['scene', field], to),
+    [set],
+  );
+
+  /** The place is put in; the first one brings the job's day, or today and the hour it is there. */
+  const goTo = useCallback(
+    async (site: Site): Promise<string | undefined> => {
+      try {
+        if (scene) {
+          ask('Place', { place: { site } }, 'place');
+          return undefined;
+        }
+        const now = await answered(api.POST('/api/v1/moment', { body: { time_zone: site.time_zone } }));
+        // On the day itself the hour it is now, ahead of it noon.
+        const ahead = job.date && job.date !== now.at.date;
+        const at: LocalTime = ahead ? { date: job.date ?? '', time: '12:00', second_time: false } : now.at;
+        ask('Place', { place: { site, at } }, 'place');
+        return undefined;
+      } catch (failure) {
+        return failure instanceof ApiProblem ? failure.message : 'Tolva does not answer.';
+      }
+    },
+    [scene, ask, job.date],
+  );
+
+  return { scene, put, goTo };
+}

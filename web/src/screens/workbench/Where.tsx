@@ -1,0 +1,112 @@
+import { useMutation } from '@tanstack/react-query';
+import { CopyPlus, FilePlus2, Folder, ListPlus, Pencil } from 'lucide-react';
+import { Suspense, useState } from 'react';
+import { Link } from 'react-aria-components';
+import styled from 'styled-components';
+import { useLocation } from 'wouter';
+import { useJob, useLivePlan, useSetup } from '../../session/job';
+import { Choice } from '../../ui/Choice';
+import { lazily } from '../../ui/lazily';
+import { phone, type } from '../../ui/tokens';
+import { useMedia } from '../../ui/useMedia';
+import { useNewSetup } from '../job/useNewSetup';
+import type { StepId } from './steps';
+
+const Menu = lazily(() => import('../../ui/Menu'));
+const Names = lazily(() => import('./Names'));
+
+const JobLink = styled(Link)`
+  color: inherit;
+  font-weight: 600;
+  text-underline-offset: 4px;
+  border-radius: 4px;
+  padding: 7px 2px;
+  overflow: hidden;
+  text-overflow: ellipsis;
+  white-space: nowrap;
+  min-width: 60px;
+`;
+const Setups = styled.div`
+  min-width: 0;
+  flex: 0 1 340px;
+`;
+const SunBox = styled.p`
+  flex: none;
+  font-size: ${type.note}px;
+  background: var(--chosen);
+  border-radius: 7px;
+  padding: 5px 10px;
+  white-space: nowrap;
+  @media (max-width: 1240px) {
+    display: none;
+  }
+`;
+
+/** Where the sun stands at the hour of the setup. */
+function SunNow() {
+  const says = useLivePlan((plan) => plan.sun_report?.says);
+  return says ? <SunBox>{says}</SunBox> : null;
+}
+
+/** Which job and which setup this is, the others, and new ones. */
+export function Where({ step }: { step: StepId }) {
+  const { id, job } = useJob();
+  const { setup } = useSetup();
+  const [, navigate] = useLocation();
+  const small = useMedia(phone);
+  const [naming, setNaming] = useState(false);
+  const begin = useNewSetup();
+  const add = useMutation({
+    mutationFn: begin,
+    onSuccess: (made) => navigate(`/jobs/${id}/setups/${made.id}/${step}`),
+  });
+  return (
+    <>
+      {!small && (
+        <>
+          <JobLink href={`/jobs/${id}`}>{job.name}</JobLink>
+          <span aria-hidden>/</span>
+        </>
+      )}
+      <Setups>
+        <Choice
+          name="Setup"
+          unseenName
+          value={setup.id}
+          options={job.setups.map((one) => ({ id: one.id, label: one.name }))}
+          onChange={(other) => navigate(`/jobs/${id}/setups/${other}/${step}`)}
+        />
+      </Setups>
+      <Suspense>
+        <Menu
+          name="This setup, and new ones"
+          icon={<ListPlus size={18} aria-hidden />}
+          entries={[
+            {
+              id: 'new',
+              name: 'New setup',
+              icon: <FilePlus2 size={18} aria-hidden />,
+              run: () => add.mutate(undefined),
+            },
+            {
+              id: 'copy',
+              name: 'A copy of this one',
+              icon: <CopyPlus size={18} aria-hidden />,
+              run: () => add.mutate(setup.id),
+            },
+            {
+              id: 'names',
+              name: 'Names of job and setup',
+              icon: <Pencil size={18} aria-hidden />,
+              run: () => setNaming(true),
+            },
+            { id: 'job', name: 'The job', icon: <Folder size={18} aria-hidden />, href: `/jobs/${id}` },
+          ]}
+        />
+      </Suspense>
+      {add.error && <span role="alert">No setup was made: {add.error.message}</span>}
+      <SunNow />
+      <Suspense>{naming && <Names onClose={() => setNaming(false)} />}</Suspense>
+    </>
+  );
+}
