@@ -19,7 +19,8 @@ pub fn front_end_packages() -> Done {
         return Ok(());
     }
     println!("Installing the front end's packages from web/package-lock.json");
-    npm(&["ci", "--no-audit", "--no-fund"])
+    // Not silent: on a fresh machine it is some seconds.
+    run(Command::new("npm").args(["ci", "--no-audit", "--no-fund"]).current_dir(root().join("web")))
 }
 
 fn missing_node(how: &str) -> String {

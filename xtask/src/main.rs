@@ -1,5 +1,6 @@
 //! What the README's commands call: `cargo demo` and `cargo verify`, and what keeps the repository's made files fresh.
 
+mod dev;
 mod install;
 mod made;
 
@@ -23,6 +24,8 @@ enum Task {
         #[arg(trailing_var_arg = true, allow_hyphen_values = true)]
         arguments: Vec<String>,
     },
+    /// For who works on it: the server and Vite's own with hot reload before it; both follow the files.
+    Dev,
     /// Sets everything up, builds Tolva and passes every check and test.
     Verify,
     /// Runs the property tests on other draws than `verify` does, round after round, until one fails. What it finds
@@ -68,6 +71,7 @@ fn main() -> ExitCode {
     let task = Xtask::parse().task;
     let done = match task {
         Task::Demo { arguments } => demo(&arguments),
+        Task::Dev => dev::dev(),
         Task::Verify => verify(),
         Task::Search { rounds, seed } => search(rounds, seed),
         Task::Siege { minutes, seed, jobs } => siege(minutes, seed, jobs),
@@ -89,8 +93,11 @@ fn main() -> ExitCode {
 
 fn demo(arguments: &[String]) -> Done {
     install::front_end_packages()?;
+    step("The front end is built");
     npm(&["run", "build"])?;
-    run(cargo(&["build", "--quiet", "--package", "tolva-server"]))?;
+    step("Tolva is built: the first time that takes some minutes");
+    run(cargo(&["build", "--package", "tolva-server"]))?;
+    println!();
     let mut tolva = Command::new(root().join("target/debug/tolva"));
     run(tolva.arg("demo").args(arguments))
 }

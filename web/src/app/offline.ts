@@ -1,6 +1,7 @@
 /** Lets the page be opened when the server is gone, where the browser allows it: on this machine, or over a secure line. */
 export function keepForLater() {
-  if (!window.isSecureContext || !('serviceWorker' in navigator)) return;
+  // While Tolva is worked on, what was there before is in the way.
+  if (import.meta.env.DEV || !window.isSecureContext || !('serviceWorker' in navigator)) return;
   void navigator.serviceWorker
     .register('/sw.js')
     .then(() => navigator.serviceWorker.ready)

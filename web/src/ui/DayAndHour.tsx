@@ -18,7 +18,7 @@ import {
   TimeField,
 } from 'react-aria-components';
 import styled from 'styled-components';
-import { figures } from './tokens';
+import { coarse, figures } from './tokens';
 import { boxLook, fieldLook, FieldName } from './field';
 
 const Day = styled(DatePicker)`
@@ -33,6 +33,10 @@ const Box = styled(Group)`
   align-items: center;
   gap: 4px;
   padding-right: 3px;
+  ${coarse} {
+    padding-block: 0;
+    padding-right: 0;
+  }
 `;
 const Segments = styled(DateInput)`
   display: flex;

@@ -17,6 +17,7 @@ import { useTheme } from '../../api/preferences';
 import type { Runner } from '../../session/runner';
 import { type SaveState, useSaving } from '../../session/useSaving';
 import { Button, ButtonLink } from '../../ui/Button';
+import type { MenuEntry } from '../../ui/Menu';
 import { modifier, useKeys, useShortcuts } from '../../ui/shortcuts';
 import { narrow, phone, space, touch, type } from '../../ui/tokens';
 import { useMedia } from '../../ui/useMedia';
@@ -37,7 +38,7 @@ const Bar = styled.header`
   ${narrow} {
     padding: 0 ${space.hair}px;
     gap: 0;
-    min-height: ${touch}px;
+    min-height: ${touch + 8}px;
   }
 `;
 const Home = styled(Link)`
@@ -121,8 +122,11 @@ function Mark() {
 // eslint-disable-next-line @typescript-eslint/no-explicit-any -- whatever is open, it is saved the same way
 type Open = Runner<any, any, any>;
 
-/** The top of every page: where one is, whether it is saved, undo, theme, finding. On a phone it is one line. */
-export function Header({ of, children }: { of?: Open; children?: ReactNode }) {
+/**
+ * The top of every page: where one is, whether it is saved, undo, theme, finding. On a phone it is one line, with what
+ * there is more behind one button.
+ */
+export function Header({ of, more = [], children }: { of?: Open; more?: MenuEntry[]; children?: ReactNode }) {
   const { dark, toggle } = useTheme();
   const { find, sums } = useKeys();
   const small = useMedia(phone);
@@ -145,6 +149,7 @@ export function Header({ of, children }: { of?: Open; children?: ReactNode }) {
               name="More"
               icon={<MoreVertical size={20} aria-hidden />}
               entries={[
+                ...more,
                 { id: 'jobs', name: 'All jobs', icon: <Briefcase size={18} aria-hidden />, href: '/' },
                 { id: 'kit', name: 'Kit', icon: <Backpack size={18} aria-hidden />, href: '/kit' },
                 { id: 'find', name: 'Find anything', icon: <Search size={18} aria-hidden />, run: find },

@@ -49,8 +49,8 @@ const Line = styled.li`
   flex-wrap: wrap;
   gap: 6px 12px;
   align-items: center;
-  > div {
-    flex: 1 1 240px;
+  > :first-child {
+    flex: 1 1 180px;
     min-width: 0;
   }
   a {
@@ -68,6 +68,10 @@ const Line = styled.li`
   p {
     color: var(--quiet);
   }
+`;
+const Acts = styled.div`
+  display: flex;
+  flex: none;
 `;
 const Pair = styled(Grid)`
   margin-bottom: ${space.gap}px;
@@ -134,22 +138,24 @@ export default function JobPage() {
             {job.setups.map((setup) => (
               <Line key={setup.id}>
                 <SetupLine setup={setup} />
-                <Button kind="bare" aria-label={`Duplicate ${setup.name}`} onPress={() => add.mutate(setup.id)}>
-                  <Copy size={17} aria-hidden />
-                </Button>
-                <Button
-                  kind="bare"
-                  aria-label={`Delete ${setup.name} (undo brings it back)`}
-                  onPress={() =>
-                    session.send({
-                      type: 'edit',
-                      says: 'Setup deleted',
-                      changes: [{ at: ['setups', { id: setup.id }] }],
-                    })
-                  }
-                >
-                  <Trash2 size={17} aria-hidden />
-                </Button>
+                <Acts>
+                  <Button kind="bare" aria-label={`Duplicate ${setup.name}`} onPress={() => add.mutate(setup.id)}>
+                    <Copy size={17} aria-hidden />
+                  </Button>
+                  <Button
+                    kind="bare"
+                    aria-label={`Delete ${setup.name} (undo brings it back)`}
+                    onPress={() =>
+                      session.send({
+                        type: 'edit',
+                        says: 'Setup deleted',
+                        changes: [{ at: ['setups', { id: setup.id }] }],
+                      })
+                    }
+                  >
+                    <Trash2 size={17} aria-hidden />
+                  </Button>
+                </Acts>
               </Line>
             ))}
           </List>

@@ -30,7 +30,10 @@ const Shelves = styled.div`
   column-gap: 14px;
   > section {
     break-inside: avoid;
-    margin-bottom: 14px;
+    margin-bottom: ${space.part}px;
+  }
+  > section > :first-child {
+    margin-bottom: ${space.near}px;
   }
   h2 {
     font-size: 16.5px;

@@ -51,9 +51,7 @@ const Settings = styled(AriaButton)`
     font-size: 19px;
     font-weight: 650;
     line-height: 1.2;
-    overflow: hidden;
-    text-overflow: ellipsis;
-    white-space: nowrap;
+    text-wrap: balance;
   }
   small {
     display: block;

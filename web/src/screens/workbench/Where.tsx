@@ -1,13 +1,15 @@
 import { useMutation } from '@tanstack/react-query';
 import { CopyPlus, FilePlus2, Folder, ListPlus, Pencil } from 'lucide-react';
-import { Suspense, useState } from 'react';
+import { type ReactNode, Suspense, useState } from 'react';
 import { Link } from 'react-aria-components';
 import styled from 'styled-components';
 import { useLocation } from 'wouter';
 import { useJob, useLivePlan, useSetup } from '../../session/job';
 import { Choice } from '../../ui/Choice';
 import { lazily } from '../../ui/lazily';
-import { phone, type } from '../../ui/tokens';
+import type { MenuEntry } from '../../ui/Menu';
+import { Notice } from '../../ui/Panel';
+import { narrow, phone, space, type } from '../../ui/tokens';
 import { useMedia } from '../../ui/useMedia';
 import { useNewSetup } from '../job/useNewSetup';
 import type { StepId } from './steps';
@@ -29,6 +31,13 @@ const JobLink = styled(Link)`
 const Setups = styled.div`
   min-width: 0;
   flex: 0 1 340px;
+  ${narrow} {
+    flex: 1 1 auto;
+  }
+`;
+const Failed = styled(Notice)`
+  margin: ${space.near}px ${space.gap}px;
+  background: var(--panel);
 `;
 const SunBox = styled.p`
   flex: none;
@@ -48,18 +57,58 @@ function SunNow() {
   return says ? <SunBox>{says}</SunBox> : null;
 }
 
-/** Which job and which setup this is, the others, and new ones. */
-export function Where({ step }: { step: StepId }) {
-  const { id, job } = useJob();
+/** What can be done with this setup beside planning it, and what is on screen while it is done. */
+export function useSetupMenu(step: StepId): { entries: MenuEntry[]; open: ReactNode } {
+  const { id } = useJob();
   const { setup } = useSetup();
   const [, navigate] = useLocation();
-  const small = useMedia(phone);
   const [naming, setNaming] = useState(false);
   const begin = useNewSetup();
   const add = useMutation({
     mutationFn: begin,
     onSuccess: (made) => navigate(`/jobs/${id}/setups/${made.id}/${step}`),
   });
+  const entries: MenuEntry[] = [
+    {
+      id: 'new-setup',
+      name: 'New setup',
+      icon: <FilePlus2 size={18} aria-hidden />,
+      run: () => add.mutate(undefined),
+    },
+    {
+      id: 'copy',
+      name: 'A copy of this one',
+      icon: <CopyPlus size={18} aria-hidden />,
+      run: () => add.mutate(setup.id),
+    },
+    {
+      id: 'names',
+      name: 'Names of job and setup',
+      icon: <Pencil size={18} aria-hidden />,
+      run: () => setNaming(true),
+    },
+    { id: 'job', name: 'The job', icon: <Folder size={18} aria-hidden />, href: `/jobs/${id}` },
+  ];
+  const open = (
+    <>
+      {add.error && (
+        <Failed role="alert">
+          <strong>No setup was made. </strong>
+          {add.error.message}
+        </Failed>
+      )}
+      <Suspense>{naming && <Names onClose={() => setNaming(false)} />}</Suspense>
+    </>
+  );
+  return { entries, open };
+}
+
+/** Which job and which setup this is, and the others. On a phone what there is more stands in the header's menu. */
+export function Where({ step, entries }: { step: StepId; entries: MenuEntry[] }) {
+  const { id, job } = useJob();
+  const { setup } = useSetup();
+  const [, navigate] = useLocation();
+  const small = useMedia(phone);
   return (
     <>
       {!small && (
@@ -77,36 +126,12 @@ export function Where({ step }: { step: StepId }) {
           onChange={(other) => navigate(`/jobs/${id}/setups/${other}/${step}`)}
         />
       </Setups>
-      <Suspense>
-        <Menu
-          name="This setup, and new ones"
-          icon={<ListPlus size={18} aria-hidden />}
-          entries={[
-            {
-              id: 'new',
-              name: 'New setup',
-              icon: <FilePlus2 size={18} aria-hidden />,
-              run: () => add.mutate(undefined),
-            },
-            {
-              id: 'copy',
-              name: 'A copy of this one',
-              icon: <CopyPlus size={18} aria-hidden />,
-              run: () => add.mutate(setup.id),
-            },
-            {
-              id: 'names',
-              name: 'Names of job and setup',
-              icon: <Pencil size={18} aria-hidden />,
-              run: () => setNaming(true),
-            },
-            { id: 'job', name: 'The job', icon: <Folder size={18} aria-hidden />, href: `/jobs/${id}` },
-          ]}
-        />
-      </Suspense>
-      {add.error && <span role="alert">No setup was made: {add.error.message}</span>}
+      {!small && (
+        <Suspense>
+          <Menu name="This setup, and new ones" icon={<ListPlus size={18} aria-hidden />} entries={entries} />
+        </Suspense>
+      )}
       <SunNow />
-      <Suspense>{naming && <Names onClose={() => setNaming(false)} />}</Suspense>
     </>
   );
 }

@@ -16,7 +16,7 @@ import { Naming } from './Naming';
 import { OnADesk } from './OnADesk';
 import { OnAPhone } from './OnAPhone';
 import { isStep, type StepId, steps } from './steps';
-import { Where } from './Where';
+import { useSetupMenu, Where } from './Where';
 import { lazily } from '../../ui/lazily';
 
 const screens = {
@@ -96,6 +96,7 @@ function Bench() {
     })),
   ]);
 
+  const menu = useSetupMenu(step);
   const Screen = screens[step];
   const Layout = small ? OnAPhone : OnADesk;
   return (
@@ -104,12 +105,13 @@ function Bench() {
       step={step}
       header={
         <>
-          <Header of={session}>
+          <Header of={session} more={menu.entries}>
             <VisuallyHidden elementType="h1">
               {setup.name}, {job.name}
             </VisuallyHidden>
-            <Where step={step} />
+            <Where step={step} entries={menu.entries} />
           </Header>
+          {menu.open}
           <Connection of={session} />
         </>
       }
