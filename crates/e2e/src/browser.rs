@@ -272,6 +272,22 @@ impl Browser {
         .await;
     }
 
+    /// Scrolls to an element, so that it stands in the middle.
+    pub async fn centre(&self, element: &WebElement) {
+        let arguments = vec![element.to_json().expect("an element")];
+        let script = "arguments[0].scrollIntoView({ block: 'center' })";
+        self.driver.execute(script, arguments).await.expect("scrolled");
+    }
+
+    /// Waits until there is nothing like it.
+    pub async fn gone(&self, selector: &str) {
+        settle(|| async {
+            let all = self.driver.find_all(By::Css(selector)).await.map_err(|error| error.to_string())?;
+            if all.is_empty() { Ok(()) } else { Err(format!("{selector} is still there")) }
+        })
+        .await;
+    }
+
     /// Waits until an element's attribute is so.
     pub async fn has(&self, selector: &str, attribute: &str, wanted: &str) {
         settle(|| async {

@@ -1,5 +1,5 @@
 import { createGlobalStyle } from 'styled-components';
-import { type } from '../ui/tokens';
+import { narrow, type } from '../ui/tokens';
 
 /** Colours and measures, as CSS variables so that a change of theme repaints without a render. */
 const daylight = `
@@ -20,6 +20,8 @@ export const GlobalStyle = createGlobalStyle`
 
   *, *::before, *::after { box-sizing: border-box; }
   html { -webkit-text-size-adjust: 100%; }
+  /* What is focused is not hidden under the bars of a phone. */
+  ${narrow} { html { scroll-padding: 112px 0 84px; } }
   body {
     margin: 0; background: var(--ground); color: var(--ink);
     font-family: 'Atkinson Hyperlegible Next Variable', sans-serif; font-size: ${type.body}px; line-height: 1.4;

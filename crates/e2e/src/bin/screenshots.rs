@@ -12,7 +12,7 @@ const ROPEWORKS: &str = "Ropeworks open day";
 const FOUNDRY: &str = "Brass band in the old foundry";
 const BINDERY: &str = "Bindery evening";
 const WIDE: (u32, u32) = (1280, 800);
-const PHONE: (u32, u32) = (390, 1900);
+const PHONE: (u32, u32) = (390, 844);
 
 const PICTURES: [Picture; 14] = [
     ("place", ROPEWORKS, "/setups/doorway/place", Theme::Daylight, WIDE),
