@@ -3,7 +3,7 @@
 use std::path::Path;
 use std::process::{Command, Stdio};
 
-use crate::{Done, npm, root, run};
+use crate::{Done, root, run};
 
 /// The front end's packages, from its lock file, where they are not there yet or the lock file changed since.
 pub fn front_end_packages() -> Done {

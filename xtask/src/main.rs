@@ -59,7 +59,7 @@ enum Task {
     Queries,
     /// Makes the list of the world's towns from the npm package it comes from.
     Places,
-    /// Dragging the hour in a browser: from the pointer's move to the frame that shows it.
+    /// Dragging and nudging in a browser, in a release build: from the move or the key to the frame that shows it.
     Drag,
     /// The speed of one plan, and of `solve` against a bare echo over loopback.
     Bench,
@@ -75,11 +75,11 @@ fn main() -> ExitCode {
         Task::Verify => verify(),
         Task::Search { rounds, seed } => search(rounds, seed),
         Task::Siege { minutes, seed, jobs } => siege(minutes, seed, jobs),
-        Task::Screenshots => in_a_browser("screenshots"),
+        Task::Screenshots => in_a_browser("screenshots", &[]),
         Task::Made => made::make(),
         Task::Queries => made::queries(),
         Task::Places => made::places(),
-        Task::Drag => in_a_browser("drag"),
+        Task::Drag => in_a_browser("drag", &["--release"]),
         Task::Bench => bench(),
     };
     match done {
@@ -121,12 +121,12 @@ fn verify() -> Done {
 }
 
 /// Runs one of the programs that drive a browser, on a fresh build.
-fn in_a_browser(program: &str) -> Done {
+fn in_a_browser(program: &str, profile: &[&str]) -> Done {
     install::browser()?;
     install::front_end_packages()?;
     npm(&["run", "build"])?;
-    run(cargo(&["build", "--quiet", "--package", "tolva-server"]))?;
-    run(cargo(&["run", "--quiet", "--package", "tolva-e2e", "--bin", program]))
+    run(cargo(&[&["build", "--quiet", "--package", "tolva-server"], profile].concat()))?;
+    run(cargo(&[&["run", "--quiet", "--package", "tolva-e2e", "--bin", program], profile].concat()))
 }
 
 /// The crates that have property tests.

@@ -113,6 +113,13 @@ impl Tolva {
         assert!(answer.status().is_success(), "{}", answer.status());
     }
 
+    /// Chooses a theme, as another window would.
+    pub async fn theme(&self, theme: &str) {
+        let body = serde_json::json!({ "theme": theme });
+        let answer = reqwest::Client::new().put(self.url("api/v1/preferences")).json(&body).send().await;
+        assert!(answer.expect("an answer").status().is_success());
+    }
+
     /// A stored job's document.
     pub async fn job(&self, id: &str) -> serde_json::Value {
         let body: serde_json::Value =

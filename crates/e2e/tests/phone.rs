@@ -50,13 +50,15 @@ async fn loaded(b: &Browser, page: &str) {
     }
 }
 
-/// Nothing scrolls sideways, everything can be pressed, and axe finds nothing, at both widths of a phone.
+/// Nothing scrolls sideways, everything can be pressed, and axe finds nothing, at both widths of a phone and in both
+/// themes.
 #[tokio::test]
 async fn every_page_fits_a_hand() {
     let tolva = Tolva::with_demo_data();
     let b = Browser::open().await;
-    for width in [390, 360] {
+    for (width, theme) in [(390, "daylight"), (390, "dusk"), (360, "daylight")] {
         b.size(width, 800).await;
+        tolva.theme(theme).await;
         b.go(&tolva.url("")).await;
         b.link("Ropeworks open day").await;
         fits(&b, "the jobs", width).await;

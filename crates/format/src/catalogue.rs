@@ -44,6 +44,8 @@ pub struct Field {
 pub struct Catalogue {
     /// Every number, by its type and name: `Gel.shift_mired`, `LightWish.fill.ratio_stops`.
     pub fields: BTreeMap<String, Field>,
+    /// How many things a list may hold at most, by its type and name: `Setup.lights`.
+    pub lists: BTreeMap<String, u64>,
     /// What each kind of what has kinds begins with, by type and kind; and what may be left out, by type and field.
     pub kinds: BTreeMap<String, BTreeMap<String, Value>>,
     #[serde(skip)]
@@ -52,10 +54,15 @@ pub struct Catalogue {
 
 static CATALOGUE: LazyLock<Catalogue> = LazyLock::new(|| {
     let schema = json_schema();
-    let mut catalogue = Catalogue { fields: BTreeMap::new(), kinds: BTreeMap::new(), schema };
+    let mut catalogue = Catalogue { fields: BTreeMap::new(), lists: BTreeMap::new(), kinds: BTreeMap::new(), schema };
     let types = catalogue.schema["$defs"].as_object().into_iter().flatten();
     for (name, of) in types {
         gather(name, of, &mut catalogue.fields);
+        for (field, one) in of["properties"].as_object().into_iter().flatten() {
+            if let Some(most) = one["maxItems"].as_u64() {
+                catalogue.lists.insert(format!("{name}.{field}"), most);
+            }
+        }
         let properties = of["properties"].as_object().into_iter().flatten();
         let may_be_left_out = properties.filter(|(_, one)| variants(one).any(|of| of["type"] == "null"));
         let begun = may_be_left_out.filter_map(|(field, one)| Some((field.clone(), catalogue.begun(one)?)));
@@ -272,6 +279,12 @@ mod tests {
         for (kind, begun) in kinds {
             assert!(read(begun).to_string().contains(kind.as_str()), "{kind}");
         }
+    }
+
+    #[test]
+    fn lists_have_their_ends() {
+        let lists = &catalogue().lists;
+        assert_eq!((lists["Setup.lights"], lists["Setup.regions"], lists["Scene.horizon"]), (8, 12, 24));
     }
 
     #[rstest]

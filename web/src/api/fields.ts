@@ -1,6 +1,6 @@
 import made from './fields.json';
 
-const { fields, kinds } = made;
+const { fields, kinds, lists } = made;
 
 /** A number of the format, by its type and name: `Gel.shift_mired`. */
 export type FieldName = keyof typeof fields;
@@ -19,6 +19,9 @@ type Known = {
 
 /** What is known of a number: what it is called, how it is written, what it may be. */
 export const fieldOf = (name: FieldName): Known => fields[name] as Known;
+
+/** How many things a list may hold at most. */
+export const mostOf = (list: keyof typeof lists): number => lists[list];
 
 type Kinds = typeof kinds;
 

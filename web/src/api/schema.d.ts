@@ -3501,6 +3501,8 @@ export interface components {
             /** @description The zone by its IANA name. */
             time_zone: string;
             at?: components["schemas"]["LocalTime"] | null;
+            /** @description Instead of an hour, a day somebody has in mind: today it is now, on another day noon. May be empty. */
+            on?: string;
         };
         /** @description How fast the subject moves, across the view. */
         Movement: "still" | "held_pose" | "posing" | "children" | "walking" | "dancing" | "running" | "wing" | {
@@ -3652,7 +3654,8 @@ export interface components {
             grip: components["schemas"]["Grip"];
             /**
              * Format: double
-             * @description Where it is put, in stops from mid grey: −12 to 12, taken to the nearest third. Left out, where it stands.
+             * @description Where it is put, in stops from mid grey, held to −12 to 12 and taken to the nearest third. Left out, where it
+             *     stands.
              */
             stops?: number | null;
             /**

@@ -12,7 +12,7 @@ const done = arguments[0];
 const strip = document.querySelector('[aria-label=\'The light of the day\']');
 const said = document.querySelector('[aria-label=\'Day strip\'] [role=slider]');
 const box = strip.getBoundingClientRect();
-const at = (type, x) => strip.dispatchEvent(new PointerEvent(type, { bubbles: true, pointerId: 1, clientX: x, clientY: box.top + 60, isPrimary: true }));
+const at = (type, x) => strip.dispatchEvent(new PointerEvent(type, { bubbles: true, pointerId: 1, pointerType: 'mouse', clientX: x, clientY: box.top + 60, isPrimary: true }));
 strip.setPointerCapture = () => {}; strip.hasPointerCapture = () => true;
 let moved = 0, shown = [], frames = 0;
 new MutationObserver(() => requestAnimationFrame(() => { frames++; if (moved) { shown.push(performance.now() - moved); moved = 0; } }))
@@ -31,7 +31,7 @@ const rest = (ms) => new Promise((go) => setTimeout(go, ms));
 })();
 ";
 
-/// Twenty presses of the arrow keys on a mark, each until what is watched has changed.
+/// A hundred presses of the arrow keys on a mark, each until what is watched has changed.
 const NUDGE: &str = r"
 const done = arguments[arguments.length - 1];
 const mark = document.querySelector(arguments[0]), watched = document.querySelector(arguments[1]);
@@ -42,13 +42,14 @@ const rest = (ms) => new Promise((go) => setTimeout(go, ms));
 const press = (type, key) => mark.dispatchEvent(new KeyboardEvent(type, { key, bubbles: true, cancelable: true }));
 (async () => {
   mark.focus();
-  for (let n = 0; n < 20; n++) {
+  for (let n = 0; n < 100; n++) {
     const key = Math.floor(n / 5) % 2 ? 'ArrowRight' : 'ArrowLeft';
     pressed = performance.now(); press('keydown', key); press('keyup', key);
-    await rest(200);
+    await rest(120);
   }
   const sorted = shown.sort((a, b) => a - b);
-  done({ median: sorted[Math.floor(sorted.length / 2)], most: sorted[sorted.length - 1], seen: sorted.length });
+  const at = (share) => sorted[Math.min(sorted.length - 1, Math.floor(sorted.length * share))];
+  done({ median: at(0.5), high: at(0.95), most: at(1), seen: sorted.length });
 })();
 ";
 
@@ -84,8 +85,9 @@ async fn main() {
         let arguments = vec![mark.into(), watched.into()];
         let found = browser.driver.execute_async(NUDGE, arguments).await.expect("a measurement").json().clone();
         println!(
-            "From a key to the frame with {what}: median {:.1} ms, most {:.1} ms of {} presses.",
+            "From a key to the frame with {what}: median {:.1} ms, 95 of 100 within {:.1} ms, most {:.1} ms of {} presses.",
             found["median"].as_f64().unwrap_or_default(),
+            found["high"].as_f64().unwrap_or_default(),
             found["most"].as_f64().unwrap_or_default(),
             found["seen"]
         );

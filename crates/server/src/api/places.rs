@@ -76,6 +76,9 @@ pub struct MomentRequest {
     /// The day and the hour; left out for now.
     #[serde(default)]
     at: Option<LocalTime>,
+    /// Instead of an hour, a day somebody has in mind: today it is now, on another day noon. May be empty.
+    #[serde(default)]
+    on: String,
 }
 
 /// What an hour is.
@@ -98,9 +101,12 @@ pub struct Moment {
 )]
 #[post("/api/v1/moment")]
 pub async fn moment(body: Body<MomentRequest>) -> Result<HttpResponse, ApiError> {
-    let MomentRequest { time_zone, at } = body.0;
+    let MomentRequest { time_zone, at, on } = body.0;
     let zone = zone(&time_zone).map_err(|wrong| Problems::one("/time_zone", wrong.to_string()))?;
-    let at = at.map_or_else(|| time::LocalTime::of(Timestamp::now(), &zone), Into::into);
+    let now = time::LocalTime::of(Timestamp::now(), &zone);
+    let noon = || time::LocalTime { date: on.clone(), time: "12:00".to_owned(), second_time: false };
+    let meant = if on.is_empty() || on == now.date { now } else { noon() };
+    let at = at.map_or(meant, Into::into);
     let instant =
         at.instant(&zone).map_err(|wrong| Problems::one(format!("/at/{}", wrong.field()), wrong.to_string()))?;
     Ok(HttpResponse::Ok().json(Moment { comes_twice: at.comes_twice(&zone), utc: instant.to_string(), at: at.into() }))

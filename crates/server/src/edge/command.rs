@@ -22,9 +22,9 @@ pub struct Placing {
     region_id: String,
     /// Which of its marks.
     grip: Grip,
-    /// Where it is put, in stops from mid grey: −12 to 12, taken to the nearest third. Left out, where it stands.
+    /// Where it is put, in stops from mid grey, held to −12 to 12 and taken to the nearest third. Left out, where it
+    /// stands.
     #[serde(default)]
-    #[schema(minimum = -12, maximum = 12)]
     stops: Option<f64>,
     /// So many thirds of a stop from where it stands; held to where marks may be put.
     #[serde(default)]
@@ -238,7 +238,9 @@ impl Command {
                 let (region_id, light_id) = (region_id.clone(), light_id.clone());
                 let mark = place::Placing { region_id, grip: grip.into(), stops: stops.unwrap_or(0.0), light_id };
                 let by = by.or(if stops.is_none() { Some(0) } else { None });
-                let mark = by.map_or(Ok(mark.clone()), |by| edit::mark_by(setup, kit, &mark, by))?;
+                let (least, most) = place::Placing::STOPS;
+                let held = place::Placing { stops: mark.stops.clamp(least, most), ..mark.clone() };
+                let mark = by.map_or(Ok(held), |by| edit::mark_by(setup, kit, &mark, by))?;
                 *setup = place::place(setup, kit, &mark)?;
                 Ok(())
             }),

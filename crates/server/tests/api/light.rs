@@ -115,6 +115,9 @@ async fn places_hours_and_stand_ins() {
     assert_eq!(send("application/octet-stream").await, StatusCode::OK);
     assert_eq!(send("text/plain").await, StatusCode::UNSUPPORTED_MEDIA_TYPE);
 
+    // A day somebody has in mind is meant at noon, but for today.
+    let meant = json!({ "time_zone": "Europe/Helsinki", "on": "2031-06-21" });
+    assert_eq!(tolva.post("api/v1/moment", &meant).await.1["at"]["time"], "12:00");
     let (_, now) = tolva.post("api/v1/moment", &json!({ "time_zone": "Asia/Kathmandu" })).await;
     assert!(now["utc"].as_str().is_some_and(|utc| utc > "2026-01-01"), "{now}");
     let twice = json!({ "time_zone": "Europe/Helsinki", "at": { "date": "2026-10-25", "time": "03:30" } });

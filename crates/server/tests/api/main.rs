@@ -42,7 +42,6 @@ async fn a_setup_is_solved() {
 #[case("/setup/colour", json!(1), "/setup/colour")]
 #[case("/command", json!({"mark": {"region_id": "sky", "grip": "together", "stops": 0}}), "/command/mark/region_id")]
 #[case("/command", json!({"mark": {"region_id": "lit", "grip": "flash", "stops": 0, "light_id": "Z"}}), "/command/mark/light_id")]
-#[case("/command", json!({"mark": {"region_id": "lit", "grip": "flash", "stops": 40}}), "/command/mark/stops")]
 #[case("/command", json!({"colour_mark": {"what": {"region": "moon"}, "mired": 200}}), "/command/colour_mark/what/region")]
 #[case("/command", json!({"edit": {"type": {"at": "/lights/0/distance_m", "text": "80"}}}), "/command/edit/text")]
 #[case("/command", json!({"edit": {"nudge": {"at": "/lights/7/distance_m", "by": 1}}}), "/command/edit/at")]

@@ -1,10 +1,11 @@
-import { type KeyboardEvent, type PointerEvent, useRef } from 'react';
+import { useRef } from 'react';
 import styled from 'styled-components';
 import type { DayTimeline } from '../../api/client';
 import { useHold, useLivePlan, useShownSetup } from '../../session/job';
 import { figures, type } from '../../ui/tokens';
 import { Handle } from '../Handle';
 import { Told } from '../Told';
+import { useMark } from '../useMark';
 
 const Drawing = styled.svg`
   display: block;
@@ -44,16 +45,10 @@ function onRim(bearing: number, radius: number): [number, number] {
 
 const points = (all: [number, number][]) => all.map(([x, y]) => `${x.toFixed(1)},${y.toFixed(1)}`).join(' ');
 
-/** Arrow keys turn by so many degrees; with Shift, and Page up and down, further. */
-const turns: { [key: string]: number } = {
-  ArrowRight: 5,
-  ArrowUp: 5,
-  ArrowLeft: -5,
-  ArrowDown: -5,
-  PageUp: 45,
-  PageDown: -45,
-};
-const rests = 400;
+/** A press of an arrow key turns by so many degrees. */
+const turn = 5;
+/** The drawing is so many units wide. */
+const across = 292;
 
 /** The sky over the place: the sun's way on this day, what stands in the way, and which way the subject faces. */
 export function Compass({ day }: { day: DayTimeline | undefined }) {
@@ -61,25 +56,19 @@ export function Compass({ day }: { day: DayTimeline | undefined }) {
   const here = useLivePlan((plan) => plan.sun_report);
   const hold = useHold('facing', 'Subject turned');
   const drawing = useRef<SVGSVGElement>(null);
-  const turned = useRef(0);
+  const [subjectX, subjectY] = onRim(facing, rim);
+  const props = useMark({ x: subjectX, y: subjectY }, hold, {
+    drag: (from, by) => {
+      const units = across / (drawing.current?.getBoundingClientRect().width ?? across);
+      const [x, y] = [from.x + by.x * units, from.y + by.y * units];
+      return { face: { to_deg: (Math.atan2(y, x) * 180) / Math.PI + 90 } };
+    },
+    nudge: (steps) => ({ face: { by_deg: (steps.x + steps.y) * turn } }),
+    shift: 3,
+    page: 9,
+    ends: { home: { face: { to_deg: 0 } }, end: { face: { to_deg: 180 } } },
+  });
   if (!here) return null;
-
-  const drag = (event: PointerEvent) => {
-    const box = drawing.current?.getBoundingClientRect();
-    if (!box || !event.currentTarget.hasPointerCapture(event.pointerId)) return;
-    const x = event.clientX - (box.left + box.width / 2);
-    const y = event.clientY - (box.top + box.height / 2);
-    hold.move({ face: { to_deg: (Math.atan2(y, x) * 180) / Math.PI + 90 } });
-  };
-  const onKeyDown = (event: KeyboardEvent) => {
-    const end = { Home: 0, End: 180 }[event.key];
-    const by = turns[event.key];
-    if (end === undefined && by === undefined) return;
-    event.preventDefault();
-    if (end !== undefined) return hold.move({ face: { to_deg: end } }, rests);
-    turned.current = (hold.held() === undefined ? 0 : turned.current) + (by ?? 0) * (event.shiftKey ? 3 : 1);
-    hold.move({ face: { by_deg: turned.current } }, rests);
-  };
 
   const way = (day?.azimuth_deg ?? []).flatMap((azimuth, index) => {
     const altitude = day?.altitude_deg[index] ?? -90;
@@ -95,7 +84,6 @@ export function Compass({ day }: { day: DayTimeline | undefined }) {
   const blocked = skyline.some((height) => height > 0);
   const ring: [number, number][] = skyline.map((height, index) => at(index * (360 / skyline.length), height));
   const sun = at(here.sun_azimuth_deg, here.sun_altitude_deg);
-  const [subjectX, subjectY] = onRim(facing, rim);
   const [cameraX, cameraY] = onRim(facing, 70);
   // Its name stands beside the line, where it is not crossed.
   const [besideX, besideY] = onRim(facing - 90, 1);
@@ -170,15 +158,7 @@ export function Compass({ day }: { day: DayTimeline | undefined }) {
           aria-valuemax={359}
           aria-valuenow={Math.round(facing) % 360}
           aria-valuetext={`${Math.round(facing)} degrees from north`}
-          onPointerDown={(event) => {
-            event.currentTarget.setPointerCapture(event.pointerId);
-            event.preventDefault();
-            event.currentTarget.focus();
-          }}
-          onPointerMove={drag}
-          onPointerUp={hold.letGo}
-          onPointerCancel={hold.cancel}
-          onKeyDown={onKeyDown}
+          {...props}
         >
           <line x1={0} y1={0} x2={subjectX} y2={subjectY} stroke="var(--ink)" strokeWidth={1.6} />
           <circle cx={subjectX} cy={subjectY} r={22} fill="transparent" />

@@ -29,7 +29,7 @@ export function RailMark({ of, mark, name, range, x, y, height, shape, onTap }: 
   const put = (stops: number) => ({ mark: { ...of, stops } });
   const [least, most] = range;
   const props = useMark(at ?? 0, hold, {
-    drag: (from, by) => put(Math.min(most, Math.max(least, from + by.x / (x(1) - x(0))))),
+    drag: (from, by) => put(from + by.x / (x(1) - x(0))),
     nudge: (steps) => ({ mark: { ...of, by: steps.x + steps.y } }),
     shift: 3,
     page: 6,

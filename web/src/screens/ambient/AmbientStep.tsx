@@ -1,4 +1,5 @@
 import { Plus } from 'lucide-react';
+import { mostOf } from '../../api/fields';
 import { Told } from '../../instruments/Told';
 import { useSetup } from '../../session/job';
 import { Button } from '../../ui/Button';
@@ -23,11 +24,13 @@ export default function AmbientStep() {
           <RegionCard key={region.id} region={region} />
         ))}
       </Grid>
-      <Row $below>
-        <Button onPress={() => ask('Region added', 'add_region', 'regions')}>
-          <Plus size={16} aria-hidden /> Add a region
-        </Button>
-      </Row>
+      {setup.regions.length < mostOf('Setup.regions') && (
+        <Row $below>
+          <Button onPress={() => ask('Region added', 'add_region', 'regions')}>
+            <Plus size={16} aria-hidden /> Add a region
+          </Button>
+        </Row>
+      )}
       <Told about="regions" />
     </Panel>
   );

@@ -2,6 +2,7 @@ import { Plus } from 'lucide-react';
 import { useState } from 'react';
 import { Tab, TabList, TabPanel, Tabs } from 'react-aria-components';
 import styled from 'styled-components';
+import { mostOf } from '../../api/fields';
 import { Told } from '../../instruments/Told';
 import { useLivePlan, useSetup } from '../../session/job';
 import { Button } from '../../ui/Button';
@@ -41,7 +42,10 @@ const Letter = styled(Tab)`
 const Line = styled(Row)`
   margin-bottom: ${space.part}px;
 `;
-/** What a tab shows is as large as the panel: its parts show where the focus is. */
+/** The tabs and what one shows are as large as the panel: their parts show where the focus is. */
+const Flashes = styled(Tabs)`
+  outline: none;
+`;
 const Shown = styled(TabPanel)`
   outline: none;
 `;
@@ -68,7 +72,10 @@ export default function FlashesStep() {
             : 'Each light reaches every region it is said to; their powers are found together.'}
         </Lead>
         {kit.flashes.length > 0 ? (
-          <Tabs {...(selected ? { selectedKey: selected.id } : {})} onSelectionChange={(key) => setShown(String(key))}>
+          <Flashes
+            {...(selected ? { selectedKey: selected.id } : {})}
+            onSelectionChange={(key) => setShown(String(key))}
+          >
             <Line>
               {lights.length > 0 && (
                 <Letters aria-label="Lights">
@@ -79,7 +86,7 @@ export default function FlashesStep() {
                   ))}
                 </Letters>
               )}
-              {lights.length < mostLights && (
+              {lights.length < mostOf('Setup.lights') && (
                 <Button
                   kind={lights.length === 0 ? 'strong' : 'plain'}
                   onPress={() => {
@@ -97,7 +104,7 @@ export default function FlashesStep() {
                 <OneLight light={light} />
               </Shown>
             ))}
-          </Tabs>
+          </Flashes>
         ) : (
           <p>The kit has no flash: add one there.</p>
         )}
@@ -106,6 +113,3 @@ export default function FlashesStep() {
     </Stack>
   );
 }
-
-/** As many as there are letters for them. */
-const mostLights = 8;

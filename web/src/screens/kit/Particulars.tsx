@@ -1,7 +1,7 @@
 import { Plus, Trash2 } from 'lucide-react';
 import styled from 'styled-components';
 import type { Camera, Flash, Kit, Modifier } from '../../api/client';
-import { begin, fieldOf, type FieldName } from '../../api/fields';
+import { begin, fieldOf, type FieldName, mostOf } from '../../api/fields';
 import { Field } from '../../session/fields/Field';
 import { Words } from '../../session/fields/Words';
 import type { Path } from '../../session/machine/change';
@@ -166,6 +166,7 @@ export function FlashOutput({ flash, modifiers, put }: { flash: Flash; modifiers
           thing={thing}
           at={['output', 'guide_number_zoom', 'table']}
           least={1}
+          most={mostOf('GuideNumberZoom.table')}
           put={put}
         />
       )}
@@ -177,6 +178,7 @@ export function FlashOutput({ flash, modifiers, put }: { flash: Flash; modifiers
           thing={thing}
           at={['durations']}
           least={0}
+          most={mostOf('Flash.durations')}
           put={put}
         />
       )}
@@ -214,11 +216,12 @@ type TableProps = {
   at: string[];
   /** Fewer than this there are not. */
   least: number;
+  most: number;
   put: Put;
 };
 
 /** A short table of numbers. */
-function Table({ name, rows, columns, thing, at, least, put }: TableProps) {
+function Table({ name, rows, columns, thing, at, least, most, put }: TableProps) {
   const fieldIn = (column: FieldName) => column.split('.')[1] ?? '';
   const fresh = rows.at(-1) ?? Object.fromEntries(columns.map((one) => [fieldIn(one), fieldOf(one).default]));
   return (
@@ -250,7 +253,7 @@ function Table({ name, rows, columns, thing, at, least, put }: TableProps) {
           </Button>
         </Line>
       ))}
-      {rows.length < 20 && (
+      {rows.length < most && (
         <Button aria-label={`${name}: add a line`} onPress={() => put(name.toLowerCase(), at, [...rows, fresh])}>
           <Plus size={16} aria-hidden /> Add a line
         </Button>

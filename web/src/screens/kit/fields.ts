@@ -135,7 +135,7 @@ export function summary<K extends Kind>(kind: K, thing: Kit[K][number]): string 
     case 'filters':
       return `${of('density_stops')} stops`;
     case 'stands':
-      return `to ${of('highest_m')} m, carries ${of('carries_kg')} kg`;
+      return `carries ${of('carries_kg')} kg`;
     case 'triggers':
       return `${of('channels')} channels, ${of('groups')} groups`;
     case 'flashes':

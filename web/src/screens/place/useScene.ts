@@ -1,5 +1,5 @@
 import { useCallback } from 'react';
-import { answered, api, ApiProblem, type LocalTime, type Scene, type Site } from '../../api/client';
+import { answered, api, ApiProblem, type Scene, type Site } from '../../api/client';
 import { useJob, useSetup } from '../../session/job';
 
 /** The open setup's place and hour, and how to change them. */
@@ -21,10 +21,8 @@ export function useScene() {
           ask('Place', { place: { site } }, 'place');
           return undefined;
         }
-        const now = await answered(api.POST('/api/v1/moment', { body: { time_zone: site.time_zone } }));
-        // On the day itself the hour it is now, ahead of it noon.
-        const ahead = job.date && job.date !== now.at.date;
-        const at: LocalTime = ahead ? { date: job.date ?? '', time: '12:00', second_time: false } : now.at;
+        const body = { time_zone: site.time_zone, on: job.date ?? '' };
+        const { at } = await answered(api.POST('/api/v1/moment', { body }));
         ask('Place', { place: { site, at } }, 'place');
         return undefined;
       } catch (failure) {

@@ -153,8 +153,10 @@ export function OnAPhone({ base, step, header, children }: Props) {
 
 /** What to set in a line, and of the answer in another. */
 function inShort({ dial_card: card, possible, shortfalls }: Plan): { settings: string; answer: string } {
-  const lights = card.lights.map((light) => `${light.light_id} ${light.power ?? 'off'}`);
-  const camera = [card.shutter.label, card.aperture.label, card.iso.label].join(' ');
+  // What belongs together is not broken over two lines.
+  const whole = (text: string) => text.replaceAll(' ', '\u00a0');
+  const lights = card.lights.map((light) => whole(`${light.light_id} ${light.power ?? 'off'}`));
+  const camera = [card.shutter.label, card.aperture.label, whole(card.iso.label)].join(' ');
   const missing = shortfalls[0]?.says;
   return {
     settings: [camera, ...lights].join(' · '),
