@@ -42,6 +42,8 @@ pub struct Asked {
     pub choices: Vec<String>,
     /// Whether it may be left out.
     pub optional: bool,
+    /// The choice that needs it; null where every one does, or where there is none.
+    pub goes_with: Option<String>,
 }
 
 /// One thing a sum gives.
@@ -66,6 +68,7 @@ impl Asked {
             most: Some(most),
             choices: Vec::new(),
             optional: false,
+            goes_with: None,
         }
     }
 
@@ -97,8 +100,8 @@ pub(super) struct Sum {
     /// A word to choose first, with what may be chosen: its field, its name, the words.
     pub choice: Option<(&'static str, &'static str, &'static [&'static str])>,
     pub asked: &'static [Number],
-    /// Fields that may be left out.
-    pub optional: &'static [&'static str],
+    /// Fields that may be left out, and the choice that needs them; empty where none does.
+    pub optional: &'static [(&'static str, &'static str)],
     pub given: &'static [(&'static str, &'static str, &'static str)],
     pub work: fn(&Values) -> Result<Worked, Problems>,
 }
@@ -146,9 +149,13 @@ impl Sum {
             choices: words.iter().map(|word| (*word).to_owned()).collect(),
             ..Asked::text(field, name, words.first().copied().unwrap_or_default())
         });
-        let number = |number: &Number| Asked {
-            optional: self.optional.contains(&number.0),
-            ..Asked::number(number.0, number.1, number.2, number.3, (number.4, number.5))
+        let number = |number: &Number| {
+            let left_out = self.optional.iter().find(|(field, _)| *field == number.0);
+            Asked {
+                optional: left_out.is_some(),
+                goes_with: left_out.filter(|(_, choice)| !choice.is_empty()).map(|(_, choice)| (*choice).to_owned()),
+                ..Asked::number(number.0, number.1, number.2, number.3, (number.4, number.5))
+            }
         };
         CalculatorOffer {
             name: self.name.to_owned(),

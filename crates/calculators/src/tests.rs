@@ -167,6 +167,29 @@ fn refused(#[case] name: &str, #[case] json: &str, #[case] pointer: &str) {
     assert_eq!(wrong.0[0].pointer, pointer, "{wrong}");
 }
 
+/// Each choice needs what is said to go with it, and no more.
+#[test]
+fn a_choice_says_what_it_needs() {
+    let mut seen = 0;
+    for offer in offered() {
+        for choice in offer.asked.iter().flat_map(|asked| &asked.choices) {
+            let goes = |asked: &&Asked| asked.goes_with.as_ref().is_none_or(|with| with == choice);
+            let mut asked: Map<_, _> =
+                offer.asked.iter().filter(goes).map(|one| (one.field.clone(), one.usual.clone())).collect();
+            let named = offer.asked.iter().find(|one| !one.choices.is_empty()).expect("a choice");
+            asked.insert(named.field.clone(), serde_json::json!(choice));
+            assert!(sum(&offer.name, &asked).expect("a sum").is_ok(), "{} {choice}", offer.name);
+            for one in offer.asked.iter().filter(|one| one.goes_with.as_ref() == Some(choice)) {
+                let mut less = asked.clone();
+                less.remove(&one.field);
+                assert!(sum(&offer.name, &less).expect("a sum").is_err(), "{} {choice} {}", offer.name, one.field);
+                seen += 1;
+            }
+        }
+    }
+    assert_eq!(seen, 3, "a disc has a radius, a rectangle two sides");
+}
+
 /// What is first offered is answered, with every field that is promised, and nothing else but the workings.
 #[test]
 fn every_sum_answers_what_it_first_offers() {

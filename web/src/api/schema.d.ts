@@ -1445,6 +1445,8 @@ export interface components {
             choices: string[];
             /** @description Whether it may be left out. */
             optional: boolean;
+            /** @description The choice that needs it; null where every one does, or where there is none. */
+            goes_with?: string | null;
         };
         /**
          * @description What may be automatic on the camera: schools.

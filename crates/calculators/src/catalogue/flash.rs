@@ -145,7 +145,7 @@ pub(super) const SUMS: &[Sum] = &[
             Number("frames_per_s", "Frames a second", "1/s", 10.0, 0.1, 240.0),
             Number("pops_full", "Full pops in a battery", "", 200.0, 1.0, 100_000.0),
         ],
-        optional: &["pops_full"],
+        optional: &[("pops_full", "")],
         given: &[
             ("recycle_s", "From pop to pop", "s"),
             ("frames_flashed", "Frames until it is dry", ""),

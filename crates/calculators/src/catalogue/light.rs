@@ -19,7 +19,7 @@ pub(super) const SUMS: &[Sum] = &[
             Number("height_m", "Height of a rectangle", "m", 0.9, 0.005, 20.0),
             DISTANCE,
         ],
-        optional: &["radius_m", "width_m", "height_m"],
+        optional: &[("radius_m", "disc"), ("width_m", "rectangle"), ("height_m", "rectangle")],
         given: &[("near_field_stops", "Against the inverse square", "stops")],
         work: |v| {
             let surface = if v.choice == "disc" {

@@ -123,7 +123,7 @@ function OneSum({ offer, values, put }: Props) {
           }
           const keptAs = `sum/${offer.name}/${asked.field}`;
           const label = asked.unit ? `${asked.name}, ${asked.unit}` : asked.name;
-          if (choice && asked.optional && !asked.name.includes(String(values[choice.field]))) return null;
+          if (choice && asked.goes_with && asked.goes_with !== values[choice.field]) return null;
           return typeof asked.usual === 'string' ? (
             <LooseWords
               key={asked.field}
