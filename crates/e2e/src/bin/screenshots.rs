@@ -44,10 +44,18 @@ async fn main() {
     b.link(ROPEWORKS).await;
     take(&b, &folder, "jobs").await;
     for (name, job, at, theme, (width, height)) in PICTURES {
-        b.size(width, height).await;
+        // A phone has the theme in its menu.
+        b.size(WIDE.0, WIDE.1).await;
         b.go(&page(job, at).await).await;
         b.theme(theme).await;
-        b.css(if at.is_empty() { "#setups" } else { "[aria-label='Dial card']" }).await;
+        b.size(width, height).await;
+        let settings = if width < WIDE.0 { "[aria-label='What to set']" } else { "[aria-label='Dial card']" };
+        b.css(if at.is_empty() { "#setups" } else { settings }).await;
+        if at.ends_with("/depth") {
+            // What is sharp is drawn under the fields that say it.
+            b.css("#not-sharp").await;
+            b.script("document.querySelector(\"[aria-label='Depth']\").scrollIntoView({ block: 'end' })").await;
+        }
         take(&b, &folder, name).await;
     }
     b.size(WIDE.0, WIDE.1).await;
