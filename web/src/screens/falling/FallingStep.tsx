@@ -11,6 +11,7 @@ import { Choice } from '../../ui/Choice';
 import { Lead, Notice, Panel, Row } from '../../ui/Panel';
 import { Segments } from '../../ui/Segments';
 import { Slide } from '../../ui/Slide';
+import { Table } from '../../ui/Table';
 import { figures, narrow, space, type } from '../../ui/tokens';
 import { StepTitle } from '../workbench/StepTitle';
 
@@ -40,21 +41,7 @@ const Next = styled.section`
     grid-template-columns: minmax(0, 1fr);
   }
 `;
-const Table = styled.table`
-  width: 100%;
-  border-collapse: collapse;
-  th {
-    text-align: left;
-    font-weight: 600;
-    font-size: 13px;
-    color: var(--quiet);
-    padding: 4px 10px 4px 0;
-  }
-  td {
-    border-top: 1px solid var(--line);
-    padding: 7px 10px 7px 0;
-    vertical-align: top;
-  }
+const Timings = styled(Table)`
   td.figure {
     ${figures}
     white-space: nowrap;
@@ -289,7 +276,7 @@ function NowAndNext({ table, at, minute }: { table: Timetable; at: number; minut
 function Steps({ table, at }: { table: Timetable; at: number }) {
   const names = table.steps[0]?.regions.map((region) => region.name) ?? [];
   return (
-    <Table aria-label="Timetable">
+    <Timings aria-label="Timetable">
       <thead>
         <tr>
           <th scope="col">At</th>
@@ -325,6 +312,6 @@ function Steps({ table, at }: { table: Timetable; at: number }) {
           </tr>
         ))}
       </tbody>
-    </Table>
+    </Timings>
   );
 }

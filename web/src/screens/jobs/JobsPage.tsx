@@ -12,6 +12,7 @@ import styled from 'styled-components';
 import { useLocation } from 'wouter';
 import { answered, api, type Job, type JobBody, type JobLine, linesOf } from '../../api/client';
 import { Button } from '../../ui/Button';
+import { NotImported } from '../../ui/NotImported';
 import { Lead, Notice, Row } from '../../ui/Panel';
 import { TextField } from '../../ui/TextField';
 import { narrow, space } from '../../ui/tokens';
@@ -161,16 +162,7 @@ export default function JobsPage() {
             </Button>
           </Row>
         </Row>
-        {wrong && (
-          <Below role="alert">
-            <strong>“{wrong.file}” was not imported.</strong>
-            <ul>
-              {wrong.problems.map((problem) => (
-                <li key={problem}>{problem}</li>
-              ))}
-            </ul>
-          </Below>
-        )}
+        {wrong && <NotImported {...wrong} />}
         {begin.error && (
           <Below role="alert">
             <strong>No job was made. </strong>

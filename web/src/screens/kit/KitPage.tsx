@@ -6,7 +6,8 @@ import { answered, api, type Kit, linesOf } from '../../api/client';
 import { useStart } from '../../api/start';
 import { bodyOf, type Kind, kinds, newId, useKitRunner, useKitState } from '../../session/kit';
 import { Button, ButtonLink } from '../../ui/Button';
-import { Lead, Notice, Panel, Quiet, Row } from '../../ui/Panel';
+import { NotImported } from '../../ui/NotImported';
+import { Lead, Panel, Quiet, Row } from '../../ui/Panel';
 import { space } from '../../ui/tokens';
 import { Connection } from '../frame/Connection';
 import { Header } from '../frame/Header';
@@ -60,10 +61,6 @@ const Line = styled.li`
     font-size: 13px;
     color: var(--quiet);
   }
-`;
-
-const Below = styled(Notice)`
-  margin-top: ${space.part}px;
 `;
 
 type Thing = { kind: Kind; id: string };
@@ -134,16 +131,7 @@ export default function KitPage() {
           Each thing once, used in every job. Change it here and every setup follows; remove it and the setups that use
           it go on, and say so. The generic figures are a start: your own readings are better.
         </Lead>
-        {wrong && (
-          <Below role="alert">
-            <strong>“{wrong.file}” was not imported.</strong>
-            <ul>
-              {wrong.problems.map((problem) => (
-                <li key={problem}>{problem}</li>
-              ))}
-            </ul>
-          </Below>
-        )}
+        {wrong && <NotImported {...wrong} />}
         <Shelves>
           {kinds.map((kind) => {
             const about = things[kind];

@@ -4,24 +4,11 @@ import type { Plan } from '../../api/client';
 import { Lead } from '../../ui/Panel';
 import { Facts } from '../../ui/Facts';
 import { Sheet } from '../../ui/Sheet';
+import { Table } from '../../ui/Table';
 import { figures } from '../../ui/tokens';
 
-const Table = styled.table`
-  width: 100%;
-  border-collapse: collapse;
+const Sums = styled(Table)`
   font-size: 14px;
-  th {
-    text-align: left;
-    font-weight: 600;
-    font-size: 13px;
-    color: var(--quiet);
-    padding: 4px 10px 4px 0;
-  }
-  td {
-    border-top: 1px solid var(--line);
-    padding: 6px 10px 6px 0;
-    vertical-align: top;
-  }
   td.sum {
     ${figures} color: var(--quiet);
   }
@@ -70,7 +57,7 @@ export default function Workings({ plan, onClose }: { plan: Plan; onClose: () =>
   return (
     <Sheet title="Workings" open onClose={onClose} width={860}>
       <Lead>Numbers without a unit are stops.</Lead>
-      <Table>
+      <Sums>
         <thead>
           <tr>
             <th>About</th>
@@ -89,7 +76,7 @@ export default function Workings({ plan, onClose }: { plan: Plan; onClose: () =>
             </tr>
           ))}
         </tbody>
-      </Table>
+      </Sums>
       <Part>How sure it is</Part>
       <Facts name="How sure it is" facts={plan.certainty} />
       <Part>What automatics would do</Part>
