@@ -8,7 +8,7 @@ import { bodyOf, type Kind, kinds, newId, useKitRunner, useKitState } from '../.
 import { Button, ButtonLink } from '../../ui/Button';
 import { NotImported } from '../../ui/NotImported';
 import { Lead, Panel, Quiet, Row } from '../../ui/Panel';
-import { space } from '../../ui/tokens';
+import { narrow, space } from '../../ui/tokens';
 import { Connection } from '../frame/Connection';
 import { Header } from '../frame/Header';
 import { NotOpen } from '../frame/NotOpen';
@@ -23,6 +23,11 @@ const Main = styled.main`
   padding: 18px 16px 40px;
   h1 {
     font-size: 22px;
+  }
+`;
+const About = styled(Lead)`
+  ${narrow} {
+    margin-top: ${space.part}px;
   }
 `;
 const Shelves = styled.div`
@@ -127,10 +132,10 @@ export default function KitPage() {
             <ButtonLink href="/">All jobs</ButtonLink>
           </Row>
         </Row>
-        <Lead $tight>
+        <About $tight>
           Each thing once, used in every job. Change it here and every setup follows; remove it and the setups that use
           it go on, and say so. The generic figures are a start: your own readings are better.
-        </Lead>
+        </About>
         {wrong && <NotImported {...wrong} />}
         <Shelves>
           {kinds.map((kind) => {

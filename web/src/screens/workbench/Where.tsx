@@ -26,8 +26,10 @@ const JobLink = styled(Link)`
   overflow: hidden;
   text-overflow: ellipsis;
   white-space: nowrap;
-  min-width: 60px;
+  flex: none;
+  max-width: min(40%, 300px);
 `;
+/** It gives way, and the name of the job does not: its own name stands in its list. */
 const Setups = styled.div`
   min-width: 0;
   flex: 0 1 340px;
