@@ -77,6 +77,12 @@ async fn run(script: &str) -> Value {
      return [distances(s.shown), distances(sent.document), sent.based_on];",
     json!([[1.2, 4], [1.2, 4], 2])
 )]
+#[case::what_is_held_during_an_undo_is_asked_of_what_comes_back(
+    "open(); look(); answered(); send({ type: 'undo' }); hold('A', { to: 2 });
+     const asks = () => wanted.filter((one) => one.do === 'ask').length, waits = asks();
+     saved(M.applied(first, [{ at: at('B'), to: 9 }])); return [waits, asks(), distances(last(['ask']).document)];",
+    json!([1, 2, [1.5, 9]])
+)]
 #[case::an_undo_of_what_is_not_saved_yet_shows_at_once(
     "open(); edit('A', 2); edit('A', 2.5); send({ type: 'undo' });
      const names = M.namesOf(s);
@@ -108,6 +114,12 @@ async fn run(script: &str) -> Value {
      const asked = wanted.length, plan = s.plan; send({ type: 'letGo' });
      return [s.plan === plan, distances(s.shown), s.settled === plan, wanted.slice(asked).map((e) => e.do)];",
     json!([true, [2, 3], true, ["save"]])
+)]
+#[case::a_drag_let_go_before_its_last_answer_stays_where_it_was_seen(
+    "open(); look(); answered(); hold('A', { to: 2 }); answered({ at: at('A'), to: 2 });
+     hold('A', { to: 3 }); send({ type: 'letGo' }); const seen = distances(s.shown);
+     answered({ at: at('A'), to: 3 }); return [seen, distances(s.shown), acts()];",
+    json!([[2, 3], [3, 3], ["Held A"]])
 )]
 #[case::an_older_answer_does_not_take_the_place_of_a_newer_wish(
     "open(); hold('A', { to: 2 }); hold('A', { to: 3 }); answered({ at: at('A'), to: 2 });
