@@ -11,7 +11,7 @@ use crate::colour::{ColourGrip, Colouring, InColour};
 use crate::lighting::Prepared;
 use crate::place::{Grip, Placing};
 use crate::refused::Refused;
-use crate::setup::{Control, FlashOutput, Kit, Light, LightWish, Region, Setup};
+use crate::setup::{FlashOutput, Kit, Light, LightWish, Region, Setup};
 use crate::solver::Outcome;
 
 /// The letters lights are called by.
@@ -204,13 +204,6 @@ impl Setup {
     pub fn face(&mut self, to_deg: f64) -> Result<(), Refused> {
         self.scene.as_mut().ok_or(Refused::NoScene)?.facing_deg = to_deg.round().rem_euclid(360.0);
         Ok(())
-    }
-
-    /// How a flash is controlled, all of them.
-    pub fn control_all(&mut self, control: Control) {
-        for light in &mut self.lights {
-            light.control = control;
-        }
     }
 }
 

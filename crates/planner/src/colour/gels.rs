@@ -37,10 +37,7 @@ impl Colouring {
     #[must_use]
     pub fn held(mut self) -> Self {
         self.mired = self.mired.clamp(Self::MIRED.0, Self::MIRED.1);
-        self.tint_duv = self
-            .tint_duv
-            .map(|tint| (tint * 1000.0).round() / 1000.0)
-            .map(|tint| tint.clamp(*TINT.start(), *TINT.end()));
+        self.tint_duv = self.tint_duv.map(|tint| ((tint * 1000.0).round() / 1000.0).clamp(*TINT.start(), *TINT.end()));
         self
     }
 }

@@ -1,4 +1,4 @@
-import { applied, changesBetween, type Change, type Path, same, valueAt } from './change';
+import { applied, changesBetween, type Change, same, valueAt } from './change';
 import { before, inPlaceOf, replayed, saysOf } from './queue';
 import type { Act, Asking, Effect, Failure, Held, Planned, Session, Stamped, Text, Wish } from './state';
 
@@ -441,6 +441,3 @@ export function namesOf<T, C, P>({ saved, queue }: Session<T, C, P>) {
 /** Whether the plan that is shown is of what is shown: an older one stays on screen with its age. */
 export const isFresh = <T, C, P>(state: Session<T, C, P>): boolean =>
   !state.lost && isPlanned(state) && !state.unplanned;
-
-/** A plan looked at by its part of the document. */
-export const partOf = <T, C, P>(state: Session<T, C, P>, scope: Path): unknown => valueAt(state.shown, scope);
