@@ -15,7 +15,7 @@
 //! | [`optics`] | depth, diffraction, shake, movement, close up |
 //! | [`colour`] | colour temperature and mired |
 //! | [`time`] | hours as clocks show them, time zones, and the instants they stand for |
-//! | [`set`] | wind on what stands on the set |
+//! | [`set`] | where things stand, what lights give them, one bounce, the frame, shadows of the sun, wind |
 
 pub mod ambient;
 pub mod colour;

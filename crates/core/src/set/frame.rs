@@ -1,0 +1,174 @@
+//! The frame: what the lens sees of the set, in its own perspective, and what shines on its front glass.
+
+use super::place::{Point, Vector, between_deg, sides};
+use crate::optics::Sensor;
+use crate::scale::Millimetres;
+
+/// A light within so many degrees of the lens's axis may flare. Common practice, no source.
+pub const FLARE_DEG: f64 = 60.0;
+
+/// A camera that stands somewhere and looks somewhere.
+#[derive(Clone, Copy, Debug, PartialEq)]
+pub struct View {
+    /// The lens.
+    pub at: Point,
+    /// The way it looks, of length 1.
+    pub forward: Vector,
+    /// The frame's right, of length 1.
+    pub right: Vector,
+    /// The frame's up, of length 1.
+    pub up: Vector,
+    /// Half of the frame's width at 1 m, in metres.
+    pub half_width: f64,
+    /// Half of its height at 1 m, in metres.
+    pub half_height: f64,
+}
+
+/// Where something stands in the frame.
+#[derive(Clone, Copy, Debug, PartialEq)]
+pub struct InFrame {
+    /// In frame widths from the middle, to the right: inside up to a half.
+    pub right: f64,
+    /// In frame heights from the middle, up.
+    pub up: f64,
+    /// How far before the lens, along its axis, in metres.
+    pub depth_m: f64,
+}
+
+impl InFrame {
+    /// Whether it lies inside the frame.
+    pub fn inside(&self) -> bool {
+        self.right.abs() <= 0.5 && self.up.abs() <= 0.5
+    }
+}
+
+/// What lies nearer than this before the lens is not drawn, in metres.
+const NEAREST_M: f64 = 0.02;
+
+impl View {
+    /// A camera at a place that looks at a point; `upright` turns its frame on end.
+    ///
+    /// ```
+    /// use tolva_core::{optics::Sensor, scale::Millimetres, set::{Point, View}};
+    /// let at = Point::new(0.0, -5.0, 1.6);
+    /// let view = View::new(at, Point::new(0.0, 0.0, 1.6), Millimetres(50.0), Sensor::FULL_FRAME, false);
+    /// // 2·atan(36/100): 39.6° (physics.md §8).
+    /// assert!((2.0 * view.half_width.atan().to_degrees() - 39.6).abs() < 0.01);
+    /// let edge = view.project(Point::new(1.8, 0.0, 1.6)).unwrap();
+    /// assert!((edge.right - 0.5).abs() < 1e-9);
+    /// ```
+    pub fn new(at: Point, aim: Point, focal: Millimetres, sensor: Sensor, upright: bool) -> Self {
+        let way = aim - at;
+        let forward = if way.length() < 1e-9 { Vector::Y } else { way.normalize() };
+        let (right, up) = sides(forward, 0.0);
+        let half = |side_mm: f64| side_mm / (2.0 * focal.0);
+        let (width, height) = (half(sensor.width_mm), half(sensor.height_mm));
+        let (half_width, half_height) = if upright { (height, width) } else { (width, height) };
+        Self { at, forward, right, up, half_width, half_height }
+    }
+
+    /// Where a point stands in the frame, or beside it; nothing where it is behind the lens.
+    pub fn project(&self, point: Point) -> Option<InFrame> {
+        let way = point - self.at;
+        let depth_m = way.dot(self.forward);
+        (depth_m > NEAREST_M).then(|| InFrame {
+            right: way.dot(self.right) / depth_m / self.half_width / 2.0,
+            up: way.dot(self.up) / depth_m / self.half_height / 2.0,
+            depth_m,
+        })
+    }
+
+    /// Whether anything of the convex shape with these corners stands in the frame. It is cut off at the lens and then at
+    /// each edge of the frame in turn. Source: Sutherland and Hodgman 1974.
+    pub fn shows(&self, outline: &[Point]) -> bool {
+        let local = outline.iter().map(|point| {
+            let way = *point - self.at;
+            Vector::new(
+                way.dot(self.right) / self.half_width,
+                way.dot(self.up) / self.half_height,
+                way.dot(self.forward),
+            )
+        });
+        let mut shape: Vec<Vector> = local.collect();
+        let planes = [
+            Vector::new(0.0, 0.0, 1.0),
+            Vector::new(1.0, 0.0, 1.0),
+            Vector::new(-1.0, 0.0, 1.0),
+            Vector::new(0.0, 1.0, 1.0),
+            Vector::new(0.0, -1.0, 1.0),
+        ];
+        for plane in planes {
+            let inside =
+                |point: Vector| point.dot(plane) - if plane.x == 0.0 && plane.y == 0.0 { NEAREST_M } else { 0.0 };
+            if shape.len() == 1 {
+                shape.retain(|point| inside(*point) >= 0.0);
+                continue;
+            }
+            let mut cut = Vec::with_capacity(shape.len() + 1);
+            for (index, here) in shape.iter().enumerate() {
+                let next = shape[(index + 1) % shape.len()];
+                let (a, b) = (inside(*here), inside(next));
+                if a >= 0.0 {
+                    cut.push(*here);
+                }
+                if (a > 0.0 && b < 0.0) || (a < 0.0 && b > 0.0) {
+                    cut.push(*here + (next - *here) * (a / (a - b)));
+                }
+            }
+            shape = cut;
+        }
+        !shape.is_empty()
+    }
+
+    /// The angle between the lens's axis and the way to a point, in degrees.
+    pub fn off_axis_deg(&self, point: Point) -> f64 {
+        between_deg(self.forward, point - self.at)
+    }
+}
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+    use proptest::prelude::*;
+    use rstest::rstest;
+
+    fn view() -> View {
+        let at = Point::new(0.0, -4.0, 1.5);
+        View::new(at, Point::new(0.0, 0.0, 1.5), Millimetres(50.0), Sensor::FULL_FRAME, false)
+    }
+
+    #[rstest]
+    #[case::in_it(&[[0.0, 0.0, 1.5]], true)]
+    #[case::beside_it(&[[3.0, 0.0, 1.5]], false)]
+    #[case::behind_the_lens(&[[0.0, -6.0, 1.5]], false)]
+    #[case::larger_than_it(&[[-9.0, 0.0, -9.0], [9.0, 0.0, -9.0], [9.0, 0.0, 9.0], [-9.0, 0.0, 9.0]], true)]
+    #[case::a_pole_through_it(&[[0.2, 0.0, 0.0], [0.2, 0.0, 4.0]], true)]
+    #[case::a_pole_beside_it(&[[2.2, 0.0, 0.0], [2.2, 0.0, 4.0]], false)]
+    #[case::past_the_lens_on_both_sides(&[[-0.5, -6.0, 1.5], [0.1, 2.0, 1.5], [0.1, 2.0, 1.6]], true)]
+    fn what_shows(#[case] outline: &[[f64; 3]], #[case] shows: bool) {
+        let outline: Vec<Point> = outline.iter().map(|at| Point::from(*at)).collect();
+        assert_eq!(view().shows(&outline), shows);
+    }
+
+    #[test]
+    fn an_upright_frame_is_higher_than_wide() {
+        let upright = View::new(Point::ZERO, Vector::Y, Millimetres(50.0), Sensor::FULL_FRAME, true);
+        assert!(upright.half_height > upright.half_width);
+        assert!(view().project(Point::new(0.0, -4.5, 1.5)).is_none());
+        assert!((view().off_axis_deg(Point::new(4.0, 0.0, 1.5)) - 45.0).abs() < 1e-9);
+        assert_eq!(
+            View::new(Point::ZERO, Point::ZERO, Millimetres(50.0), Sensor::FULL_FRAME, false).forward,
+            Vector::Y
+        );
+    }
+
+    proptest! {
+        /// A point shows where its place in the frame says so.
+        #[test]
+        fn a_point_shows_where_it_is_inside(x in -4.0..4.0_f64, y in -3.5..8.0_f64, z in 0.0..4.0_f64) {
+            let point = Point::new(x, y, z);
+            let inside = view().project(point).is_some_and(|place| place.inside());
+            prop_assert_eq!(view().shows(&[point]), inside);
+        }
+    }
+}

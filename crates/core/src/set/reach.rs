@@ -1,0 +1,300 @@
+//! Reach: what a glowing face gives a place, by quadrature over the face.
+//!
+//! `1/A · ∫ cosⁿθ · w / d² dA`, against the intensity on the axis at 1 m: n is the face's directionality, w how the
+//! receptor weighs what comes from aside. With n = 1, on the axis, this is the form factor of Howell's catalogue and the
+//! near field of [`crate::modifier::Surface`]. Source: Lambert's law; the integral by Gauss and Legendre.
+
+use std::f64::consts::{PI, TAU};
+
+use super::place::{Point, Vector, sides};
+use super::solid::{Solid, stopped};
+use crate::modifier::Surface;
+use crate::scale::Stops;
+
+/// A glowing face that stands somewhere.
+#[derive(Clone, Copy, Debug, PartialEq)]
+pub struct Glow {
+    /// Its middle.
+    pub centre: Point,
+    /// The way it looks, of length 1.
+    pub axis: Vector,
+    /// Its right, as seen from behind it, of length 1.
+    pub right: Vector,
+    /// Its up, of length 1.
+    pub up: Vector,
+    /// Its shape and size.
+    pub surface: Surface,
+    /// How it falls off to its sides: the exponent of the cosine.
+    pub exponent: f64,
+}
+
+/// How a receptor weighs what comes from aside.
+#[derive(Clone, Copy, Debug, PartialEq, Eq)]
+pub enum Weighing {
+    /// A flat piece of skin or wall: the cosine, and nothing from behind.
+    Flat,
+    /// A meter's dome: half of one and the cosine.
+    Dome,
+    /// A small ball: everything alike. A face turned to each light would get as much.
+    Ball,
+}
+
+/// A place that is lit.
+#[derive(Clone, Copy, Debug, PartialEq)]
+pub struct Receptor {
+    /// Where it is.
+    pub at: Point,
+    /// The way it looks, of length 1.
+    pub normal: Vector,
+    /// How it weighs what comes from aside.
+    pub weighing: Weighing,
+}
+
+impl Receptor {
+    /// How much of what comes this way counts: `towards` is of length 1 and points to where it comes from.
+    pub fn weight(&self, towards: Vector) -> f64 {
+        match self.weighing {
+            Weighing::Flat => self.normal.dot(towards).max(0.0),
+            Weighing::Dome => f64::midpoint(1.0, self.normal.dot(towards)),
+            Weighing::Ball => 1.0,
+        }
+    }
+}
+
+/// The nodes and weights of Gauss and Legendre on −1 to 1, so many of them. Source: the three-term recurrence, Newton's
+/// method from Tricomi's first guess (Numerical Recipes, `gauleg`).
+fn gauss_legendre<const N: usize>() -> [(f64, f64); N] {
+    std::array::from_fn(|i| {
+        #[expect(clippy::cast_precision_loss, reason = "a few dozen")]
+        let (i, n) = (i as f64, N as f64);
+        let mut x = (PI * (i + 0.75) / (n + 0.5)).cos();
+        let mut slope = 1.0;
+        for _ in 0..20 {
+            let (mut p, mut before) = (1.0, 0.0);
+            for j in 0..N {
+                #[expect(clippy::cast_precision_loss, reason = "a few dozen")]
+                let j = j as f64;
+                (p, before) = (((2.0 * j + 1.0) * x * p - j * before) / (j + 1.0), p);
+            }
+            slope = n * (x * p - before) / (x * x - 1.0);
+            x -= p / slope;
+        }
+        (x, 2.0 / ((1.0 - x * x) * slope * slope))
+    })
+}
+
+fn few() -> &'static [(f64, f64)] {
+    static NODES: std::sync::LazyLock<[(f64, f64); 3]> = std::sync::LazyLock::new(gauss_legendre);
+    &*NODES
+}
+
+fn some() -> &'static [(f64, f64)] {
+    static NODES: std::sync::LazyLock<[(f64, f64); 8]> = std::sync::LazyLock::new(gauss_legendre);
+    &*NODES
+}
+
+fn many() -> &'static [(f64, f64)] {
+    static NODES: std::sync::LazyLock<[(f64, f64); 32]> = std::sync::LazyLock::new(gauss_legendre);
+    &*NODES
+}
+
+/// From so many times its size on, a few points of the face are enough.
+const FAR: f64 = 4.0;
+
+/// A rectangle so many times larger than it is far is cut up.
+const VAST: f64 = 6.0;
+
+impl Glow {
+    /// A face that looks along `axis`, turned about it by `roll_deg`.
+    pub fn new(centre: Point, axis: Vector, roll_deg: f64, surface: Surface, exponent: f64) -> Self {
+        let (right, up) = sides(axis, roll_deg);
+        Self { centre, axis, right, up, surface, exponent }
+    }
+
+    /// How wide and how high it is, in metres; 0 for a bare head.
+    pub fn size_m(&self) -> (f64, f64) {
+        match self.surface {
+            Surface::Bare => (0.0, 0.0),
+            Surface::Disc { diameter } => (diameter.0, diameter.0),
+            Surface::Rectangle { width, height } => (width.0, height.0),
+        }
+    }
+
+    /// The farthest points of its edge: four corners, or eight places round a disc.
+    pub fn outline(&self) -> Vec<Point> {
+        let (width, height) = self.size_m();
+        let at = |x: f64, y: f64| self.centre + self.right * (x * width / 2.0) + self.up * (y * height / 2.0);
+        match self.surface {
+            Surface::Bare => vec![self.centre],
+            Surface::Disc { .. } => (0..16).map(|i| f64::from(i) / 16.0 * TAU).map(|t| at(t.cos(), t.sin())).collect(),
+            Surface::Rectangle { .. } => vec![at(-1.0, -1.0), at(1.0, -1.0), at(1.0, 1.0), at(-1.0, 1.0)],
+        }
+    }
+
+    /// What one point of it gives.
+    fn point(&self, from: Point, receptor: &Receptor) -> f64 {
+        let way = receptor.at - from;
+        let square = way.length_squared();
+        let distance = square.sqrt();
+        let out = self.axis.dot(way) / distance;
+        if out <= 0.0 || distance == 0.0 {
+            return 0.0;
+        }
+        let weight = receptor.weight(-way / distance);
+        if weight == 0.0 {
+            return 0.0;
+        }
+        // Diffusers are plain cosines, and powers are dear.
+        let fall = if (self.exponent - 1.0).abs() < 1e-9 { out } else { out.powf(self.exponent) };
+        fall * weight / square
+    }
+
+    /// What it gives a place, as a part of its intensity on the axis at 1 m. What stands between stops it.
+    pub fn ratio(&self, receptor: &Receptor, between: &[Solid]) -> f64 {
+        let (width, height) = self.size_m();
+        let size = width.max(height);
+        let given = |from: Point| {
+            let given = self.point(from, receptor);
+            if given > 0.0 && !between.is_empty() && stopped(between, from, receptor.at) { 0.0 } else { given }
+        };
+        if size == 0.0 {
+            return given(self.centre);
+        }
+        let way = receptor.at - self.centre;
+        let radius = width.hypot(height) / 2.0;
+        // Where the face's own horizon or the receptor's cuts through, what glows ends at a sharp edge.
+        let cut = |along: f64| along.abs() < radius;
+        let edge = cut(self.axis.dot(way)) || (receptor.weighing == Weighing::Flat && cut(receptor.normal.dot(way)));
+        let far = way.length() > FAR * size;
+        let nodes = match (edge, far) {
+            (false, true) if between.is_empty() => few(),
+            (false, _) if way.length() > size * 0.75 => some(),
+            _ => many(),
+        };
+        match self.surface {
+            Surface::Bare => 0.0,
+            Surface::Rectangle { .. } => {
+                // A wall that is much larger than it is far is taken piece by piece.
+                let pieces = (size / VAST / way.length().max(size / (VAST * 16.0))).ceil().clamp(1.0, 16.0);
+                let (right, up) = (self.right * (width / 2.0 / pieces), self.up * (height / 2.0 / pieces));
+                let mut sum = 0.0;
+                #[expect(clippy::cast_possible_truncation, clippy::cast_sign_loss, reason = "at most sixteen")]
+                let count = pieces as u32;
+                for piece in 0..count * count {
+                    let step = |index: u32| 2.0 * f64::from(index) + 1.0 - pieces;
+                    let middle = self.centre + right * step(piece % count) + up * step(piece / count);
+                    for (x, u) in nodes {
+                        let line = middle + right * *x;
+                        sum += u * nodes.iter().map(|(y, v)| v * given(line + up * *y)).sum::<f64>();
+                    }
+                }
+                sum / (4.0 * pieces * pieces)
+            }
+            Surface::Disc { .. } => {
+                // Even in the square of the radius is even over the area.
+                let round = nodes.len() * 2;
+                let mut sum = 0.0;
+                for (x, u) in nodes {
+                    let r = (f64::midpoint(1.0, *x)).sqrt() * width / 2.0;
+                    for j in 0..round {
+                        #[expect(clippy::cast_precision_loss, reason = "a few dozen")]
+                        let (sin, cos) = (TAU * (j as f64 + 0.5) / round as f64).sin_cos();
+                        sum += u * given(self.centre + self.right * (r * cos) + self.up * (r * sin));
+                    }
+                }
+                #[expect(clippy::cast_precision_loss, reason = "a few dozen")]
+                let round = round as f64;
+                sum / (2.0 * round)
+            }
+        }
+    }
+
+    /// The same in stops; [`Stops::NOTHING`] where no light arrives.
+    ///
+    /// ```
+    /// use tolva_core::{modifier::Surface, scale::Metres, set::{Glow, Point, Receptor, Vector, Weighing}};
+    /// let octagon = Surface::Disc { diameter: Metres(0.9) };
+    /// let glow = Glow::new(Point::new(0.0, -0.9, 1.5), Vector::Y, 0.0, octagon, 1.0);
+    /// let face = Receptor { at: Point::new(0.0, 0.0, 1.5), normal: -Vector::Y, weighing: Weighing::Flat };
+    /// let inverse_square = -2.0 * 0.9_f64.log2();
+    /// assert!((glow.reach(&face, &[]).0 - inverse_square - -0.322).abs() < 0.0005);
+    /// ```
+    pub fn reach(&self, receptor: &Receptor, between: &[Solid]) -> Stops {
+        let ratio = self.ratio(receptor, between);
+        if ratio > 0.0 { Stops::of_ratio(ratio) } else { Stops::NOTHING }
+    }
+
+    /// The angle it fills as seen from a place, in degrees, along its longer side as it is seen from there: how soft it
+    /// is. 0 for a bare head.
+    pub fn angle_deg(&self, from: Point) -> f64 {
+        let outline = self.outline();
+        let mut widest: f64 = 0.0;
+        for (index, a) in outline.iter().enumerate() {
+            for b in &outline[index + 1..] {
+                widest = widest.max(super::place::between_deg(*a - from, *b - from));
+            }
+        }
+        widest
+    }
+}
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+    use crate::scale::Metres;
+    use crate::set::place::Direction;
+    use proptest::prelude::*;
+    use rstest::rstest;
+
+    /// physics.md §4, to three decimals: what a face gives on its axis, against the inverse square.
+    #[rstest]
+    #[case(Surface::Disc { diameter: Metres(0.9) }, 0.45, -1.000)]
+    #[case(Surface::Disc { diameter: Metres(0.9) }, 1.5, -0.124)]
+    #[case(Surface::Rectangle { width: Metres(0.6), height: Metres(0.6) }, 0.5, -0.558)]
+    #[case(Surface::Rectangle { width: Metres(1.5), height: Metres(1.5) }, 1.0, -0.795)]
+    #[case(Surface::Rectangle { width: Metres(0.3), height: Metres(1.2) }, 0.6, -0.687)]
+    fn near_fields(#[case] surface: Surface, #[case] distance: f64, #[case] stops: f64) {
+        let glow = Glow::new(Point::ZERO, Vector::Y, 0.0, surface, 1.0);
+        let face = Receptor { at: Vector::Y * distance, normal: -Vector::Y, weighing: Weighing::Flat };
+        let found = glow.reach(&face, &[]).0 + 2.0 * distance.log2();
+        assert!((found - stops).abs() < 0.0006, "{found}");
+    }
+
+    proptest! {
+        #[test]
+        fn far_away_the_inverse_square_holds(azimuth in 0.0..360.0_f64, size in 0.1..1.5_f64) {
+            let surface = Surface::Rectangle { width: Metres(size), height: Metres(size / 2.0) };
+            let towards = Direction::new(azimuth, 20.0).vector();
+            let glow = Glow::new(-towards * (size * 40.0), towards, 0.0, surface, 2.0);
+            let face = Receptor { at: Point::ZERO, normal: -towards, weighing: Weighing::Flat };
+            let point = Stops::of_ratio(1.0 / (size * 40.0).powi(2));
+            prop_assert!((glow.reach(&face, &[]) - point).0.abs() < 0.002);
+        }
+
+        /// A wall between is as good as no light; half a wall leaves some of it.
+        #[test]
+        fn what_stands_between_keeps_it_off(width in 0.2..1.5_f64, distance in 0.8..4.0_f64) {
+            let surface = Surface::Rectangle { width: Metres(width), height: Metres(0.5) };
+            let glow = Glow::new(Point::new(0.0, -distance, 1.5), Vector::Y, 0.0, surface, 1.0);
+            let face = Receptor { at: Point::new(0.0, 0.0, 1.5), normal: -Vector::Y, weighing: Weighing::Flat };
+            let wall = |x: f64| {
+                let panel = crate::set::Panel::new(Point::new(x, -distance / 2.0, 1.5), Vector::Y, 6.0, 6.0);
+                [Solid::Panel(panel)]
+            };
+            let open = glow.ratio(&face, &[]);
+            prop_assert!(glow.ratio(&face, &wall(0.0)) == 0.0);
+            let half = glow.ratio(&face, &wall(3.0));
+            prop_assert!((half / open - 0.5).abs() < 0.03, "{}", half / open);
+        }
+    }
+
+    #[test]
+    fn softness_is_the_angle_it_fills() {
+        let square = Surface::Rectangle { width: Metres(1.0), height: Metres(1.0) };
+        let glow = Glow::new(Vector::Y, -Vector::Y, 0.0, square, 1.0);
+        // Corner to corner: √2 wide from 1 m.
+        let diagonal = 2.0 * (2.0_f64.sqrt() / 2.0).atan().to_degrees();
+        assert!((glow.angle_deg(Point::ZERO) - diagonal).abs() < 1e-9);
+        assert!(Glow::new(Vector::Y, -Vector::Y, 0.0, Surface::Bare, 1.0).angle_deg(Point::ZERO).abs() < 1e-12);
+    }
+}
