@@ -3,14 +3,16 @@
 
 use crate::{
     Ambient, AngleHeight, Artificial, AutomaticConvention, Background, BackgroundKind, BalanceReason, BareSurface,
-    Blend, Bounce, BounceOff, Camera, CameraReading, CircleOfConfusion, CloudHour, ContinuousOutput, Control, Depth,
-    DiscSurface, Duration, Duty, EvReading, ExposureConvention, FallingOrder, Filter, Fixed, Flash, FlashOutput,
-    ForecastCloud, Gel, GuideNumberFeet, GuideNumberMetres, GuideNumberZoom, HandheldRule, IncidentReceptor, IsoRange,
-    Kit, Lens, Light, LightWish, LocalTime, LuxReading, MeasuredOutput, MeterReading, MeteringMethod, Modifier,
-    ModifierSurface, Movement, NamedLight, Obstacle, ObstacleHeight, OpenShade, Pace, PowerRange, PowerStep,
-    Preference, Preset, Reading, RectangleSurface, Region, Role, Scene, Sensor, Setup, ShutterRange, Site, SizeHeight,
-    Speed, Spill, Stand, StatedColour, SteadyCloud, Step, SurfaceColour, Surroundings, Sync, Trigger, TypicalLight,
-    Weather, WhiteBalance, ZoomGuideNumber,
+    Blend, Bounce, BounceOff, Camera, CameraAim, CameraPlace, CameraReading, Card, CardKind, Ceiling,
+    CircleOfConfusion, CloudHour, ContinuousOutput, Control, Depth, DiscSurface, Duration, Duty, EvReading,
+    ExposureConvention, FallingOrder, FeatherTo, Filter, Finish, Fixed, Flash, FlashOutput, Floor, ForecastCloud, Gel,
+    GuideNumberFeet, GuideNumberMetres, GuideNumberZoom, HandheldRule, Hazard, HazardKind, Head, IncidentReceptor,
+    IsoRange, Kit, Lens, Light, LightPlace, LightWish, LocalTime, LuxReading, MeasuredOutput, MeterReading,
+    MeteringMethod, Modifier, ModifierSurface, Movement, NamedLight, Obstacle, ObstacleHeight, OpenShade, Opening,
+    Pace, Person, PowerRange, PowerStep, Preference, Preset, Product, ProductShape, Reading, RectangleSurface, Region,
+    RegionPlace, Role, Scene, Sensor, Set, Setup, ShutterRange, Side, Site, SizeHeight, Speed, Spill, Stand,
+    StatedColour, SteadyCloud, Step, Support, SurfaceColour, Surroundings, Sync, Trigger, TypicalLight, Wall, Weather,
+    WhiteBalance, ZoomGuideNumber,
 };
 
 /// What becomes another type that means the same.
@@ -86,17 +88,38 @@ macro_rules! twin {
     };
 }
 
-twin!(tolva_planner::setup: struct Setup { id, name, notes, scene, regions, blend, camera_id, lens_id, focal_length_mm, camera_distance_m, fixed, filter_ids, sync, depth, circle_of_confusion, speed, pace, exposure, automatic_exposure, white_balance, preferences, falling_order, lights });
+twin!(tolva_planner::setup: struct Setup { id, name, notes, scene, regions, blend, camera_id, lens_id, focal_length_mm, camera_distance_m, fixed, filter_ids, sync, depth, circle_of_confusion, speed, pace, exposure, automatic_exposure, white_balance, preferences, falling_order, lights, set });
 twin!(tolva_planner::setup: enum Sync { Ordinary, HighSpeed, Electronic });
 twin!(tolva_planner::setup: enum Depth { Free, OneHead, Rows { rows, apart_m }, Deep { depth_m }, CloseUp { magnification, depth_mm, stacked, overlap } });
 twin!(tolva_planner::setup: struct Speed { slowest_shutter_s, tripod, school, movement, blur_px });
 twin!(tolva_planner::setup: struct Pace { every_s, burst_frames, frames });
-twin!(tolva_planner::setup: struct Region { id, name, role, ambient });
+twin!(tolva_planner::setup: struct Region { id, name, role, ambient, place });
 twin!(tolva_planner::setup: struct Fixed { shutter_s, f_number, iso });
 twin!(tolva_planner::setup: enum Control { Manual, Ttl });
 twin!(tolva_planner::setup: enum LightWish { Key, Fill { ratio_stops }, Rim { over_stops }, Place { stops } });
-twin!(tolva_planner::setup: struct Light { id, flash_id, units, modifier_id, gel_ids, stand_id, group, zoom_mm, bounce, feather_deg, on_camera, wish, aimed_at, control, distance_m, power_stops, spill });
+twin!(tolva_planner::setup: struct Light { id, flash_id, units, modifier_id, gel_ids, stand_id, group, zoom_mm, bounce, feather_deg, on_camera, wish, aimed_at, control, distance_m, power_stops, spill, place });
 twin!(tolva_planner::setup: struct Spill { region_id, stops });
+twin!(tolva_planner::setup: struct Set { people, products, camera, cards, walls, ceiling, floor, openings, hazards, wind_m_s });
+twin!(tolva_planner::setup: struct Person { id, name, x_m, y_m, height_m, seated, facing_deg });
+twin!(tolva_planner::setup: struct Product { id, name, x_m, y_m, table_m, shape, facing_deg, finish });
+twin!(tolva_planner::setup: enum ProductShape { Box { width_m, depth_m, height_m }, Cylinder { diameter_m, height_m }, Ball { diameter_m } });
+twin!(tolva_planner::setup: enum Finish { Matt, Satin, Mirror });
+twin!(tolva_planner::setup: struct CameraPlace { direction_deg, elevation_deg, portrait, aim });
+twin!(tolva_planner::setup: enum CameraAim { Subject, Point { x_m, y_m, z_m } });
+twin!(tolva_planner::setup: struct Card { id, name, kind, x_m, y_m, z_m, facing_deg, tilt_deg, width_m, height_m });
+twin!(tolva_planner::setup: enum CardKind { White, Silver, Gold, Black, Diffuser, Mirror });
+twin!(tolva_planner::setup: struct Wall { id, name, from_x_m, from_y_m, to_x_m, to_y_m, height_m, reflectance, colour });
+twin!(tolva_planner::setup: struct Ceiling { height_m, reflectance, colour });
+twin!(tolva_planner::setup: struct Floor { reflectance, colour });
+twin!(tolva_planner::setup: struct Opening { id, name, x_m, y_m, z_m, facing_deg, width_m, height_m });
+twin!(tolva_planner::setup: struct Hazard { id, kind, from_x_m, from_y_m, to_x_m, to_y_m, height_m });
+twin!(tolva_planner::setup: enum HazardKind { Edge, Road, Water, Crowd, OverheadLine, Cable });
+twin!(tolva_planner::setup: struct LightPlace { direction_deg, elevation_deg, feather_to, roll_deg, head, support });
+twin!(tolva_planner::setup: enum FeatherTo { Camera, Away, Up, Down });
+twin!(tolva_planner::setup: struct Head { azimuth_deg, elevation_deg });
+twin!(tolva_planner::setup: enum Support { Stand, Boom { arm_m }, Held, Clamped });
+twin!(tolva_planner::setup: enum RegionPlace { Face { person_id, side }, Product { product_id, side }, Wall { wall_id }, Point { x_m, y_m, z_m, azimuth_deg, elevation_deg } });
+twin!(tolva_planner::setup: enum Side { Left, Right, Front, Top });
 twin!(tolva_planner::setup: enum Blend { Fill { ambient_stops, fill_stops }, HalfAndHalf { subject_stops }, Lift { subject_stops, background_stops }, Overpower { subject_stops, ambient_stops }, Silhouette { background_stops }, AmbientOnly { subject_stops } });
 
 twin!(tolva_planner::setup: enum AutomaticConvention { Nothing, Shutter, Aperture, Iso });

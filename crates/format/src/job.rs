@@ -18,8 +18,8 @@ pub struct Job {
     /// Always `tolva-job`.
     #[schema(example = "tolva-job")]
     pub format: String,
-    /// The version of the format: 4.
-    #[schema(minimum = 4, maximum = 4)]
+    /// The version of the format: 5.
+    #[schema(minimum = 5, maximum = 5)]
     pub format_version: u32,
     /// What the job is called. 1 to 120 characters.
     #[schema(min_length = 1, max_length = 120)]

@@ -31,6 +31,7 @@ mod problems;
 mod ranged;
 mod read;
 mod scene;
+mod set;
 mod setup;
 mod strict;
 mod table;
@@ -62,6 +63,10 @@ pub use read::read_json;
 pub use scene::{
     AngleHeight, Artificial, Background, BackgroundKind, CloudHour, ForecastCloud, LocalTime, Obstacle, ObstacleHeight,
     OpenShade, Role, Scene, Site, SizeHeight, SteadyCloud, Surroundings, TypicalLight, Weather,
+};
+pub use set::{
+    CameraAim, CameraPlace, Card, CardKind, Ceiling, FeatherTo, Finish, Floor, Hazard, HazardKind, Head, LightPlace,
+    Opening, Person, Product, ProductShape, RegionPlace, Set, Side, Support, Wall,
 };
 pub use setup::{Control, Depth, Fixed, Light, LightWish, Pace, Region, Setup, Speed, Spill, Sync};
 pub use table::harmless;

@@ -281,6 +281,24 @@ mod tests {
         }
     }
 
+    /// The demo data as Tolva wrote it while its format was version 4: nobody has used a set yet, and what was typed
+    /// stays.
+    #[rstest]
+    #[case(include_str!("../tests/data/version-4/bindery-evening.json"))]
+    #[case(include_str!("../tests/data/version-4/ropeworks-open-day.json"))]
+    fn a_job_of_version_4_is_read_and_means_the_same(#[case] before: &str) {
+        let job = Job::from_json(before.as_bytes()).expect("a job");
+        assert_eq!(job.format_version, FORMAT_VERSION);
+        let before: Value = serde_json::from_str(before).expect("JSON");
+        for (setup, old) in job.setups.iter().zip(before["setups"].as_array().expect("setups")) {
+            assert!(setup.set.is_none() && setup.lights.iter().all(|light| light.place.is_none()));
+            for (light, old) in setup.lights.iter().zip(old["lights"].as_array().expect("lights")) {
+                assert_eq!(light.spill.len(), old["spill"].as_array().map_or(0, Vec::len));
+            }
+        }
+        assert_eq!(Job::from_json(job.to_json().as_bytes()).expect("again"), job);
+    }
+
     #[test]
     fn a_filter_of_version_2_goes_into_the_kit() {
         let dense = VERSION_2.replacen("\"filter_stops\": 0.0", "\"filter_stops\": 4.5", 1);

@@ -10,6 +10,7 @@ use crate::leaf::{
     Preference, WhiteBalance,
 };
 use crate::scene::{Role, Scene};
+use crate::set::{LightPlace, RegionPlace, Set};
 
 /// One lighting arrangement.
 #[derive(Clone, Debug, PartialEq, Serialize, Deserialize, Ranged, ToSchema)]
@@ -84,6 +85,9 @@ pub struct Setup {
     /// The lights. At most 8.
     #[schema(max_items = 8)]
     pub lights: Vec<Light>,
+    /// What stands on the set, to scale; left out while nobody has used it: what lights reach is then as it was typed.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub set: Option<Set>,
 }
 
 /// How flash and shutter go together.
@@ -200,6 +204,9 @@ pub struct Region {
     pub role: Role,
     /// The light that is there.
     pub ambient: Ambient,
+    /// Where it is on the set; left out, where its role usually is.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub place: Option<RegionPlace>,
 }
 
 /// What the photographer has fixed on the camera. What is missing is left to Tolva.
@@ -316,10 +323,14 @@ pub struct Light {
     #[serde(default, skip_serializing_if = "Option::is_none")]
     #[schema(minimum = -12, maximum = 0, extensions(("x-step" = json!(1.0 / 3.0))))]
     pub power_stops: Option<f64>,
-    /// What it gives other regions than the one it is aimed at. A region that is not named gets nothing.
+    /// What it gives other regions than the one it is aimed at, as it was typed. A region that is not named gets nothing.
+    /// Where the set is used, this is worked out from it instead.
     #[serde(default)]
     #[schema(max_items = 12)]
     pub spill: Vec<Spill>,
+    /// Where it stands on the set; left out, where such a light usually stands.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub place: Option<LightPlace>,
 }
 
 fn one() -> u8 {

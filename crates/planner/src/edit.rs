@@ -126,7 +126,7 @@ impl Setup {
         let lit = self.regions.iter().find(|region| region.role == Role::LitSide);
         let ambient = tolva_core::exposure::Ambient::guessed(lit.map_or(12.0, |lit| lit.ambient.guess_ev100));
         let id = format!("part-{}", number.unwrap_or(2));
-        self.regions.push(Region { id, name: name.to_owned(), role: Role::Part, ambient });
+        self.regions.push(Region { id, name: name.to_owned(), role: Role::Part, ambient, place: None });
     }
 
     /// Without a part of the picture: what was aimed there goes, and nothing reaches it any more.

@@ -41,6 +41,7 @@ pub mod options;
 pub mod place;
 pub mod plan;
 pub mod refused;
+pub mod set;
 pub mod setup;
 pub mod shortfall;
 pub mod solved;

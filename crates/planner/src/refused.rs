@@ -24,6 +24,15 @@ pub enum Refused {
     /// The setup has no such light.
     #[error("there is no light “{0}”")]
     NoSuchLight(String),
+    /// The set has no such thing.
+    #[error("there is no such thing on the set: {0}")]
+    NoSuchThing(String),
+    /// What is asked needs several people.
+    #[error("there are less than two people on the set")]
+    NoGroup,
+    /// The set holds no more of a kind.
+    #[error("the set holds {0} of these at most")]
+    Full(usize),
     /// There is no setup of that id.
     #[error("there is no setup “{0}”")]
     NoSuchSetup(String),

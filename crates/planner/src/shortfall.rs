@@ -212,7 +212,7 @@ fn region_shortfall(setup: &Prepared<'_>, outcome: &Outcome, region: usize) -> O
             let told = || Shortfall::new(Limit::AmbientTooBright, over, Because::AmbientAlone).on(region, outcome);
             return (over.0 > HALF_CLICK).then(told);
         }
-        FlashWish::Wanted(_) if !setup.lights.iter().any(|light| light.spill[region].0.is_finite()) => {
+        FlashWish::Wanted(_) if !setup.lights.iter().any(|light| light.reaches(region)) => {
             let because = if setup.lights.is_empty() { Because::NoFlashAtAll } else { Because::NoneAimedThere };
             return Some(Shortfall::new(Limit::NoFlash, Stops(1.0), because).on(region, outcome));
         }

@@ -144,7 +144,7 @@ impl<'a> Walk<'a> {
         let ambient = self.light[minute][region] - state.settings.ev100() - self.setup.filter;
         let lights = self.setup.lights.iter().zip(&state.flashes);
         lights.fold(ambient, |sum, (light, at)| match at {
-            Some(at) => sum.and(in_frame(self.setup, light, *at, state.settings) + light.spill[region]),
+            Some(at) => sum.and(in_frame(self.setup, light, *at, state.settings) + light.spill(region, at.0)),
             None => sum,
         })
     }
@@ -305,7 +305,7 @@ impl<'a> Walk<'a> {
         }
         let wanted = light.gives(at.distance, at.exact);
         let bounds = (at.distance, FARTHEST);
-        let exact = light.guide_number.distance_for(wanted, light.lowest, light.surface, light.loss, bounds);
+        let exact = light.distance_giving(wanted, light.lowest, bounds);
         (Metres((exact.0 * 10.0).round() / 10.0), light.lowest)
     }
 

@@ -31,6 +31,7 @@ mod options;
 mod pace;
 mod plan;
 mod present;
+mod set;
 mod shortfalls;
 mod shown;
 mod speed;
@@ -58,6 +59,10 @@ pub use plan::{
     Caution, DialCard, Dialled, Fix, FlashMark, LightCard, Mark, Plan, Ratio, RegionOnRail, Shortfall, Working,
 };
 pub use present::plan;
+pub use set::{
+    CardCurve, EvennessSaid, FloorPart, Level, LightMap, MapAsked, OnSet, PersonLit, Reach, SetLight, SetNote,
+    SetReport, SetThing, ShadowDrawn, Whose, set_drawing, set_moves, set_report,
+};
 pub use shown::{Fact, Said, Show};
 pub use sun_report::SunReport;
 pub use timetable::{FallingStep, LastMinute, RegionThen, Timetable, falling};

@@ -1,7 +1,10 @@
 //! The flashes on the dial card, and what there is to know of each.
 
+use std::sync::Arc;
+
 use tolva_planner::depth::Sharp;
 use tolva_planner::lighting::{FlashWish, Prepared, PreparedLight};
+use tolva_planner::set::Stage;
 use tolva_planner::setup::{FlashOutput, Light, LightWish};
 use tolva_planner::solver::{DialledLight, Outcome};
 
@@ -56,7 +59,7 @@ fn of_flash(setup: &Prepared<'_>, outcome: &Outcome, position: usize, show: Show
         distance_m: at.map(|at| at.distance.0),
         distance_fixed: light.light.distance_m.is_some(),
         loss: (-light.loss).decimals(),
-        near_field: at.map(|at| light.surface.near_field(at.distance).decimals()),
+        near_field: at.map(|at| light.near_field(at.distance).decimals()),
         compensation: match (outcome.wishes[light.aimed_at], at) {
             // The compensation stands for what the flash gives by itself, from where metering puts it: mid grey.
             (FlashWish::Wanted(wanted), _) if light.light.wish == LightWish::Key => Some(wanted.into()),
@@ -75,7 +78,7 @@ fn of_lamp(setup: &Prepared<'_>, index: usize, light: &Light, show: Show) -> Lig
     let bare = if bounced.is_some() { "Bounced" } else { "Bare" };
     let modifier = lamp.and_then(|lamp| lamp.modifier).map_or(bare, |modifier| modifier.name.as_str());
     let power = tolva_core::scale::Power(Stops(light.power_stops.unwrap_or(0.0)));
-    let distance = Metres(light.distance_m.unwrap_or(setup.setup.camera_distance_m));
+    let distance = lamp.map_or(Metres(setup.setup.camera_distance_m), |lamp| lamp.distance);
     let aimed = light.aimed_at.as_ref().and_then(|id| setup.setup.regions.iter().find(|region| &region.id == id));
     LightCard {
         light_id: light.id.clone(),
@@ -129,12 +132,19 @@ fn facts(
         all.push(bounce_fact(bounced.loss, light.modifier_loss));
     }
     let width = if light.surface.largest().0 > 0.0 { light.surface.largest() } else { Metres(HEAD_M) };
-    let angle = light.bounced.map_or_else(|| angle_deg(width, at.distance), |bounced| bounced.angle_deg);
+    let seen = |stage: &Arc<Stage>| {
+        stage
+            .glow(light.index, at.distance)
+            .angle_deg(stage.receptors[light.aimed_at].at)
+            .max(angle_deg(Metres(HEAD_M), at.distance))
+    };
+    let straight = || setup.stage.as_ref().map_or_else(|| angle_deg(width, at.distance), seen);
+    let angle = light.bounced.map_or_else(straight, |bounced| bounced.angle_deg);
     all.push(
         Fact::new("softness", "Softness", format!("{}, {angle:.0}° wide from there", softness_word(angle)))
             .with("angle_deg", angle),
     );
-    if let Some((near, far)) = Sharp::of(setup).span.filter(|_| light.aimed_at == setup.lit) {
+    if let Some((near, far)) = Sharp::of(setup).span.filter(|_| light.aimed_at == setup.lit && !light.is_on_set()) {
         let deep = Metres(far.0 - near.0);
         let back = Metres(at.distance.0 + deep.0);
         // Bounced light falls off from the ceiling or wall it comes back from.

@@ -9,6 +9,7 @@ use crate::colour::ColourPlan;
 use crate::depth_lane::DepthLane;
 use crate::document::Document;
 use crate::leaf::{Change, Control, Grip, Limit, Role};
+use crate::set::SetReport;
 use crate::shown::{Fact, Said};
 use crate::sun_report::SunReport;
 
@@ -51,6 +52,8 @@ pub struct Plan {
     pub cautions: Vec<Caution>,
     /// The arithmetic, in order.
     pub workings: Vec<Working>,
+    /// The set with its map of light, where that was asked for.
+    pub set: Option<SetReport>,
 }
 
 /// What to put on the camera and the flashes.

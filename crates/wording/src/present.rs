@@ -84,6 +84,7 @@ fn present(setup: &Prepared<'_>, planned: &Planned, fixes: Vec<Fix>, kit: &Kit, 
         cautions: cautions.iter().map(|code| caution(code, setup, settings)).collect(),
         colour: colour_plan(setup, outcome, &in_colour),
         workings: workings(setup, outcome, show),
+        set: None,
     }
 }
 

@@ -231,11 +231,15 @@ fn flash(
     if chosen.light.units > 1 {
         let _ = write!(how, " for {} units, √{0} times one", chosen.light.units);
     }
+    let (from, away) = match chosen.reach(light.distance) {
+        Some(_) => (1.0, "1 m away on its axis".to_owned()),
+        None => (metres, format!("{} away", light.distance.label(show.metres()))),
+    };
     lines.add(
         &about,
-        format!("{} at full power, {how}, {} away", chosen.flash.name, light.distance.label(show.metres())),
-        format!("2·log₂({gn:.2} / {metres:.3})"),
-        Stops(2.0 * (gn / metres).log2()).decimals(),
+        format!("{} at full power, {how}, {away}", chosen.flash.name),
+        format!("2·log₂({gn:.2} / {from:.3})"),
+        Stops(2.0 * (gn / from).log2()).decimals(),
     );
     if let Some(modifier) = chosen.modifier {
         lines.add(&about, format!("{} takes on its axis", modifier.name), "", (-chosen.modifier_loss).decimals());
@@ -243,7 +247,13 @@ fn flash(
     if chosen.gel_loss.0 > 0.0 {
         lines.add(&about, "Its gels take", "", (-chosen.gel_loss).decimals());
     }
-    if let Some(bounced) = chosen.bounced {
+    if let Some(reach) = chosen.reach(light.distance) {
+        let words = match chosen.bounced_part() {
+            part if part > 0.005 => format!("Reaches its region from where it stands, {:.0} % by bounce", part * 100.0),
+            _ => "Reaches its region from where it stands on the set".to_owned(),
+        };
+        lines.add(&about, words, "log₂ of 1/A·∫cosⁿθ·w/d² dA", reach.decimals());
+    } else if let Some(bounced) = chosen.bounced {
         let sum = "Σ ρ·cos·cos/(π·r²) over the patch";
         lines.add(&about, "Bounced, against the head aimed straight", sum, (-bounced.loss).decimals());
     } else {
@@ -270,13 +280,13 @@ fn flash(
     };
     let fixed = if chosen.power.is_some() { "Power as it was fixed" } else { "On the unit's dial" };
     lines.add(&about, format!("{fixed}, {notation}"), light.power.0.decimals(), light.power.label(show.power()));
-    for (region, (of, reach)) in setup.setup.regions.iter().zip(outcome.regions.iter().zip(&chosen.spill)) {
-        let given = of.each[position];
+    for (index, (region, of)) in setup.setup.regions.iter().zip(&outcome.regions).enumerate() {
+        let (given, reach) = (of.each[position], chosen.spill(index, light.distance));
         if given.0.is_finite() {
             let sum = if reach.0 == 0.0 {
                 format!("{} {}", exact(share), signed_exact(light.power.0 - light.exact.0))
             } else {
-                format!("{} {}", exact(given - *reach), signed_exact(*reach))
+                format!("{} {}", exact(given - reach), signed_exact(reach))
             };
             let words =
                 if reach.0 == 0.0 { "with the dial's rounding" } else { "reached by so much against its own region" };

@@ -63,6 +63,17 @@ export type Swatch = Schemas['Swatch'];
 export type Problem = Schemas['ProblemDocument'];
 export type Command = Schemas['Command'];
 export type Edit = Schemas['Edit'];
+export type MapAsked = Schemas['MapAsked'];
+export type FloorPart = Schemas['FloorPart'];
+export type LightMap = Schemas['LightMap'];
+export type SetReport = Schemas['SetReport'];
+export type SetThing = Schemas['SetThing'];
+export type SetNote = Schemas['SetNote'];
+export type SetCommand = Schemas['SetCommand'];
+export type OnSet = Schemas['OnSet'];
+export type SetLight = Schemas['SetLight'];
+export type Person = Schemas['Person'];
+export type Card = Schemas['Card'];
 
 export const api = createClient<paths>({ baseUrl: '/' });
 

@@ -739,6 +739,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/set": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** The set of a setup in words and as a drawing to scale, for a helper and for paper. */
+        post: operations["set"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/solve": {
         parameters: {
             query?: never;
@@ -1351,6 +1368,14 @@ export interface paths {
 export type webhooks = Record<string, never>;
 export interface components {
     schemas: {
+        /** @description What may be added. */
+        Addition: "person" | "product" | "backdrop" | "wall_left" | "wall_right" | "wall_behind_camera" | "ceiling" | "floor" | "window" | "doorway" | {
+            /** @description A card of a kind. */
+            card: components["schemas"]["CardKind"];
+        } | {
+            /** @description Something that can hurt. */
+            hazard: components["schemas"]["HazardKind"];
+        };
         /** @description One alternative. */
         Alternative: {
             /** @description What kind it is. */
@@ -1733,6 +1758,49 @@ export interface components {
              */
             frames_per_s: number;
         };
+        /** @description What the camera looks at. */
+        CameraAim: "subject" | {
+            /** @description A point. */
+            point: {
+                /**
+                 * Format: double
+                 * @description To the right of the origin, −100 to 100 m.
+                 * @default 0
+                 */
+                x_m: number;
+                /**
+                 * Format: double
+                 * @description Forwards from it, −100 to 100 m.
+                 * @default 0
+                 */
+                y_m: number;
+                /**
+                 * Format: double
+                 * @description Over the floor, to its middle: 0 to 30 m.
+                 * @default 1.5
+                 */
+                z_m: number;
+            };
+        };
+        /** @description Where the camera stands: its distance is the setup's own. */
+        CameraPlace: {
+            /**
+             * Format: double
+             * @description From the main subject to it, clockwise from +y: 0 to 360.
+             * @default 180
+             */
+            direction_deg: number;
+            /**
+             * Format: double
+             * @description Over the main subject's eyes, as an angle: −80 to 80.
+             * @default 0
+             */
+            elevation_deg: number;
+            /** @description Whether its frame is upright. */
+            portrait?: boolean;
+            /** @description What it looks at. */
+            aim?: components["schemas"]["CameraAim"];
+        };
         /** @description What a meter or camera said: three dial settings, nominal or exact. */
         CameraReading: {
             /**
@@ -1758,6 +1826,81 @@ export interface components {
              */
             compensation_stops?: number;
         };
+        /** @description A card: something flat that gives light back, keeps it off or lets it through. */
+        Card: {
+            /** @description Unique among its kind. */
+            id: string;
+            /** @description What it is called. */
+            name: string;
+            /** @description What it is of. */
+            kind: components["schemas"]["CardKind"];
+            /**
+             * Format: double
+             * @description To the right of the origin, −100 to 100 m.
+             * @default 0
+             */
+            x_m: number;
+            /**
+             * Format: double
+             * @description Forwards from it, −100 to 100 m.
+             * @default 0
+             */
+            y_m: number;
+            /**
+             * Format: double
+             * @description Over the floor, to its middle: 0 to 30 m.
+             * @default 1.4
+             */
+            z_m: number;
+            /**
+             * Format: double
+             * @description The way it looks, clockwise from +y: 0 to 360.
+             * @default 180
+             */
+            facing_deg: number;
+            /**
+             * Format: double
+             * @description Up from the level, −90 to 90.
+             * @default 0
+             */
+            tilt_deg?: number;
+            /**
+             * Format: double
+             * @description From side to side, 0.02 to 10 m.
+             * @default 0.8
+             */
+            width_m: number;
+            /**
+             * Format: double
+             * @description How high, 0.02 to 10 m.
+             * @default 1.2
+             */
+            height_m: number;
+        };
+        /** @description Fill against distance. */
+        CardCurve: {
+            /** @description The card. */
+            card_id: string;
+            /** @description What it is called. */
+            name: string;
+            /** @description The region it is worked out for. */
+            region_id: string;
+            /** @description How the ambient on that region changes with the card so far away: metres and stops. */
+            points: number[][];
+            /** @description Where it stands now: metres and stops. */
+            now: number[];
+            /** @description That in words. */
+            says: string;
+            /** @description Its axes: distances with labels. */
+            marks: components["schemas"]["Distance"][];
+            /** @description And stops. */
+            levels: components["schemas"]["Level"][];
+        };
+        /**
+         * @description What a card is of.
+         * @enum {string}
+         */
+        CardKind: "white" | "silver" | "gold" | "black" | "diffuser" | "mirror";
         /** @description Something to mind. */
         Caution: {
             /** @description Its code: stable. */
@@ -1770,6 +1913,23 @@ export interface components {
             heading: string;
             /** @description In a sentence or two. */
             says: string;
+        };
+        /** @description A ceiling over everything. */
+        Ceiling: {
+            /**
+             * Format: double
+             * @description How high, 1.5 to 30 m.
+             * @default 2.7
+             */
+            height_m: number;
+            /**
+             * Format: double
+             * @description The part of the light it gives back, 0.02 to 0.95.
+             * @default 0.8
+             */
+            reflectance: number;
+            /** @description Its colour. */
+            colour?: components["schemas"]["SurfaceColour"];
         };
         /** @description One change, with what it needs to be carried out. */
         Change: {
@@ -2173,6 +2333,9 @@ export interface components {
                 method: components["schemas"]["MeteringMethod"];
             };
         } | {
+            /** @description Something done to the set. */
+            set: components["schemas"]["SetCommand"];
+        } | {
             /** @description Where it is. The first place needs an hour too. */
             place: {
                 /** @description The place. */
@@ -2523,6 +2686,19 @@ export interface components {
              */
             ev100: number;
         };
+        /** @description How evenly a group is lit. */
+        EvennessSaid: {
+            /** @description Each person with how far over or under the middle. */
+            people: components["schemas"]["PersonLit"][];
+            /** @description From the least to the most lit: `⅔`. */
+            spread: components["schemas"]["Said"];
+            /** @description Whether all are within a third. */
+            even: boolean;
+            /** @description The worst by name, and what would bring all within a third. */
+            says: string;
+            /** @description The lights that would be moved, where a place was found; empty where none was looked for, or none is needed. */
+            moves: string[];
+        };
         /**
          * @description How an exposure is judged. Common practice, no source.
          * @enum {string}
@@ -2588,6 +2764,11 @@ export interface components {
             /** @description What to know: `The shutter is at its floor.` */
             notes: string[];
         };
+        /**
+         * @description The way a light is turned off its aim.
+         * @enum {string}
+         */
+        FeatherTo: "camera" | "away" | "up" | "down";
         /** @description A neutral density filter for the lens. */
         Filter: {
             /** @description Unique in the kit. */
@@ -2600,6 +2781,11 @@ export interface components {
              */
             density_stops: number;
         };
+        /**
+         * @description How a product gives light back.
+         * @enum {string}
+         */
+        Finish: "matt" | "satin" | "mirror";
         /** @description A way to close a shortfall. */
         Fix: {
             /** @description What to do: `Bring A to 0.85 m`. */
@@ -2707,6 +2893,40 @@ export interface components {
         } | {
             /** @description A lamp that burns on: it counts as ambient. */
             continuous: components["schemas"]["ContinuousOutput"];
+        };
+        /** @description The floor, as a surface. */
+        Floor: {
+            /**
+             * Format: double
+             * @description The part of the light it gives back, 0.02 to 0.95.
+             * @default 0.3
+             */
+            reflectance: number;
+            /** @description Its colour. */
+            colour?: components["schemas"]["SurfaceColour"];
+        };
+        /** @description A part of the floor plan, in metres. */
+        FloorPart: {
+            /**
+             * Format: double
+             * @description Its left end, −200 to 200.
+             */
+            left_m: number;
+            /**
+             * Format: double
+             * @description Its near end.
+             */
+            near_m: number;
+            /**
+             * Format: double
+             * @description Its right end.
+             */
+            right_m: number;
+            /**
+             * Format: double
+             * @description Its far end.
+             */
+            far_m: number;
         };
         /** @description Cloud hour by hour, as a forecast gave it. */
         ForecastCloud: {
@@ -2837,6 +3057,63 @@ export interface components {
             /** @description What it is called. */
             name: string;
         };
+        /** @description Something that can hurt. */
+        Hazard: {
+            /** @description Unique among its kind. */
+            id: string;
+            /** @description What it is. */
+            kind: components["schemas"]["HazardKind"];
+            /**
+             * Format: double
+             * @description Where it begins, to the right of the origin.
+             * @default -2
+             */
+            from_x_m: number;
+            /**
+             * Format: double
+             * @description Where it begins, forwards.
+             * @default -3
+             */
+            from_y_m: number;
+            /**
+             * Format: double
+             * @description Where it ends, to the right of the origin.
+             * @default 2
+             */
+            to_x_m: number;
+            /**
+             * Format: double
+             * @description Where it ends, forwards.
+             * @default -3
+             */
+            to_y_m: number;
+            /**
+             * Format: double
+             * @description How high an overhead line hangs, 0 to 30 m.
+             * @default 5
+             */
+            height_m?: number;
+        };
+        /**
+         * @description What can hurt.
+         * @enum {string}
+         */
+        HazardKind: "edge" | "road" | "water" | "crowd" | "overhead_line" | "cable";
+        /** @description The way a head looks. */
+        Head: {
+            /**
+             * Format: double
+             * @description Clockwise from +y: 0 to 360.
+             * @default 0
+             */
+            azimuth_deg: number;
+            /**
+             * Format: double
+             * @description Up from the level, −90 to 90.
+             * @default 0
+             */
+            elevation_deg: number;
+        };
         /** @description What a unit reports. */
         Heard: {
             /** @description The unit. */
@@ -2925,7 +3202,7 @@ export interface components {
             format: string;
             /**
              * Format: int32
-             * @description The version of the format: 4.
+             * @description The version of the format: 5.
              */
             format_version: number;
             /** @description What the job is called. 1 to 120 characters. */
@@ -3116,6 +3393,16 @@ export interface components {
              */
             pupil_ratio: number;
         };
+        /** @description A contour. */
+        Level: {
+            /**
+             * Format: double
+             * @description In stops from mid grey.
+             */
+            stops: number;
+            /** @description As it is written: `−2`. */
+            label: string;
+        };
         /** @description One light of a setup: a flash, several of one kind as one, or a continuous lamp. */
         Light: {
             /** @description The letter it is called by, unique in the setup. */
@@ -3170,8 +3457,12 @@ export interface components {
              * @description Fixed power in stops under full; left out, Tolva chooses.
              */
             power_stops?: number | null;
-            /** @description What it gives other regions than the one it is aimed at. A region that is not named gets nothing. */
+            /**
+             * @description What it gives other regions than the one it is aimed at, as it was typed. A region that is not named gets nothing.
+             *     Where the set is used, this is worked out from it instead.
+             */
             spill?: components["schemas"]["Spill"][];
+            place?: components["schemas"]["LightPlace"] | null;
         };
         /** @description One flash on the dial card. */
         LightCard: {
@@ -3217,6 +3508,31 @@ export interface components {
             /** @description What else there is to know of it: softness, falloff, duration, recycling, bounce. */
             facts: components["schemas"]["Fact"][];
         };
+        /** @description What the light gives at each point of a level grid at eye height. */
+        LightMap: {
+            /** @description Whose light. */
+            whose: components["schemas"]["Whose"];
+            /** @description What part of the floor. */
+            part: components["schemas"]["FloorPart"];
+            /**
+             * Format: int32
+             * @description Points from left to right.
+             */
+            columns: number;
+            /**
+             * Format: int32
+             * @description Points from near to far.
+             */
+            rows: number;
+            /** @description Hundredths of a stop from mid grey, row by row from the near end. */
+            hundredths: number[];
+            /** @description The stops that contours are drawn at, with their labels. */
+            levels: components["schemas"]["Level"][];
+            /** @description What is drawn, in a sentence. */
+            says: string;
+            /** @description The bar that shows the scale: metres and its label. */
+            bar: components["schemas"]["Distance"];
+        };
         /** @description One typical light. */
         LightOffer: {
             /** @description Its name in the format. */
@@ -3247,6 +3563,32 @@ export interface components {
             to_minute: number;
             /** @description From and to on the clock, and how long: `20:08 to 20:52, 44 min`. */
             says: string;
+        };
+        /** @description Where a light stands: its distance is the light's own, along this line. */
+        LightPlace: {
+            /**
+             * Format: double
+             * @description From what it is aimed at to it, clockwise from +y: 0 to 360.
+             * @default 220
+             */
+            direction_deg: number;
+            /**
+             * Format: double
+             * @description Over what it is aimed at, as an angle: −85 to 90.
+             * @default 20
+             */
+            elevation_deg: number;
+            /** @description The way it is turned off its aim, where it is. */
+            feather_to?: components["schemas"]["FeatherTo"];
+            /**
+             * Format: double
+             * @description Turned about its own axis, −90 to 90.
+             * @default 0
+             */
+            roll_deg?: number;
+            head?: components["schemas"]["Head"] | null;
+            /** @description What holds it. */
+            support?: components["schemas"]["Support"];
         };
         /** @description What a light is there for. */
         LightWish: "key" | {
@@ -3349,6 +3691,12 @@ export interface components {
             illuminance_lux: number;
             /** @description What collected the light. */
             receptor?: components["schemas"]["IncidentReceptor"];
+        };
+        /** @description What the map of light is asked for. */
+        MapAsked: {
+            /** @description Whose light. */
+            whose?: components["schemas"]["Whose"];
+            part?: components["schemas"]["FloorPart"] | null;
         };
         /** @description A mark on the rail. */
         Mark: {
@@ -3573,6 +3921,32 @@ export interface components {
             /** @description As a size and a distance. */
             size: components["schemas"]["SizeHeight"];
         };
+        /** @description A thing of the set. */
+        OnSet: {
+            /** @description A person, by id. */
+            person: string;
+        } | {
+            /** @description A product. */
+            product: string;
+        } | "camera" | {
+            /** @description A light, by its letter. */
+            light: string;
+        } | {
+            /** @description A card. */
+            card: string;
+        } | {
+            /** @description A wall or backdrop. */
+            wall: string;
+        } | "ceiling" | "floor" | {
+            /** @description A window or doorway. */
+            opening: string;
+        } | {
+            /** @description Something that can hurt. */
+            hazard: string;
+        } | {
+            /** @description A region. */
+            region: string;
+        };
         /** @description The setups of a job against one of them. */
         OneLook: {
             /** @description In a sentence: `Two of four setups stand at another white balance.` */
@@ -3588,6 +3962,49 @@ export interface components {
              * @default 60
              */
             sky_percent: number;
+        };
+        /** @description A window, a doorway, a lit opening: a glowing rectangle of the light that is there. */
+        Opening: {
+            /** @description Unique among its kind. */
+            id: string;
+            /** @description What it is called. */
+            name: string;
+            /**
+             * Format: double
+             * @description To the right of the origin, −100 to 100 m.
+             * @default 0
+             */
+            x_m: number;
+            /**
+             * Format: double
+             * @description Forwards from it, −100 to 100 m.
+             * @default 0
+             */
+            y_m: number;
+            /**
+             * Format: double
+             * @description Over the floor, to its middle: 0 to 30 m.
+             * @default 1.5
+             */
+            z_m: number;
+            /**
+             * Format: double
+             * @description The way it looks, clockwise from +y: 0 to 360.
+             * @default 90
+             */
+            facing_deg: number;
+            /**
+             * Format: double
+             * @description From side to side, 0.1 to 20 m.
+             * @default 1.2
+             */
+            width_m: number;
+            /**
+             * Format: double
+             * @description How high, 0.1 to 20 m.
+             * @default 1.4
+             */
+            height_m: number;
         };
         /** @description One order of what gives way. */
         OrderOffer: {
@@ -3618,6 +4035,50 @@ export interface components {
              * @default 100
              */
             frames: number;
+        };
+        /** @description A person. */
+        Person: {
+            /** @description Unique among its kind. */
+            id: string;
+            /** @description What it is called. */
+            name: string;
+            /**
+             * Format: double
+             * @description To the right of the origin, −100 to 100 m.
+             * @default 0
+             */
+            x_m: number;
+            /**
+             * Format: double
+             * @description Forwards from it, −100 to 100 m.
+             * @default 0
+             */
+            y_m: number;
+            /**
+             * Format: double
+             * @description Standing, 0.4 to 2.5 m.
+             * @default 1.7
+             */
+            height_m: number;
+            /** @description Whether they sit. */
+            seated?: boolean;
+            /**
+             * Format: double
+             * @description The way it looks, clockwise from +y: 0 to 360.
+             * @default 180
+             */
+            facing_deg: number;
+        };
+        /** @description One person of a group. */
+        PersonLit: {
+            /** @description The person. */
+            person_id: string;
+            /** @description What they are called. */
+            name: string;
+            /** @description Over or under the middle. */
+            stops: components["schemas"]["Said"];
+            /** @description Whether they are farthest off. */
+            worst: boolean;
         };
         /** @description A place that was found. */
         Place: {
@@ -3704,6 +4165,7 @@ export interface components {
             cautions: components["schemas"]["Caution"][];
             /** @description The arithmetic, in order. */
             workings: components["schemas"]["Working"][];
+            set?: components["schemas"]["SetReport"] | null;
         };
         /** @description What a revision is called. */
         Point: {
@@ -3819,12 +4281,110 @@ export interface components {
             theirs?: components["schemas"]["JobBody"] | null;
             yours?: components["schemas"]["Job"] | null;
         };
+        /** @description Something that is photographed. */
+        Product: {
+            /** @description Unique among its kind. */
+            id: string;
+            /** @description What it is called. */
+            name: string;
+            /**
+             * Format: double
+             * @description To the right of the origin, −100 to 100 m.
+             * @default 0
+             */
+            x_m: number;
+            /**
+             * Format: double
+             * @description Forwards from it, −100 to 100 m.
+             * @default 0
+             */
+            y_m: number;
+            /**
+             * Format: double
+             * @description What it stands on is so high, 0 to 3 m.
+             * @default 0.75
+             */
+            table_m: number;
+            /** @description Its shape and size. */
+            shape: components["schemas"]["ProductShape"];
+            /**
+             * Format: double
+             * @description The way it looks, clockwise from +y: 0 to 360.
+             * @default 180
+             */
+            facing_deg: number;
+            /** @description How it gives light back. */
+            finish?: components["schemas"]["Finish"];
+        };
+        /** @description The shape and size of a product. */
+        ProductShape: {
+            /** @description A box. */
+            box: {
+                /**
+                 * Format: double
+                 * @description From side to side, 0.005 to 10 m.
+                 * @default 0.3
+                 */
+                width_m: number;
+                /**
+                 * Format: double
+                 * @description From front to back, 0.005 to 10 m.
+                 * @default 0.2
+                 */
+                depth_m: number;
+                /**
+                 * Format: double
+                 * @description How high, 0.005 to 10 m.
+                 * @default 0.3
+                 */
+                height_m: number;
+            };
+        } | {
+            /** @description Upright and round. */
+            cylinder: {
+                /**
+                 * Format: double
+                 * @description From side to side, 0.005 to 10 m.
+                 * @default 0.1
+                 */
+                diameter_m: number;
+                /**
+                 * Format: double
+                 * @description How high, 0.005 to 10 m.
+                 * @default 0.3
+                 */
+                height_m: number;
+            };
+        } | {
+            /** @description Round. */
+            ball: {
+                /**
+                 * Format: double
+                 * @description From side to side, 0.005 to 10 m.
+                 * @default 0.2
+                 */
+                diameter_m: number;
+            };
+        };
         /** @description The lit side over the shadow side, in stops. */
         Ratio: {
             /** @description By the ambient alone. */
             before: components["schemas"]["Said"];
             /** @description With the flash. */
             after: components["schemas"]["Said"];
+        };
+        /** @description What a light gives a region. */
+        Reach: {
+            /** @description The light's letter. */
+            light_id: string;
+            /** @description The region. */
+            region_id: string;
+            /** @description Against the region it is aimed at. */
+            spill: components["schemas"]["Said"];
+            /** @description Whether it is worked out from the set; otherwise it was typed. */
+            from_set: boolean;
+            /** @description The part of it that comes back from walls, ceiling, floor or cards: `40 %`; null where none does. */
+            bounced?: string | null;
         };
         /** @description One reading, in the form it was taken in. */
         Reading: {
@@ -3881,6 +4441,7 @@ export interface components {
             role: components["schemas"]["Role"];
             /** @description The light that is there. */
             ambient: components["schemas"]["Ambient"];
+            place?: components["schemas"]["RegionPlace"] | null;
         };
         /** @description What becomes of a region's colour. */
         RegionColour: {
@@ -3952,6 +4513,64 @@ export interface components {
             flash_share: string;
             /** @description Whether a mid grey there renders as full white. */
             clipped: boolean;
+        };
+        /** @description Where a part of the picture is on the set. */
+        RegionPlace: {
+            /** @description On a person's face. */
+            face: {
+                /** @description Whose. */
+                person_id: string;
+                /** @description Which side of it. */
+                side: components["schemas"]["Side"];
+            };
+        } | {
+            /** @description On a product. */
+            product: {
+                /** @description Which. */
+                product_id: string;
+                /** @description Which side of it. */
+                side: components["schemas"]["Side"];
+            };
+        } | {
+            /** @description The middle of a wall, at eye height. */
+            wall: {
+                /** @description Which. */
+                wall_id: string;
+            };
+        } | {
+            /** @description A point that looks somewhere. */
+            point: {
+                /**
+                 * Format: double
+                 * @description To the right of the origin, −100 to 100 m.
+                 * @default 0
+                 */
+                x_m: number;
+                /**
+                 * Format: double
+                 * @description Forwards from it, −100 to 100 m.
+                 * @default 0
+                 */
+                y_m: number;
+                /**
+                 * Format: double
+                 * @description Over the floor, to its middle: 0 to 30 m.
+                 * @default 1.5
+                 */
+                z_m: number;
+                /**
+                 * Format: double
+                 * @description The way it looks, clockwise from +y: 0 to 360.
+                 * @default 180
+                 */
+                azimuth_deg: number;
+                /**
+                 * Format: double
+                 * @description Up from the level, −90 to 90.
+                 * @default 0
+                 */
+                elevation_deg: number;
+            };
         };
         /** @description Where a region comes out. */
         RegionThen: {
@@ -4057,6 +4676,33 @@ export interface components {
              */
             width_px: number;
         };
+        /**
+         * @description What stands on the set, in metres. The origin is on the floor under the main subject's eyes as the set was begun, x to
+         *     the right and y forwards as first seen from the camera; azimuths are clockwise from +y.
+         */
+        Set: {
+            /** @description The people; the first is the main one. At most 30. */
+            people?: components["schemas"]["Person"][];
+            /** @description The products. At most 8. */
+            products?: components["schemas"]["Product"][];
+            /** @description Where the camera stands. */
+            camera: components["schemas"]["CameraPlace"];
+            /** @description Cards, flags and mirrors. At most 16. */
+            cards?: components["schemas"]["Card"][];
+            /** @description Walls and backdrops. At most 12. */
+            walls?: components["schemas"]["Wall"][];
+            ceiling?: components["schemas"]["Ceiling"] | null;
+            floor?: components["schemas"]["Floor"] | null;
+            /** @description Windows and doorways: the light that is there. At most 6. */
+            openings?: components["schemas"]["Opening"][];
+            /** @description What can hurt. At most 12. */
+            hazards?: components["schemas"]["Hazard"][];
+            /**
+             * Format: double
+             * @description The wind, 0 to 40 m/s; left out where nobody has said it.
+             */
+            wind_m_s?: number | null;
+        };
         /** @description Where to go back to. */
         SetBack: {
             /**
@@ -4069,6 +4715,201 @@ export interface components {
              * @description The revision to show.
              */
             revision: number;
+        };
+        /** @description Something done to the set. The first of them has the set used: what lights reach follows from it then. */
+        SetCommand: "use" | "put_aside" | {
+            /** @description A thing goes somewhere on the floor plan. */
+            move: {
+                /** @description What. */
+                thing: components["schemas"]["OnSet"];
+                /** @description To this place: to the right and forwards, in metres. Left out, from where it stands. */
+                to?: number[] | null;
+                /** @description By so many steps of 5 cm, or of 2 in. */
+                steps?: number[];
+                /** @description Whether it is taken into line with others, to equal angles, to the grid. */
+                snap?: boolean;
+            };
+        } | {
+            /** @description A thing is raised or lowered. */
+            raise: {
+                /** @description What. */
+                thing: components["schemas"]["OnSet"];
+                /**
+                 * Format: double
+                 * @description To this height over the floor, in metres. Left out, from where it is.
+                 */
+                to_m?: number | null;
+                /**
+                 * Format: int32
+                 * @description By so many steps of 5 cm, or of 2 in.
+                 */
+                steps?: number;
+            };
+        } | {
+            /** @description A thing is turned about the upright; a light off its aim. */
+            turn: {
+                /** @description What. */
+                thing: components["schemas"]["OnSet"];
+                /**
+                 * Format: double
+                 * @description To this azimuth, clockwise from straight ahead. Left out, from where it looks.
+                 */
+                to_deg?: number | null;
+                /**
+                 * Format: double
+                 * @description By so many degrees.
+                 */
+                by_deg?: number;
+            };
+        } | {
+            /** @description A light looks at a region, a wall, the ceiling or a card; it stays where it stands. */
+            aim: {
+                /** @description Which light. */
+                light_id: string;
+                /** @description At what. */
+                at: components["schemas"]["OnSet"];
+            };
+        } | {
+            /** @description A number about where a light stands was typed. */
+            typed: {
+                /** @description Which light. */
+                light_id: string;
+                /** @description Which number. */
+                what: components["schemas"]["TypedOfLight"];
+                /** @description In any usual notation. */
+                text: string;
+            };
+        } | {
+            /** @description Something more. */
+            add: components["schemas"]["Addition"];
+        } | {
+            /** @description A flag where it keeps a light, or the sun, off the front glass. */
+            add_flag: {
+                /** @description Which light; left out, the sun. */
+                light_id?: string | null;
+            };
+        } | {
+            /** @description Something less. */
+            remove: components["schemas"]["OnSet"];
+        } | {
+            /** @description How people stand, in place of those who are there. */
+            people: components["schemas"]["Standing"];
+        } | {
+            /** @description A side of a person or product gets its own exposure. */
+            region: {
+                /** @description Whose. */
+                thing: components["schemas"]["OnSet"];
+                /** @description Which side. */
+                side: components["schemas"]["Side"];
+                /** @description What it is called on the rail; made up where it is empty. */
+                name?: string;
+            };
+        } | "other_side" | {
+            /** @description A light, or two, stand where all are evenly lit, or as evenly as can be. */
+            even: {
+                /** @description Which: one or two. */
+                light_ids: string[];
+            };
+        };
+        /** @description A light of the set. */
+        SetLight: {
+            /** @description Its letter. */
+            light_id: string;
+            /** @description What it is aimed at: to the right, forwards, over the floor. */
+            aim: number[];
+            /** @description From its surface to what it is aimed at: `1.50 m`. */
+            distance: string;
+            /** @description Whether that is left to Tolva. */
+            free: boolean;
+            /** @description Round what it is aimed at: `40° to its right`. */
+            round: string;
+            /** @description Over what it is aimed at: `0.51 m over the eyes`. */
+            over: string;
+            /**
+             * Format: double
+             * @description The same, in metres.
+             */
+            over_m: number;
+            /** @description What there is to know of where it stands: softness, shadow edge, catchlight, nearest place out of the frame. */
+            facts: components["schemas"]["Fact"][];
+        };
+        /** @description Something there is to say of a set. */
+        SetNote: {
+            /** @description Its code: stable. */
+            code: string;
+            about?: components["schemas"]["OnSet"] | null;
+            /** @description In two or three words. */
+            heading: string;
+            /** @description In a sentence or two, with the reason. */
+            says: string;
+            /** @description Whether it can hurt somebody. */
+            can_hurt: boolean;
+        };
+        /** @description The set of a setup as it is carried onto the floor. */
+        SetOnPaper: {
+            /** @description In words, one move a line. */
+            moves: string[];
+            /** @description From above, to scale, with its measures: an SVG. */
+            drawing: string;
+        };
+        /** @description The set of a setup, to be drawn and read. */
+        SetReport: {
+            /**
+             * @description Whether it is used: what lights reach follows from it. Otherwise it is laid out from what is known, and what they
+             *     reach is as it was typed.
+             */
+            used: boolean;
+            /** @description What that means, in a sentence. */
+            says: string;
+            /** @description Everything that stands there, what lies farthest back first. */
+            things: components["schemas"]["SetThing"][];
+            /** @description The camera's frame on the floor: from the camera to both ends. */
+            frame: number[][];
+            /**
+             * Format: double
+             * @description The frame's height over its width, for what is seen through the lens.
+             */
+            frame_high: number;
+            /** @description The lights, one by one. */
+            lights: components["schemas"]["SetLight"][];
+            /** @description What each light gives each region. */
+            reaches: components["schemas"]["Reach"][];
+            /** @description The set in words, one move a line, for a helper. */
+            moves: string[];
+            /** @description What there is to say: what cannot stand so, what can hurt, what stands in the frame. */
+            notices: components["schemas"]["SetNote"][];
+            evenness?: components["schemas"]["EvennessSaid"] | null;
+            /** @description The sun's shadows and what cards throw of it, line by line. */
+            sun: components["schemas"]["Fact"][];
+            /** @description Where the shadows lie: from and to, on the floor. */
+            shadows: components["schemas"]["ShadowDrawn"][];
+            card?: components["schemas"]["CardCurve"] | null;
+            /** @description The map of light. */
+            map: components["schemas"]["LightMap"];
+        };
+        /** @description A thing as it is drawn: outlines in metres, as seen from above, from the side, and through the lens. */
+        SetThing: {
+            /** @description What. */
+            thing: components["schemas"]["OnSet"];
+            /** @description What it is called. */
+            name: string;
+            /** @description What kind of thing, for how it is drawn: `person`, `light`, `card`. */
+            kind: string;
+            /** @description Where its handle is: to the right, forwards, over the floor. */
+            at: number[];
+            /**
+             * Format: double
+             * @description The way it looks, clockwise from straight ahead; null where it looks nowhere.
+             */
+            looks_deg?: number | null;
+            /** @description From above: each outline as to the right and forwards. */
+            plan: number[][][];
+            /** @description From the side: each outline as forwards and over the floor. */
+            side: number[][][];
+            /** @description Through the lens: each outline in frame widths to the right of the middle and frame heights over it. */
+            lens: number[][][];
+            /** @description Where it stands, in words. */
+            says: string;
         };
         /** @description One lighting arrangement. */
         Setup: {
@@ -4122,6 +4963,7 @@ export interface components {
             falling_order?: components["schemas"]["FallingOrder"];
             /** @description The lights. At most 8. */
             lights: components["schemas"]["Light"][];
+            set?: components["schemas"]["Set"] | null;
         };
         /** @description A setup to look at from other sides. */
         SetupRequest: {
@@ -4131,6 +4973,17 @@ export interface components {
             kit: components["schemas"]["Kit"];
             /** @description How numbers are shown. */
             show?: components["schemas"]["Show"];
+        };
+        /** @description A shadow of the sun on the floor. */
+        ShadowDrawn: {
+            /** @description Whose. */
+            of: components["schemas"]["OnSet"];
+            /** @description From, to the right and forwards. */
+            from: number[];
+            /** @description To, on level ground, or up to the wall it falls on. */
+            to: number[];
+            /** @description Its length and edge. */
+            says: string;
         };
         /** @description What is missing. */
         Shortfall: {
@@ -4182,6 +5035,11 @@ export interface components {
             /** @description One click. */
             step: components["schemas"]["Step"];
         };
+        /**
+         * @description A side of a face or a product.
+         * @enum {string}
+         */
+        Side: "left" | "right" | "front" | "top";
         /** @description Where to undo or redo from. */
         Since: {
             /**
@@ -4240,6 +5098,7 @@ export interface components {
             /** @description How numbers are shown. */
             show?: components["schemas"]["Show"];
             command?: components["schemas"]["Command"] | null;
+            map?: components["schemas"]["MapAsked"] | null;
         };
         /** @description A setup and its plan. */
         SolveResponse: {
@@ -4305,6 +5164,31 @@ export interface components {
              * @description What it weighs, in kilograms.
              */
             weight_kg: number;
+        };
+        /** @description How people stand. */
+        Standing: "one" | "couple" | {
+            /** @description Rows of so many each. */
+            rows: {
+                /**
+                 * Format: int32
+                 * @description How many rows, held to 1 to 6.
+                 */
+                rows: number;
+                /**
+                 * Format: int32
+                 * @description How many in each, held to 1 to 10.
+                 */
+                in_each: number;
+            };
+        } | {
+            /** @description A circle that looks out. */
+            circle: {
+                /**
+                 * Format: int32
+                 * @description How many, held to 2 to 30.
+                 */
+                count: number;
+            };
         };
         /** @description What a front end needs once. */
         Start: {
@@ -4587,6 +5471,18 @@ export interface components {
             /** @description Its upper edge goes under; null where it does not. */
             sunset_utc?: string | null;
         };
+        /** @description What holds a light. */
+        Support: "stand" | {
+            /** @description A boom on its stand, reaching out so far. */
+            boom: {
+                /**
+                 * Format: double
+                 * @description From the stand to the light, 0.3 to 4 m.
+                 * @default 1.2
+                 */
+                arm_m: number;
+            };
+        } | "held" | "clamped";
         /**
          * @description The colour of a ceiling or wall. What each does to a light is chosen; measure it there.
          * @enum {string}
@@ -4698,6 +5594,11 @@ export interface components {
             length?: components["schemas"]["LengthUnit"];
         };
         /**
+         * @description What a number typed about a light is.
+         * @enum {string}
+         */
+        TypedOfLight: "over" | "round";
+        /**
          * @description A kind of light where there is no daylight.
          * @enum {string}
          */
@@ -4718,6 +5619,51 @@ export interface components {
          * @enum {string}
          */
         UnitState: "ready" | "off" | "recycling" | "out_of_reach" | "empty" | "overheated";
+        /** @description A wall or a backdrop, upright from the floor. */
+        Wall: {
+            /** @description Unique among its kind. */
+            id: string;
+            /** @description What it is called. */
+            name: string;
+            /**
+             * Format: double
+             * @description Where it begins, to the right of the origin.
+             * @default -2
+             */
+            from_x_m: number;
+            /**
+             * Format: double
+             * @description Where it begins, forwards.
+             * @default 3
+             */
+            from_y_m: number;
+            /**
+             * Format: double
+             * @description Where it ends, to the right of the origin.
+             * @default 2
+             */
+            to_x_m: number;
+            /**
+             * Format: double
+             * @description Where it ends, forwards.
+             * @default 3
+             */
+            to_y_m: number;
+            /**
+             * Format: double
+             * @description How high, 0.2 to 30 m.
+             * @default 2.7
+             */
+            height_m: number;
+            /**
+             * Format: double
+             * @description The part of the light it gives back, 0.02 to 0.95.
+             * @default 0.6
+             */
+            reflectance: number;
+            /** @description Its colour, which the light takes on. */
+            colour?: components["schemas"]["SurfaceColour"];
+        };
         /** @description The cloud over the day. */
         Weather: {
             /** @description The same all day, by hand. */
@@ -4748,6 +5694,11 @@ export interface components {
                 reason?: components["schemas"]["BalanceReason"];
             };
         };
+        /** @description Whose light is drawn as contours. */
+        Whose: {
+            /** @description One light's, by its letter. */
+            light: string;
+        } | "flashes" | "together";
         /**
          * @description What a light is there for, without its numbers.
          * @enum {string}
@@ -8962,6 +9913,102 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Understood"];
+                };
+            };
+            /** @description The request cannot be understood */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Not from here, or the data file was opened for reading only */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description The body was not sent in time */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description The body is too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description The body is of another kind */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description A field is wrong: says which, and what is allowed */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description A fault of Tolva’s own, or of the data file */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Too much at once, or the data file is locked: try again in a moment */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+        };
+    };
+    set: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SetupRequest"];
+            };
+        };
+        responses: {
+            /** @description The set */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SetOnPaper"];
                 };
             };
             /** @description The request cannot be understood */

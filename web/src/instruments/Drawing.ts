@@ -24,6 +24,9 @@ export const Drawing = styled.svg`
     font-size: ${type.small}px;
     font-weight: 700;
   }
+  text.flash {
+    fill: var(--flash);
+  }
   text.figure {
     ${figures}
   }

@@ -1,5 +1,5 @@
 import { type QueryClient, useQueryClient } from '@tanstack/react-query';
-import { createContext, type ReactNode, useContext, useEffect, useMemo } from 'react';
+import { createContext, type ReactNode, useContext, useEffect, useMemo, useState } from 'react';
 import { useStore } from 'zustand';
 import {
   answered,
@@ -8,6 +8,7 @@ import {
   type Job,
   type JobBody,
   type Kit,
+  type MapAsked,
   type Plan,
   type Setup,
   type Show,
@@ -29,7 +30,7 @@ export type SetupCommand =
 export type JobSession = Session<Job, SetupCommand, Plan>;
 export type JobRunner = Runner<Job, SetupCommand, Plan>;
 /** What a plan depends on beside the setup. */
-type Context = { kit: Kit; show: Show };
+type Context = { kit: Kit; show: Show; map?: MapAsked | undefined };
 
 export const bodyOf = ({ job, ...rest }: JobBody): Body<Job> => ({ ...rest, document: job });
 
@@ -68,8 +69,9 @@ function openJob(id: string, client: QueryClient): JobRunner {
     ask: async (document, scope, command, context) => {
       const setup = valueAt(document, scope) as Setup;
       // What waited since another time is asked before any setup is looked at.
-      const { kit, show } = (context as Context | undefined) ?? { kit: kitOf(document), show: shownNow };
-      const body = { setup, kit, show, ...(command ? { command: asSent(command, setup) } : {}) };
+      const { kit, show, map } = (context as Context | undefined) ?? { kit: kitOf(document), show: shownNow };
+      const done = command ? { command: asSent(command, setup) } : {};
+      const body = { setup, kit, show, ...done, ...(map ? { map } : {}) };
       const solved = await answered(api.POST('/api/v1/solve', { body }));
       return { document: command ? applied(document, [{ at: scope, to: solved.setup }]) : document, plan: solved.plan };
     },
@@ -173,7 +175,7 @@ function useRemembered(session: JobRunner, setup: string) {
   }, [session, setup]);
 }
 
-type OpenSetup = { id: string; scope: Path; kit: Kit };
+type OpenSetup = { id: string; scope: Path; kit: Kit; askMap: (asked: MapAsked | undefined) => void };
 const SetupContext = createContext<OpenSetup | undefined>(undefined);
 
 /** Opens a setup of the job: its plan follows it, the kit and how numbers are shown. */
@@ -182,11 +184,12 @@ export function SetupProvider({ id, children }: { id: string; children: ReactNod
   const kit = useJobKit();
   const { show } = usePreferences();
   const scope = useMemo<Path>(() => ['setups', { id }], [id]);
-  const context = useMemo<Context>(() => ({ kit, show }), [kit, show]);
+  const [map, askMap] = useState<MapAsked>();
+  const context = useMemo<Context>(() => ({ kit, show, map }), [kit, show, map]);
   useEffect(() => session.send({ type: 'look', view: { scope, context } }), [session, scope, context]);
   useEffect(() => () => session.send({ type: 'look', view: undefined }), [session, scope]);
   useRemembered(session, id);
-  const open = useMemo(() => ({ id, scope, kit }), [id, scope, kit]);
+  const open = useMemo(() => ({ id, scope, kit, askMap }), [id, scope, kit]);
   const document = useMemo(() => ({ session, scope, of: 'Setup' }), [session, scope]);
   return (
     <SetupContext.Provider value={open}>
@@ -241,6 +244,13 @@ export function useLivePlan<S>(of: (plan: Plan) => S): S | undefined {
 /** The plan of the setup as it is edited: it does not change while something is held. */
 export function usePlan(): Plan | undefined {
   return useJobState((state) => state.settled?.plan);
+}
+
+/** Has the set come with the plan, with this map of light, for as long as it is looked at. */
+export function useMapAsked(asked: MapAsked) {
+  const { askMap } = useOpenSetup();
+  useEffect(() => askMap(asked), [askMap, asked]);
+  useEffect(() => () => askMap(undefined), [askMap]);
 }
 
 /** Holds something of the setup: each new command takes the place of the one before, until it is let go or rests. */

@@ -7,6 +7,7 @@ mod camera;
 mod kit;
 mod lights;
 mod scene;
+mod set;
 
 pub(crate) use self::kit::kit;
 use camera::{lens, sync};
@@ -111,6 +112,9 @@ fn setup(c: &mut Checker, setup: &Setup, kit: &Kit) {
         unique(c, &mut ids, &one.id);
         light(c, one, setup, kit);
     });
+    if let Some(one) = &setup.set {
+        c.within("set", |c| set::set(c, one));
+    }
     if let Some(one) = &setup.scene {
         c.within("scene", |c| scene::scene(c, one));
     }

@@ -89,8 +89,7 @@ impl<'a> Candidates<'a> {
         let power = light.power.unwrap_or(Power::FULL);
         if light.distance.is_some() && light.bounced.is_none() {
             // Rounded to nearer, so that it does close the shortfall.
-            let exact =
-                light.guide_number.distance_for(needed, power, light.surface, light.loss, (Metres(0.1), at.distance));
+            let exact = light.distance_giving(needed, power, (Metres(0.1), at.distance));
             let nearer = Metres(((exact.0 * 20.0).floor() / 20.0).max(light.free_distances().0.0));
             if nearer.0 < at.distance.0 {
                 self.changes.push(Change::MoveLight { light_id: light_id(), distance_m: nearer.0, nearer: true });
@@ -122,8 +121,7 @@ impl<'a> Candidates<'a> {
         let power = light.power.unwrap_or(light.lowest);
         let over = at.power.0 - at.exact.0;
         if light.distance.is_some() && light.bounced.is_none() {
-            let exact =
-                light.guide_number.distance_for(needed, power, light.surface, light.loss, (at.distance, Metres(12.0)));
+            let exact = light.distance_giving(needed, power, (at.distance, Metres(12.0)));
             let farther = Metres((exact.0 * 20.0).ceil() / 20.0);
             self.changes.push(Change::MoveLight { light_id: light_id(), distance_m: farther.0, nearer: false });
         }

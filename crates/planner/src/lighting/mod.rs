@@ -6,10 +6,12 @@ mod prepared_scene;
 mod slowest;
 mod wish;
 
-pub use prepared_light::{FlashRange, PreparedLamp, PreparedLight};
+pub use prepared_light::{FlashRange, PreparedLamp, PreparedLight, exponent_of, shape};
 pub use prepared_scene::PreparedScene;
 pub use slowest::{Floors, GHOST_SHARE, REAR_CURTAIN_S, on_sensor, slowest_shutter};
 pub use wish::{A_LITTLE, FlashWish, KEPT_UNDER, Placed};
+
+use std::sync::Arc;
 
 pub use tolva_core::ambient::AmbientSource;
 use tolva_core::ambient::{CalibratedAmbient, Lights, RegionLight, Role};
@@ -19,7 +21,8 @@ use tolva_core::optics::CloseUp;
 use tolva_core::scale::{Aperture, Dial, Engraved, Iso, Millimetres, Setting, Shutter, Stops};
 
 use crate::refused::Refused;
-use crate::setup::{Camera, Depth, Gel, Kit, Lens, Setup, Sync};
+use crate::set::{SetAmbient, Stage, on_regions};
+use crate::setup::{Camera, Depth, Gel, Kit, Lens, Region, Setup, Sync};
 use prepared_light::Either;
 
 /// A setup as quantities to compute with, and what falls on each of its regions.
@@ -75,6 +78,10 @@ pub struct Prepared<'a> {
     pub circle_of_confusion: Millimetres,
     /// The lens at its magnification, where the setup works by that.
     pub close_up: Option<CloseUp>,
+    /// The set as geometry, where it is used.
+    pub stage: Option<Arc<Stage>>,
+    /// What the set makes of the light that is there, one a region.
+    pub set_ambient: Vec<SetAmbient>,
     /// The flashes. Continuous lamps are in the ambient.
     pub lights: Vec<PreparedLight<'a>>,
     /// The lamps that burn on.
@@ -100,10 +107,11 @@ impl<'a> Prepared<'a> {
             .sum::<Result<Stops, Refused>>()?;
         let camera = found("camera", &setup.camera_id, &kit.cameras, |camera| &camera.id)?;
         let lens = found("lens", &setup.lens_id, &kit.lenses, |lens| &lens.id)?;
+        let stage = setup.set.as_ref().map(|_| Arc::new(Stage::of(setup, kit)));
         let mut lights = Vec::new();
         let mut lamps = Vec::new();
         for (index, one) in setup.lights.iter().enumerate() {
-            match prepared_light::prepared(index, one, setup, kit, lit)? {
+            match prepared_light::prepared(index, one, setup, kit, lit, stage.as_ref())? {
                 Either::Flash(light) => lights.push(*light),
                 Either::Lamp(lamp) => lamps.push(lamp),
             }
@@ -120,13 +128,33 @@ impl<'a> Prepared<'a> {
         let (sync_safe_s, sync_rated_s) = syncs(setup.sync, camera)?;
         let mut lights_there = scene.as_ref().map(|scene| Lights::of(&scene.light, scene.now));
         let (at, now) = (scene.as_ref().map(|scene| scene.light.at), scene.as_ref().map(|scene| scene.now));
-        let light: Vec<RegionLight> = (setup.regions.iter().zip(&films).enumerate())
+        let follows = |region: &Region, lights: Option<&mut Lights<'_>>| {
+            CalibratedAmbient::new(&region.ambient, region.role, lights)
+        };
+        let mut light: Vec<RegionLight> = (setup.regions.iter().zip(&films).enumerate())
             .map(|(index, (region, film))| RegionLight {
-                follower: CalibratedAmbient::new(&region.ambient, region.role, lights_there.as_mut()),
+                follower: follows(region, lights_there.as_mut()),
                 film: film.iter().map(|gel| Stops(gel.loss_stops)).sum(),
                 lamps: lamps.iter().fold(Stops::NOTHING, |sum, lamp: &PreparedLamp<'_>| sum.and(lamp.gives[index])),
             })
             .collect();
+        let set_ambient = match &stage {
+            Some(stage) => {
+                let there: Vec<f64> = light.iter().map(|light| light.there(now.as_ref()).0.exp2()).collect();
+                on_regions(setup, stage, &there)
+            }
+            None => vec![SetAmbient::UNCHANGED; light.len()],
+        };
+        for (index, by) in set_ambient.iter().enumerate() {
+            if by.follows_lit {
+                light[index].follower = light[lit].follower;
+                light[index].film = light[lit].film;
+            }
+        }
+        // What follows the lit side is taken from it before a card is put there.
+        for (light, by) in light.iter_mut().zip(&set_ambient) {
+            light.film = light.film - by.by;
+        }
         let shutters = Dial::new(camera.shutter.step, camera.shutter.slowest_s, camera.shutter.fastest_s);
         let apertures = Dial::new(camera.aperture_step, lens.widest_f_number, lens.smallest_f_number);
         let isos = Dial::new(camera.iso.step, camera.iso.base_iso, camera.iso.highest_iso);
@@ -156,6 +184,8 @@ impl<'a> Prepared<'a> {
             filter: density + close_up.map_or(Stops::ZERO, CloseUp::loss),
             circle_of_confusion: camera.sensor.circle(setup.circle_of_confusion),
             close_up,
+            stage,
+            set_ambient,
             lights,
             lamps,
         };

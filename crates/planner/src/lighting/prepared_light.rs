@@ -1,5 +1,7 @@
 //! A light of a setup as quantities: what it can give each region.
 
+use std::sync::Arc;
+
 use tolva_core::colour::{self, Shift};
 use tolva_core::exposure::{Ev, IncidentReceptor};
 use tolva_core::flash::{GuideNumber, Recycling, high_speed_loss, tail_loss};
@@ -8,6 +10,7 @@ use tolva_core::scale::{Metres, Power, PowerStep, Setting, Shutter, Stops};
 
 use super::{Prepared, found, gels};
 use crate::refused::Refused;
+use crate::set::{Reached, Stage};
 use crate::setup::{Flash, FlashOutput, Gel, Kit, Light, Modifier, ModifierSurface, Setup, Sync};
 
 /// A continuous lamp.
@@ -21,6 +24,8 @@ pub struct PreparedLamp<'a> {
     pub flash: &'a Flash,
     /// What is on it.
     pub modifier: Option<&'a Modifier>,
+    /// How far it stands.
+    pub distance: Metres,
     /// What it gives each region, on the scale of EV.
     pub gives: Vec<Stops>,
     /// What modifier, gels, turning and bounce take.
@@ -33,8 +38,10 @@ pub struct PreparedLamp<'a> {
     pub native: colour::Illuminant,
     /// The gels over it.
     pub gels: Vec<&'a Gel>,
-    /// What they do to it.
+    /// What they and a coloured wall do to it.
     pub shift: Shift,
+    /// What a coloured wall alone does to it.
+    pub way: Shift,
 }
 
 /// A light as quantities.
@@ -68,6 +75,8 @@ pub struct PreparedLight<'a> {
     pub gels: Vec<&'a Gel>,
     /// What gels and a coloured wall do to it.
     pub shift: Shift,
+    /// What a coloured wall alone does to it.
+    pub way: Shift,
     /// How far it stands, where that is fixed.
     pub distance: Option<Metres>,
     /// Its power, where that is fixed.
@@ -80,8 +89,17 @@ pub struct PreparedLight<'a> {
     pub recycling: Recycling,
     /// The region it is aimed at.
     pub aimed_at: usize,
-    /// Against its own region, one a region; nothing where it does not reach.
-    pub spill: Vec<Stops>,
+    /// Against its own region as it was typed, one a region; nothing where it does not reach.
+    typed_spill: Vec<Stops>,
+    /// What it gives each region by where it stands, where the set is used.
+    on_set: Option<OnSet>,
+}
+
+/// A light on a set that is used.
+#[derive(Clone, Debug)]
+struct OnSet {
+    stage: Arc<Stage>,
+    reached: Reached,
 }
 
 pub enum Either<'a> {
@@ -95,6 +113,7 @@ pub fn prepared<'a>(
     setup: &'a Setup,
     kit: &'a Kit,
     lit: usize,
+    stage: Option<&Arc<Stage>>,
 ) -> Result<Either<'a>, Refused> {
     let flash = found("flash", &light.flash_id, &kit.flashes, |flash| &flash.id)?;
     let modifier = match &light.modifier_id {
@@ -114,24 +133,68 @@ pub fn prepared<'a>(
     }
     spill[aimed_at] = Stops::ZERO;
     let (surface, modifier_loss) = shape(modifier);
-    let exponent = modifier.map_or(1.0, |m| m.grid_half_angle_deg.map_or(m.exponent, grid_exponent));
-    let away = Metres(light.distance_m.unwrap_or(setup.camera_distance_m));
-    let bounced = light.bounce.map(|bounce| bounce.at(away));
-    let turned = if bounced.is_some() { Stops::ZERO } else { off_axis(light.feather_deg, exponent) };
-    let loss = modifier_loss + gel_loss - turned + bounced.map_or(Stops::ZERO, |bounced| bounced.loss);
+    let exponent = exponent_of(modifier);
+    let free = || (Metres((surface.largest().0 / 2.0).max(NEAREST_M)), Metres(FARTHEST_M));
+    let on_set = stage.map(|stage| {
+        let fixed = stage.held_at(index).or(light.distance_m.map(Metres));
+        // What is bounced is not moved along its line to give more or less: it stands where the camera does.
+        let turned = stage.laid.lights[index].head.map(|_| Metres(setup.camera_distance_m));
+        let bounds = fixed.or(turned).map_or_else(free, |fixed| (fixed, fixed));
+        let reached = Reached::between(stage, index, aimed_at, bounds);
+        (fixed.or(turned), OnSet { stage: Arc::clone(stage), reached })
+    });
+    let (on_set_at, on_set) = on_set.map_or((None, None), |(at, on_set)| (at, Some(on_set)));
+    let away = on_set_at.unwrap_or(Metres(light.distance_m.unwrap_or(setup.camera_distance_m)));
+    let bounced = match &on_set {
+        None => light.bounce.map(|bounce| bounce.at(away)),
+        Some(OnSet { stage, reached }) => (stage.laid.lights[index].head.is_some()).then(|| Bounced {
+            loss: -(reached.on(aimed_at, away) + Stops(2.0 * away.0.log2())),
+            angle_deg: stage.bounced_angle_deg(index, away, aimed_at),
+        }),
+    };
+    // On the set, where it stands and looks says what is lost by turning it and by the way it takes.
+    let (turned, by_bounce) = match (&on_set, bounced) {
+        (Some(_), _) => (Stops::ZERO, Stops::ZERO),
+        (None, Some(bounced)) => (Stops::ZERO, bounced.loss),
+        (None, None) => (off_axis(light.feather_deg, exponent), Stops::ZERO),
+    };
+    let loss = modifier_loss + gel_loss - turned + by_bounce;
     let lowest = Power(Stops(flash.power.lowest_stops));
     // What comes back from a ceiling or wall has its own loss by distance, no near field, and the surface's colour.
-    let surface = if bounced.is_some() { Surface::Bare } else { surface };
-    let shift = gels.iter().map(|gel| gel.shift()).chain(light.bounce.map(|bounce| bounce.colour.shift())).sum();
+    let surface = if bounced.is_some() && on_set.is_none() { Surface::Bare } else { surface };
+    let way = match &on_set {
+        Some(on_set) => on_set.reached.shift,
+        None => light.bounce.map_or_else(Shift::default, |bounce| bounce.colour.shift()),
+    };
+    let shift = gels.iter().map(|gel| gel.shift()).chain([way]).sum();
     if let FlashOutput::Continuous(lamp) = &flash.output {
         let lux = lamp.lux_at_1_m * f64::from(light.units) / (away.0 * away.0);
         let power = Stops(light.power_stops.unwrap_or(0.0));
-        let near_field = surface.near_field(away);
+        let near_field = if on_set.is_some() { Stops::ZERO } else { surface.near_field(away) };
         let gives = Stops(Ev::from_lux(lux, IncidentReceptor::Flat.constant()).0) - loss + near_field + power;
-        let gives = spill.iter().map(|reach| gives + *reach).collect();
+        let gives = match &on_set {
+            // From 1 m on the axis: the set says the rest.
+            Some(OnSet { reached, .. }) => {
+                (0..spill.len()).map(|region| gives + Stops(2.0 * away.0.log2()) + reached.on(region, away)).collect()
+            }
+            None => spill.iter().map(|reach| gives + *reach).collect(),
+        };
         let native = flash.light();
-        let lamp =
-            PreparedLamp { index, light, flash, modifier, gives, loss, near_field, bounced, native, gels, shift };
+        let lamp = PreparedLamp {
+            index,
+            light,
+            flash,
+            modifier,
+            distance: away,
+            gives,
+            loss,
+            near_field,
+            bounced,
+            native,
+            gels,
+            shift,
+            way,
+        };
         return Ok(Either::Lamp(lamp));
     }
     let one = guide_number(flash, kit, light.zoom_mm);
@@ -147,7 +210,7 @@ pub fn prepared<'a>(
         modifier_loss,
         gel_loss,
         exponent,
-        distance: if bounced.is_some() { Some(away) } else { light.distance_m.map(Metres) },
+        distance: if bounced.is_some() || on_set_at.is_some() { Some(away) } else { light.distance_m.map(Metres) },
         bounced,
         native: flash.light(),
         shift,
@@ -157,28 +220,29 @@ pub fn prepared<'a>(
         step: flash.power.step,
         recycling: flash.recycling(),
         aimed_at,
-        spill,
+        typed_spill: spill,
+        on_set,
+        way,
     })))
-}
-
-/// A light without gels, as it comes back from where it is bounced.
-fn bounced_native(native: colour::Illuminant, light: &Light) -> colour::Illuminant {
-    native.shifted(light.bounce.map_or_else(Shift::default, |bounce| bounce.colour.shift()))
 }
 
 impl PreparedLight<'_> {
     /// Its light without gels, as it comes back from where it is bounced.
     pub fn bounced_native(&self) -> colour::Illuminant {
-        bounced_native(self.native, self.light)
+        self.native.shifted(self.way)
     }
 }
 
 impl PreparedLamp<'_> {
     /// Its light without gels, as it comes back from where it is bounced.
     pub fn bounced_native(&self) -> colour::Illuminant {
-        bounced_native(self.native, self.light)
+        self.native.shifted(self.way)
     }
 }
+
+/// The nearest and farthest Tolva would put a light by itself, in metres (common practice, no source).
+const NEAREST_M: f64 = 0.4;
+const FARTHEST_M: f64 = 6.0;
 
 /// The least and the most a light can give its region.
 #[derive(Clone, Copy, Debug)]
@@ -192,12 +256,78 @@ pub struct FlashRange {
 impl PreparedLight<'_> {
     /// What the light gives its region from a distance at a power: see [`tolva_core::flash::FlashStrength`].
     pub fn gives(&self, distance: Metres, power: Power) -> Stops {
-        self.guide_number.strength(distance, self.surface, self.loss).at(power)
+        match &self.on_set {
+            Some(OnSet { reached, .. }) => self.strength_at_1_m(power) + reached.on(self.aimed_at, distance),
+            None => self.guide_number.strength(distance, self.surface, self.loss).at(power),
+        }
+    }
+
+    /// What it gives on its axis 1 m away, if it were a point, on the scale of [`tolva_core::flash::FlashStrength`].
+    pub fn strength_at_1_m(&self, power: Power) -> Stops {
+        self.guide_number.strength(Metres(1.0), Surface::Bare, self.loss).at(power)
+    }
+
+    /// What it gives a region against what it gives its own, where it stands so far away; nothing where it does not
+    /// reach.
+    pub fn spill(&self, region: usize, distance: Metres) -> Stops {
+        match &self.on_set {
+            Some(_) if region == self.aimed_at => Stops::ZERO,
+            Some(OnSet { reached, .. }) => {
+                let (there, own) = (reached.on(region, distance), reached.on(self.aimed_at, distance));
+                if there.0.is_finite() && own.0.is_finite() { there - own } else { Stops::NOTHING }
+            }
+            None => self.typed_spill[region],
+        }
+    }
+
+    /// Whether any of it reaches a region.
+    pub fn reaches(&self, region: usize) -> bool {
+        let usual = self.distance.unwrap_or_else(|| self.usual_distance());
+        match &self.on_set {
+            Some(OnSet { reached, .. }) => reached.on(region, usual).0.is_finite(),
+            None => self.typed_spill[region].0.is_finite(),
+        }
+    }
+
+    /// Whether what it reaches is worked out from the set, and not typed.
+    pub fn is_on_set(&self) -> bool {
+        self.on_set.is_some()
+    }
+
+    /// What falls short of the inverse square because it is so near. On the set it is in what reaches there.
+    pub fn near_field(&self, distance: Metres) -> Stops {
+        if self.is_on_set() { Stops::ZERO } else { self.surface.near_field(distance) }
+    }
+
+    /// What reaches its own region, over its intensity on the axis at 1 m, where the set says so.
+    pub fn reach(&self, distance: Metres) -> Option<Stops> {
+        self.on_set.as_ref().map(|on_set| on_set.reached.on(self.aimed_at, distance))
+    }
+
+    /// The part of what its own region gets that comes back from walls, ceiling, floor or cards, where the set says so.
+    pub fn bounced_part(&self) -> f64 {
+        self.on_set.as_ref().map_or(0.0, |on_set| on_set.reached.bounced_part)
+    }
+
+    /// Where it stands to give its region so much at a power, held between two distances. On the set it moves along its
+    /// own line.
+    pub fn distance_giving(&self, wanted: Stops, power: Power, bounds: (Metres, Metres)) -> Metres {
+        match &self.on_set {
+            Some(OnSet { stage, reached }) => {
+                let reach = wanted - self.strength_at_1_m(power);
+                if self.distance.is_none() {
+                    return reached.distance_for(self.aimed_at, reach, bounds);
+                }
+                let along = Reached::between(stage, self.index, self.aimed_at, bounds);
+                along.distance_for(self.aimed_at, reach, bounds)
+            }
+            None => self.guide_number.distance_for(wanted, power, self.surface, self.loss, bounds),
+        }
     }
 
     /// The nearest and farthest Tolva would put a light by itself (common practice, no source).
     pub fn free_distances(&self) -> (Metres, Metres) {
-        (Metres((self.surface.largest().0 / 2.0).max(0.4)), Metres(6.0))
+        (Metres((self.surface.largest().0 / 2.0).max(NEAREST_M)), Metres(FARTHEST_M))
     }
 
     /// Where Tolva puts a light when nothing is fixed: one and a half times the modifier's size away, 2 m for a bare
@@ -216,9 +346,7 @@ impl PreparedLight<'_> {
 
     /// Where the light stands to give its region so much by itself.
     pub fn distance_for(&self, wanted: Stops) -> Metres {
-        let solve = |power: Power| {
-            self.guide_number.distance_for(wanted, power, self.surface, self.loss, self.free_distances())
-        };
+        let solve = |power: Power| self.distance_giving(wanted, power, self.free_distances());
         match (self.distance, self.power) {
             (Some(fixed), _) => fixed,
             (None, Some(power)) => to_centimetre(solve(power)),
@@ -259,8 +387,13 @@ fn to_centimetre(distance: Metres) -> Metres {
     Metres((distance.0 * 100.0).round() / 100.0)
 }
 
+/// How a modifier falls off to its sides, as the exponent of a cosine; a bare head as an open diffuser.
+pub fn exponent_of(modifier: Option<&Modifier>) -> f64 {
+    modifier.map_or(1.0, |one| one.grid_half_angle_deg.map_or(one.exponent, grid_exponent))
+}
+
 /// The surface and the loss of a modifier, or of the bare head.
-fn shape(modifier: Option<&Modifier>) -> (Surface, Stops) {
+pub fn shape(modifier: Option<&Modifier>) -> (Surface, Stops) {
     let Some(modifier) = modifier else { return (Surface::Bare, Stops::ZERO) };
     let surface = match &modifier.surface {
         ModifierSurface::Bare(_) => Surface::Bare,

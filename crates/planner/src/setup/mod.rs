@@ -4,6 +4,7 @@
 mod blend;
 mod conventions;
 mod kit;
+mod set;
 mod starter;
 
 pub use blend::{Blend, BlendNumber};
@@ -12,6 +13,10 @@ pub use kit::{
     BareSurface, Camera, ContinuousOutput, DiscSurface, Duty, Filter, Flash, FlashOutput, Gel, GuideNumberFeet,
     GuideNumberMetres, GuideNumberZoom, IsoRange, Kit, Lens, MeasuredOutput, Modifier, ModifierSurface, PowerRange,
     RectangleSurface, ShutterRange, Stand, Trigger,
+};
+pub use set::{
+    CameraAim, CameraPlace, Card, CardKind, Ceiling, FeatherTo, Finish, Floor, Hazard, HazardKind, Head, LightPlace,
+    Opening, Person, Product, ProductShape, RegionPlace, Set, Side, Support, Wall,
 };
 
 use tolva_core::ambient::{Role, Scene};
@@ -69,6 +74,8 @@ pub struct Setup {
     pub falling_order: FallingOrder,
     /// The lights. At most 8.
     pub lights: Vec<Light>,
+    /// What stands on the set, to scale; left out while nobody has used it: what lights reach is then as it was typed.
+    pub set: Option<Set>,
 }
 
 /// How flash and shutter go together.
@@ -166,6 +173,8 @@ pub struct Region {
     pub role: Role,
     /// The light that is there.
     pub ambient: Ambient,
+    /// Where it is on the set; left out, where its role usually is.
+    pub place: Option<RegionPlace>,
 }
 
 /// What the photographer has fixed on the camera. What is missing is left to Tolva.
@@ -249,6 +258,8 @@ pub struct Light {
     pub power_stops: Option<f64>,
     /// What it gives other regions than the one it is aimed at. A region that is not named gets nothing.
     pub spill: Vec<Spill>,
+    /// Where it stands on the set; left out, where such a light usually stands.
+    pub place: Option<LightPlace>,
 }
 
 impl Light {
@@ -272,6 +283,7 @@ impl Light {
             distance_m: Some(1.5),
             power_stops: None,
             spill: Vec::new(),
+            place: None,
         }
     }
 }
@@ -295,6 +307,7 @@ impl Setup {
             name: name.to_owned(),
             role,
             ambient: Ambient::guessed(ev100),
+            place: None,
         };
         let flashes: Vec<_> =
             kit.flashes.iter().filter(|one| !matches!(one.output, FlashOutput::Continuous(_))).collect();
@@ -332,6 +345,7 @@ impl Setup {
             preferences: None,
             falling_order: FallingOrder::default(),
             lights: light.into_iter().collect(),
+            set: None,
         }
     }
 }

@@ -105,7 +105,10 @@ pub fn regions(
         .map(|(light, at)| at.map_or(Stops::NOTHING, |at| in_frame(setup, light, (at.distance, at.power), settings)))
         .collect();
     let one = |(region, &ambient): (usize, &Stops)| {
-        let each = setup.lights.iter().zip(&on_axis).map(|(light, on_axis)| *on_axis + light.spill[region]);
+        let each =
+            setup.lights.iter().zip(&on_axis).zip(lights).map(|((light, on_axis), at)| {
+                at.map_or(Stops::NOTHING, |at| *on_axis + light.spill(region, at.distance))
+            });
         RegionOutcome::new(ambient, each.collect())
     };
     ambient.iter().enumerate().map(one).collect()

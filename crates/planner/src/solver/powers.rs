@@ -210,7 +210,10 @@ pub fn dialled(
         })
         .collect();
     // Where nothing is asked of a light, it is off, whatever its power was fixed at.
-    let asked = |light: &PreparedLight<'_>| matches!(wishes[light.aimed_at], FlashWish::Wanted(_));
+    // So is one of which nothing arrives where it is aimed.
+    let asked = |light: &PreparedLight<'_>| {
+        matches!(wishes[light.aimed_at], FlashWish::Wanted(_)) && light.reaches(light.aimed_at)
+    };
     let bounds: Vec<Bounds> = (setup.lights.iter())
         .map(|light| match light.power {
             _ if !asked(light) => Bounds::OFF,
@@ -231,8 +234,9 @@ pub fn dialled(
         let mut landings = Landings::new(setup.lights.len());
         for (region, target) in targets.iter().enumerate() {
             let Some(target) = target else { continue };
-            let given =
-                std::array::from_fn(|i| setup.lights.get(i).map_or(0.0, |light| full[i] * light.spill[region].ratio()));
+            let given = std::array::from_fn(|i| {
+                setup.lights.get(i).map_or(0.0, |light| full[i] * light.spill(region, stands[i]).ratio())
+            });
             // What the camera is set for by its ambient alone is no matter of the flashes.
             let placed = if placed.ambient_alone { usize::MAX } else { placed.region };
             let weight = weight(setup, placed, region);
@@ -256,7 +260,9 @@ pub fn dialled(
             let exact = if at_end {
                 let others: f64 = (0..setup.lights.len())
                     .filter(|other| *other != index)
-                    .map(|other| found[other] * full[other] * setup.lights[other].spill[light.aimed_at].ratio())
+                    .map(|other| {
+                        found[other] * full[other] * setup.lights[other].spill(light.aimed_at, stands[other]).ratio()
+                    })
                     .sum();
                 let target = targets[light.aimed_at].map_or(0.0, Stops::ratio);
                 let left = target - ambient[light.aimed_at].ratio() - others;

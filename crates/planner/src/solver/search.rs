@@ -170,11 +170,16 @@ struct LightTerm {
 }
 
 impl LightTerm {
-    fn of(light: &PreparedLight<'_>) -> Self {
+    fn of(light: &PreparedLight<'_>, regions: usize) -> Self {
         let range = light.range();
         // Where the distance is free, it is a second dial of power.
         let stands = light.distance.unwrap_or_else(|| light.usual_distance());
         let full = light.gives(stands, Power::FULL);
+        let spill: Vec<f64> = (0..regions).map(|region| light.spill(region, stands).ratio()).collect();
+        if !full.0.is_finite() {
+            // On the set it looks or stands where nothing of it arrives.
+            return Self { full: 0.0, bounds: Bounds::OFF, spill };
+        }
         let bounds = match light.power.filter(|_| light.distance.is_some()) {
             Some(fixed) => Bounds { low: fixed.0.ratio(), high: fixed.0.ratio(), may_be_off: false },
             None => Bounds {
@@ -183,7 +188,7 @@ impl LightTerm {
                 may_be_off: light.power.is_none(),
             },
         };
-        Self { full: full.ratio(), bounds, spill: light.spill.iter().map(|reach| reach.ratio()).collect() }
+        Self { full: full.ratio(), bounds, spill }
     }
 }
 
@@ -199,8 +204,8 @@ impl<'a> Search<'a> {
             weights: Weights::of(setup.setup),
             sharp: Sharp::of(setup),
             base_iso: setup.isos.end(DialEnd::Low).position(),
-            flash_on_placed: flash && setup.lights.iter().any(|light| light.spill[placed.region].0.is_finite()),
-            lights: setup.lights.iter().map(LightTerm::of).collect(),
+            flash_on_placed: flash && setup.lights.iter().any(|light| light.reaches(placed.region)),
+            lights: setup.lights.iter().map(|light| LightTerm::of(light, setup.light.len())).collect(),
             of_lights: HashMap::new(),
             wanted: HashMap::new(),
         }

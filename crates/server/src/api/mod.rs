@@ -49,6 +49,7 @@ pub fn routes(config: &mut ServiceConfig<'_>) {
         .service(plans::solve)
         .service(plans::dials)
         .service(plans::ways)
+        .service(plans::set_on_paper)
         .service(plans::all_conventions)
         .service(plans::colours)
         .service(plans::look)

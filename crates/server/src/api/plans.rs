@@ -6,8 +6,8 @@ use tolva_core::scale::{Dial, Engraved};
 use tolva_format::{Camera, Kit, Lens, ProblemCode, Problems, Setup, Sync, check};
 use tolva_planner::setup;
 use tolva_wording::{
-    Alternatives, ColourOptions, ConventionMatter, DayTimeline, Named as _, OneLook, Plan, Show, alternatives,
-    colour_options, conventions_of, day_of, one_look, plan,
+    Alternatives, ColourOptions, ConventionMatter, DayTimeline, FloorPart, MapAsked, Named as _, OneLook, Plan, Show,
+    alternatives, colour_options, conventions_of, day_of, one_look, plan, set_drawing, set_moves, set_report,
 };
 use utoipa::ToSchema;
 
@@ -30,6 +30,9 @@ pub struct SolveRequest {
     /// What is done to it first.
     #[serde(default)]
     command: Option<Command>,
+    /// What map of light is drawn of its set; without it the plan leaves its set out.
+    #[serde(default)]
+    map: Option<MapAsked>,
 }
 
 /// A setup and its plan.
@@ -54,14 +57,62 @@ pub async fn solve(body: Body<SolveRequest>) -> Result<HttpResponse, ApiError> {
 }
 
 fn solved(asked: SolveRequest) -> Result<SolveResponse, Problems> {
-    let SolveRequest { setup, kit, show, command } = asked;
+    let SolveRequest { setup, kit, show, command, map } = asked;
     let setup = match command {
         Some(command) => command.carried_out(setup, &kit, show.length)?,
         None => setup,
     };
     let (setup, kit) = known(setup, kit)?;
-    let plan = plan(&setup, &kit, show, &write).map_err(refused)?;
+    let mut plan = plan(&setup, &kit, show, &write).map_err(refused)?;
+    if let Some(asked) = map {
+        within_reach(&asked)?;
+        plan.set = Some(set_report(&setup, &kit, show, &asked).map_err(refused)?);
+    }
     Ok(SolveResponse { setup: setup.into(), plan })
+}
+
+/// A part of the floor that has a width and lies within what may be drawn.
+fn within_reach(asked: &MapAsked) -> Result<(), Problems> {
+    let Some(part) = asked.part else { return Ok(()) };
+    let FloorPart { left_m, near_m, right_m, far_m } = part;
+    let ends = [("left_m", left_m), ("near_m", near_m), ("right_m", right_m), ("far_m", far_m)];
+    let wrong = ends.into_iter().find(|(_, end)| !(-200.0..=200.0).contains(end));
+    if let Some((field, value)) = wrong {
+        let says = format!("{value} is not allowed here: it must be from -200 to 200 m");
+        return Err(Problems::one(format!("/map/part/{field}"), says).coded(ProblemCode::OutOfRange));
+    }
+    if right_m - left_m < 0.1 || far_m - near_m < 0.1 {
+        return Err(Problems::one("/map/part", "this has no width: it must be 0.1 m at least, both ways"));
+    }
+    Ok(())
+}
+
+/// The set of a setup as it is carried onto the floor.
+#[derive(Debug, Serialize, ToSchema)]
+pub struct SetOnPaper {
+    /// In words, one move a line.
+    moves: Vec<String>,
+    /// From above, to scale, with its measures: an SVG.
+    drawing: String,
+}
+
+/// The set of a setup in words and as a drawing to scale, for a helper and for paper.
+#[utoipa::path(
+    operation_id = "set",
+    request_body = SetupRequest,
+    responses(
+        (status = OK, description = "The set", body = SetOnPaper),
+    )
+)]
+#[post("/api/v1/set")]
+pub async fn set_on_paper(body: Body<SetupRequest>) -> Result<HttpResponse, ApiError> {
+    let SetupRequest { setup, kit, show } = body.0;
+    let found = worked_out(move || {
+        let (setup, kit) = known(setup, kit)?;
+        let moves = set_moves(&setup, &kit, show).map_err(refused)?;
+        Ok::<_, Problems>(SetOnPaper { moves, drawing: set_drawing(&setup, &kit, show).map_err(refused)? })
+    });
+    Ok(HttpResponse::Ok().json(found.await?))
 }
 
 /// A setup whose day is asked for.

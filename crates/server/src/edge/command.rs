@@ -12,6 +12,7 @@ use tolva_planner::{colour, edit, place};
 use tolva_wording::{Grip, LengthUnit};
 use utoipa::ToSchema;
 
+use super::set_command::{SetCommand, is_of_the_set};
 use super::{known, not_there, refused};
 
 /// A mark on the rail put somewhere else, or nudged.
@@ -203,6 +204,8 @@ pub enum Command {
         /// How.
         method: MeteringMethod,
     },
+    /// Something done to the set.
+    Set(SetCommand),
     /// Where it is. The first place needs an hour too.
     Place {
         /// The place.
@@ -232,6 +235,7 @@ impl Command {
             Self::Edit(change) => {
                 let (Edit::Type { at, .. } | Edit::Nudge { at, .. }) = &change;
                 let setup = if at.starts_with("/white_balance/kelvin") { by_hand(setup, kit)? } else { setup };
+                let setup = if is_of_the_set(at) { super::set_command::used(setup, kit)? } else { setup };
                 edited("Setup", &setup, &change, length.into()).map_err(|wrong| wrong.within("/command/edit"))
             }
             Self::Mark(Placing { region_id, grip, stops, by, light_id }) => rules("mark", &|setup, kit| {
@@ -256,7 +260,7 @@ impl Command {
             Self::Lens { lens_id } => rules("lens", &|setup, kit| setup.take_lens(&lens_id, kit)),
             Self::Wish { light_id, kind } => {
                 let wish = LightWish::begun(kind);
-                rules("wish", &|setup, _| setup.wish_for(&light_id, wish.into()))
+                rules("wish", &|setup, kit| setup.wish_on_set(kit, &light_id, wish.into()))
             }
             Self::Unit { light_id, flash_id } => {
                 let mut setup = setup;
@@ -299,6 +303,7 @@ impl Command {
                 let reading = read(&text, length)?;
                 rules("reading", &|setup, _| setup.take_reading(&region_id, reading.clone().into(), again))
             }
+            Self::Set(command) => command.carried_out(setup, kit, length),
             Self::Colour { region_id, kind } => coloured(setup, kit, &region_id, kind),
             Self::Hour(to) => {
                 let mut setup = setup;

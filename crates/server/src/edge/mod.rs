@@ -7,6 +7,7 @@ use tolva_planner::setup as domain;
 use tolva_wording::Document;
 
 mod command;
+mod set_command;
 
 pub use command::Command;
 
@@ -34,13 +35,17 @@ pub fn refused(refused: Refused) -> Problems {
         Refused::OutOfRange { what: "tint_duv", .. } => "/command/colour_mark/tint_duv",
         Refused::OutOfRange { what: "minute", .. } => "/command/minute/to",
         Refused::OutOfRange { what: "step_min", .. } => "/step_min",
+        Refused::NoSuchThing(_) | Refused::Full(_) | Refused::NoGroup => "/command/set",
         Refused::NoSuchSetup(_) => "/of",
         Refused::Time(wrong) => return Problems::one(format!("/setup/scene/at/{}", wrong.field()), wrong.to_string()),
         _ => "/setup",
     };
     let code = match refused {
         Refused::OutOfRange { .. } => ProblemCode::OutOfRange,
-        Refused::NoSuchSetup(_) | Refused::NoSuchRegion(_) | Refused::NoSuchLight(_) => ProblemCode::NotThere,
+        Refused::NoSuchSetup(_) | Refused::NoSuchRegion(_) | Refused::NoSuchLight(_) | Refused::NoSuchThing(_) => {
+            ProblemCode::NotThere
+        }
+        Refused::Full(_) => ProblemCode::Count,
         _ => ProblemCode::NotAllowed,
     };
     Problems::one(pointer, refused.to_string()).coded(code)

@@ -9,6 +9,7 @@ import { Drawing } from '../Drawing';
 import { useWidth } from '../useWidth';
 import { markKey, type MarkOf, RailMark } from './RailMark';
 import { Lozenge, Ring, Upright } from './shapes';
+import { Button } from '../../ui/Button';
 import { linear } from '../../ui/linear';
 
 const Frame = styled.section`
@@ -45,22 +46,32 @@ const Legend = styled.ul`
   svg {
     overflow: visible;
   }
+  &[hidden] {
+    display: none;
+  }
+`;
+const Toggle = styled(Button)`
+  margin-left: auto;
+  min-height: 28px;
 `;
 const least = -6;
 const most = 4;
 const stops = Array.from({ length: most - least + 1 }, (_, index) => least + index);
 
 /** The regions of the picture on a scale of stops: what ambient and flash each give, and what they sum to. */
-export function StopRail() {
+export function StopRail({ low = false }: { low?: boolean }) {
   const start = useStart();
   const rail = useLivePlan((plan) => plan.rail) ?? [];
   const [tapped, setTapped] = useState<Tapped[]>();
+  const [open, setOpen] = useState(false);
+  // Under a drawing that is the instrument it stands low, and opens.
+  const flat = low && !open;
   const { width, ref } = useWidth(760);
 
   const slim = width < 560;
   const left = slim ? 8 : 180;
   const right = slim ? 8 : 84;
-  const laneHeight = slim ? 62 : rail.length > 3 ? 33 : 38;
+  const laneHeight = slim ? 62 : flat ? 25 : rail.length > 3 ? 33 : 38;
   const wedgeHeight = 14;
   const top = wedgeHeight + 2;
   const height = top + laneHeight * rail.length + 24;
@@ -72,8 +83,13 @@ export function StopRail() {
     <Frame aria-label="Stop rail">
       <Head>
         <h2>Stop rail</h2>
-        <p>0 is mid grey, in stops. Drag a mark, or use the arrow keys.</p>
-        <Legend>
+        <p>0 is mid grey, in stops.{!flat && ' Drag a mark, or use the arrow keys.'}</p>
+        {low && (
+          <Toggle kind="bare" aria-expanded={open} onPress={() => setOpen(!open)}>
+            {open ? 'Close' : 'Open'}
+          </Toggle>
+        )}
+        <Legend hidden={flat}>
           <li>
             <svg width="14" height="14" viewBox="-7 -7 14 14" aria-hidden>
               <Ring />
@@ -146,6 +162,7 @@ export function StopRail() {
               y={laneY(index)}
               x={x}
               slim={slim}
+              flat={flat}
               width={width}
               laneHeight={laneHeight}
               range={start?.marks_stops ?? [least, most]}
@@ -165,6 +182,7 @@ type LaneProps = {
   y: number;
   x: (stops: number) => number;
   slim: boolean;
+  flat: boolean;
   width: number;
   laneHeight: number;
   range: readonly number[];
@@ -209,7 +227,7 @@ function marksOf(region: RegionOnRail): (Tapped & { stops: number })[] {
   );
 }
 
-function Lane({ region, y, x, slim, width, laneHeight, range, onTap }: LaneProps) {
+function Lane({ region, y, x, slim, flat, width, laneHeight, range, onTap }: LaneProps) {
   const together = region.together.at.stops ?? undefined;
   const spread = region.uncertainty_stops;
   const { region_id } = region;
@@ -237,14 +255,16 @@ function Lane({ region, y, x, slim, width, laneHeight, range, onTap }: LaneProps
         </>
       ) : (
         <>
-          <text x={0} y={y - 2} fontWeight={600}>
+          <text x={0} y={flat ? y + 4 : y - 2} fontWeight={600}>
             <title>{region.name}</title>
             {fitted(region.name, 22)}
           </text>
-          <text className="quiet" x={0} y={y + 13}>
-            {region.ev}
-            {region.estimated ? ', estimate' : ''} · {made}
-          </text>
+          {!flat && (
+            <text className="quiet" x={0} y={y + 13}>
+              {region.ev}
+              {region.estimated ? ', estimate' : ''} · {made}
+            </text>
+          )}
           <text className="figure" x={width} y={y + 5} textAnchor="end">
             {ends}
           </text>
@@ -281,14 +301,14 @@ function Lane({ region, y, x, slim, width, laneHeight, range, onTap }: LaneProps
         {...marked({ region_id, grip: 'together' })}
         mark={region.together}
         name={`${region.name}, together`}
-        shape={<Upright half={13} />}
+        shape={<Upright half={flat ? 10 : 13} />}
       />
       {region.flashes.map((flash, index) => (
         <RailMark
           {...marked({ region_id, grip: 'flash', light_id: flash.light_id })}
           y={y + aside(region, index, x)}
           // The bar behind it is taken hold of above and below.
-          height={slim ? shared.height : 24}
+          height={slim ? shared.height : Math.min(24, laneHeight)}
           key={flash.light_id}
           mark={flash.mark}
           name={`${region.name}, flash ${flash.light_id}`}

@@ -17,6 +17,7 @@ import { Segments } from '../../ui/Segments';
 import { TickBox, Ticks } from '../../ui/Ticks';
 import { space } from '../../ui/tokens';
 import { KitUndo } from '../kit/KitUndo';
+import { LightOnSet } from '../set/LightOnSet';
 import { Reaches } from './Reaches';
 
 const ThingSheet = lazily(() => import('../kit/ThingSheet'));
@@ -81,7 +82,15 @@ export const OneLight = memo(function OneLight({ light }: { light: Light }) {
             name="Aimed at"
             value={light.aimed_at ?? lit?.id ?? ''}
             options={setup.regions.map((region) => ({ id: region.id, label: region.name }))}
-            onChange={(to) => edit('aimed at', 'aimed_at', to)}
+            onChange={(to) =>
+              setup.set
+                ? ask(
+                    `${light.id}: aimed at`,
+                    { set: { aim: { light_id: light.id, at: { region: to } } } },
+                    `lights/${light.id}`,
+                  )
+                : edit('aimed at', 'aimed_at', to)
+            }
           />
         )}
         {number && <Field of={number} at={[...at, 'wish', kind, number.split('.').at(-1) ?? '']} />}
@@ -154,7 +163,7 @@ export const OneLight = memo(function OneLight({ light }: { light: Light }) {
       </Fields>
       <Told about={`lights/${light.id}`} />
       <KitUndo />
-      <Bounced light={light} />
+      {setup.set ? <LightOnSet light={light} /> : <Bounced light={light} />}
       {gels.length > 0 && (
         <Below>
           <Ticks

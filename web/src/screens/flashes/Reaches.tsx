@@ -1,7 +1,8 @@
 import styled from 'styled-components';
 import type { Light } from '../../api/client';
 import { Field } from '../../session/fields/Field';
-import { useSetup } from '../../session/job';
+import { useLivePlan, useSetup } from '../../session/job';
+import { Facts } from '../../ui/Facts';
 import { Grid } from '../../ui/Panel';
 import { space } from '../../ui/tokens';
 
@@ -14,6 +15,21 @@ export function Reaches({ light }: { light: Light }) {
   const { setup, set } = useSetup();
   const aimed = light.aimed_at ?? setup.regions.find((region) => region.role === 'lit_side')?.id;
   const spill = light.spill ?? [];
+  const worked = useLivePlan((plan) =>
+    plan.set?.reaches.filter((reach) => reach.light_id === light.id && reach.from_set),
+  );
+  if (setup.set) {
+    const facts = (worked ?? []).flatMap((reach) => {
+      const region = setup.regions.find((one) => one.id === reach.region_id);
+      if (!region || region.id === aimed) return [];
+      const given = reach.spill.stops === null ? 'nothing' : `${reach.spill.label} stops`;
+      const typed = spill.find((one) => one.region_id === region.id);
+      const before = typed ? ' (typed before the set was used; it is kept, and not reckoned with)' : '';
+      const bounced = reach.bounced ? `, ${reach.bounced} of it bounced` : '';
+      return [{ about: `On ${region.name.toLowerCase()}`, says: `${given}${bounced}, from the set${before}` }];
+    });
+    return <Facts name={`What ${light.id} reaches`} facts={facts} />;
+  }
   return (
     <Fields $min={220}>
       {setup.regions

@@ -91,7 +91,7 @@ export function OnADesk({ base, step, header, children }: Props) {
       <Main>
         <Step>{children}</Step>
         <Rail>
-          <StopRail />
+          <StopRail low={step === 'set'} />
         </Rail>
       </Main>
     </Page>

@@ -224,7 +224,7 @@ function WhichStep({ base, step }: { base: string; step: StepId }) {
       <Here aria-expanded={open} aria-haspopup="dialog" onPress={() => setOpen(true)}>
         <ListOrdered size={18} aria-hidden />
         <span>
-          {here + 1} {steps[here]?.name}
+          {steps[here]?.key} {steps[here]?.name}
         </span>
       </Here>
       <ButtonLink

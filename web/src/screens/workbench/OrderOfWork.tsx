@@ -65,7 +65,7 @@ export function OrderOfWork({ base, step, untitled }: Props) {
             key={one.id}
             href={`${base}/${one.id}`}
             current={one.id === step}
-            number={index + 1}
+            number={one.key}
             name={one.name}
             says={place?.[index] ?? ''}
           />
@@ -75,7 +75,7 @@ export function OrderOfWork({ base, step, untitled }: Props) {
   );
 }
 
-type ItemProps = { href: string; current: boolean; number: number; name: string; says: string };
+type ItemProps = { href: string; current: boolean; number: string; name: string; says: string };
 
 const Item = memo(function Item({ href, current, number, name, says }: ItemProps) {
   return (

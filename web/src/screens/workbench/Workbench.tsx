@@ -15,7 +15,7 @@ import { Header } from '../frame/Header';
 import { Naming } from './Naming';
 import { OnADesk } from './OnADesk';
 import { OnAPhone } from './OnAPhone';
-import { isStep, type StepId, steps } from './steps';
+import { type StepId, stepOf, steps } from './steps';
 import { useSetupMenu, Where } from './Where';
 import { lazily } from '../../ui/lazily';
 
@@ -25,7 +25,7 @@ const screens = {
   blend: lazily(() => import('../blend/BlendStep')),
   colour: lazily(() => import('../colour/ColourStep')),
   depth: lazily(() => import('../depth/DepthStep')),
-  lights: lazily(() => import('../flashes/FlashesStep')),
+  set: lazily(() => import('../set/SetStep')),
   falling: lazily(() => import('../falling/FallingStep')),
 } satisfies Record<StepId, unknown>;
 
@@ -69,7 +69,7 @@ function Bench() {
   const { id, job, session } = useJob();
   const { setup, set } = useSetup();
   const start = useStart();
-  const step = isStep(params.step) ? params.step : 'place';
+  const step = stepOf(params.step);
   const base = `/jobs/${id}/setups/${setup.id}`;
   const small = useMedia(phone);
   const planned = useJobState((state) => state.settled !== undefined);
@@ -82,9 +82,9 @@ function Bench() {
   }, [name, setup.name, job.name]);
 
   useShortcuts([
-    ...steps.map((one, index) => ({
-      key: String(index + 1),
-      name: String(index + 1),
+    ...steps.map((one) => ({
+      key: one.key,
+      name: one.key,
       does: one.name,
       run: () => navigate(`${base}/${one.id}`),
     })),

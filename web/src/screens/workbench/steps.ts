@@ -1,19 +1,22 @@
 import type { Plan, Setup } from '../../api/client';
 
-/** The steps that exist, in the order of work. */
+/** The steps that exist, in the order of work, each with its key. */
 export const steps = [
-  { id: 'place', name: 'Place and hour' },
-  { id: 'light', name: 'Light that is there' },
-  { id: 'blend', name: 'Blend' },
-  { id: 'colour', name: 'Colour' },
-  { id: 'depth', name: 'Depth and speed' },
-  { id: 'lights', name: 'Lights' },
-  { id: 'falling', name: 'Falling light' },
+  { id: 'place', name: 'Place and hour', key: '1' },
+  { id: 'light', name: 'Light that is there', key: '2' },
+  { id: 'blend', name: 'Blend', key: '3' },
+  { id: 'colour', name: 'Colour', key: '4' },
+  { id: 'depth', name: 'Depth and speed', key: '5' },
+  { id: 'set', name: 'Set', key: '6' },
+  // Last of all, whatever comes between: the light falls when everything stands.
+  { id: 'falling', name: 'Falling light', key: '0' },
 ] as const;
 
 export type StepId = (typeof steps)[number]['id'];
 
-export const isStep = (id: string | undefined): id is StepId => steps.some((step) => step.id === id);
+/** The step of an address; those of old bookmarks lead to what took their place. */
+export const stepOf = (id: string | undefined): StepId =>
+  id === 'lights' ? 'set' : (steps.find((step) => step.id === id)?.id ?? 'place');
 
 /** The present value of each step, so that the order of work is also the summary. */
 export const summaries = (setup: Setup, plan: Plan | undefined, blendName: string): string[] =>
@@ -42,7 +45,7 @@ function summary(step: StepId, setup: Setup, plan: Plan | undefined, blendName: 
       return `${card.aperture.label}, ${card.shutter.label}`;
     case 'falling':
       return plan.sun_report ? 'When to change what' : 'Needs place and hour';
-    case 'lights': {
+    case 'set': {
       const [light, ...more] = card.lights;
       if (!light) return 'No flash';
       if (more.length > 0) return card.lights.map((one) => `${one.light_id} ${one.power ?? 'off'}`).join(', ');

@@ -1,14 +1,12 @@
 import { Plus } from 'lucide-react';
-import { useState } from 'react';
 import { Tab, TabList, TabPanel, Tabs } from 'react-aria-components';
 import styled from 'styled-components';
 import { mostOf } from '../../api/fields';
 import { Told } from '../../instruments/Told';
 import { useLivePlan, useSetup } from '../../session/job';
 import { Button } from '../../ui/Button';
-import { Lead, Panel, Row, Stack } from '../../ui/Panel';
+import { Lead, Panel, Part, Row, Stack } from '../../ui/Panel';
 import { forFingers, radius, space } from '../../ui/tokens';
-import { StepTitle } from '../workbench/StepTitle';
 import { OneLight } from './OneLight';
 import { TriggerPanel } from './TriggerPanel';
 
@@ -50,10 +48,11 @@ const Shown = styled(TabPanel)`
   outline: none;
 `;
 
-/** Which units, what each is there for, where, and what power. */
-export default function FlashesStep() {
+type Props = { shown: string | undefined; setShown: (light: string) => void };
+
+/** Which units, what each is there for, and what power. */
+export function Lights({ shown, setShown }: Props) {
   const { setup, kit, ask } = useSetup();
-  const [shown, setShown] = useState<string>();
   const roles = useLivePlan((plan) => plan.dial_card.lights.map((one) => `${one.light_id} ${one.role}`).join('\n'));
   const { lights } = setup;
   const selected = lights.find((light) => light.id === shown) ?? lights.at(shown === 'new' ? -1 : 0);
@@ -65,11 +64,13 @@ export default function FlashesStep() {
   return (
     <Stack>
       <Panel>
-        <StepTitle>Lights</StepTitle>
+        <Part as="h3">Lights</Part>
         <Lead>
           {lights.length === 0
             ? 'There is no flash in this setup. Ambient only and silhouette need none.'
-            : 'Each light reaches every region it is said to; their powers are found together.'}
+            : setup.set
+              ? 'What each light reaches is worked out from where it stands; their powers are found together.'
+              : 'Each light reaches every region it is said to; their powers are found together.'}
         </Lead>
         {kit.flashes.length > 0 ? (
           <Flashes

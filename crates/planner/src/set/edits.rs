@@ -1,0 +1,495 @@
+//! What is done to a set: things are put somewhere, raised and turned. Nothing else moves by it: a light stays where it
+//! stands when who it is aimed at steps aside.
+
+use tolva_core::scale::{LengthUnit, Metres};
+use tolva_core::set::{Direction, Point, Vector, signed_deg};
+
+use super::layout::{Laid, aimed_at};
+use super::stage::{Stage, Thing};
+use crate::lighting::Prepared;
+use crate::refused::Refused;
+use crate::setup::{Hazard, Head, Kit, Person, RegionPlace, Set, Setup};
+use crate::solver::Outcome;
+
+/// One step of the arrow keys, in metres.
+pub(super) const STEP_M: f64 = 0.05;
+/// The same where lengths are feet and inches: two inches.
+const STEP_INCHES_M: f64 = 0.0508;
+/// So near a line through something else, a thing that is dragged stands in line with it, in metres.
+const IN_LINE_M: f64 = 0.08;
+/// So near the mirrored angle of another light, a light that is dragged stands at that angle, in degrees.
+const EQUAL_DEG: f64 = 3.0;
+
+/// Where a number goes: to a value, or by so much from where it is.
+#[derive(Clone, Copy, Debug, PartialEq)]
+pub struct To {
+    /// To this; left out, from where it is.
+    pub to: Option<f64>,
+    /// By so much.
+    pub by: f64,
+}
+
+impl To {
+    fn from(self, now: f64) -> f64 {
+        self.to.unwrap_or(now) + self.by
+    }
+}
+
+pub(super) fn gone(thing: &Thing) -> Refused {
+    Refused::NoSuchThing(format!("{thing:?}"))
+}
+
+pub(super) fn hundredth(value: f64) -> f64 {
+    (value * 100.0).round() / 100.0
+}
+
+pub(super) fn thousandth(value: f64) -> f64 {
+    (value * 1000.0).round() / 1000.0
+}
+
+pub(super) fn held(value: f64) -> f64 {
+    thousandth(value).clamp(-100.0, 100.0)
+}
+
+/// How far each light stands from its aim: as it is said, or as the plan has put it.
+pub fn distances(setup: &Setup, kit: &Kit) -> Vec<f64> {
+    let laid = Laid::of(setup);
+    let free = setup.lights.iter().any(|light| light.distance_m.is_none() && !light.on_camera);
+    let planned = free.then(|| Prepared::new(setup, kit).ok()).flatten();
+    let outcome = planned.as_ref().map(Outcome::of);
+    (setup.lights.iter().enumerate())
+        .map(|(index, light)| {
+            if light.on_camera {
+                return laid.light(setup, index, 1.0).distance(laid.aim(setup, index));
+            }
+            light.distance_m.unwrap_or_else(|| {
+                let position = planned.as_ref().and_then(|p| p.lights.iter().position(|one| one.index == index));
+                let (Some(planned), Some(outcome), Some(at)) = (&planned, &outcome, position) else {
+                    return setup.camera_distance_m.min(3.0);
+                };
+                let of = &planned.lights[at];
+                let stands = outcome.lights[at].map(|at| at.distance).or(of.distance);
+                stands.unwrap_or_else(|| of.usual_distance()).0
+            })
+        })
+        .collect()
+}
+
+impl Setup {
+    /// The set is used from now on: it is written down as it was laid out, and what lights reach follows from it.
+    pub fn use_set(&mut self) {
+        if self.set.is_some() {
+            return;
+        }
+        let laid = Laid::of(self);
+        for (region, place) in self.regions.iter_mut().zip(laid.regions) {
+            region.place = Some(place);
+        }
+        for (light, place) in self.lights.iter_mut().zip(laid.lights) {
+            light.place = Some(place);
+        }
+        self.set = Some(laid.set);
+    }
+
+    /// The set is put aside: what lights reach is as it was typed. What was drawn goes with it.
+    pub fn put_set_aside(&mut self) {
+        self.set = None;
+        self.regions.iter_mut().for_each(|region| region.place = None);
+        self.lights.iter_mut().for_each(|light| light.place = None);
+    }
+
+    pub(super) fn set_mut(&mut self) -> &mut Set {
+        self.use_set();
+        let empty = || Laid::of(&Self { set: None, ..Self::new("", &Kit::starter()) }).set;
+        self.set.get_or_insert_with(empty)
+    }
+
+    /// Does something to the set while every light, and the camera, stays where it stands.
+    pub(super) fn while_lights_stay(
+        &mut self,
+        kit: &Kit,
+        camera: bool,
+        change: impl FnOnce(&mut Self) -> Result<(), Refused>,
+    ) -> Result<(), Refused> {
+        self.use_set();
+        let away = distances(self, kit);
+        let laid = Laid::of(self);
+        let stood: Vec<Point> = (0..self.lights.len()).map(|light| laid.light(self, light, away[light])).collect();
+        let camera = camera.then(|| laid.camera(self));
+        let named: Vec<String> = self.lights.iter().map(|light| light.id.clone()).collect();
+        change(self)?;
+        if let Some(camera) = camera {
+            self.camera_to(camera);
+        }
+        for (id, at) in named.iter().zip(stood) {
+            if let Some(light) = self.lights.iter().position(|light| &light.id == id) {
+                self.light_to(light, at);
+            }
+        }
+        Ok(())
+    }
+
+    /// A light stands at a point: its line and its distance follow. Where the distance is left to Tolva it stays so.
+    fn light_to(&mut self, light: usize, at: Point) {
+        let laid = Laid::of(self);
+        let way = at - laid.aim(self, light);
+        let direction = Direction::of(way);
+        let (distance, place) = (way.length(), laid.lights[light]);
+        let one = &mut self.lights[light];
+        if one.on_camera {
+            return;
+        }
+        one.place = Some(crate::setup::LightPlace {
+            direction_deg: hundredth(direction.azimuth_deg).rem_euclid(360.0),
+            elevation_deg: hundredth(direction.elevation_deg).clamp(-85.0, 90.0),
+            ..place
+        });
+        one.distance_m = one.distance_m.map(|_| thousandth(distance).clamp(0.1, 50.0));
+    }
+
+    /// The camera stands at a point.
+    fn camera_to(&mut self, at: Point) {
+        let way = at - Laid::of(self).anchor();
+        let direction = Direction::of(way);
+        self.camera_distance_m = thousandth(way.length()).clamp(0.05, 200.0);
+        let camera = &mut self.set_mut().camera;
+        camera.direction_deg = hundredth(direction.azimuth_deg).rem_euclid(360.0);
+        camera.elevation_deg = hundredth(direction.elevation_deg).clamp(-80.0, 80.0);
+    }
+
+    /// Where a thing stands: its middle.
+    ///
+    /// # Errors
+    /// A thing that is not there.
+    pub fn stands(&self, kit: &Kit, thing: &Thing) -> Result<Point, Refused> {
+        let laid = Laid::of(self);
+        let set = &laid.set;
+        let found = match thing {
+            Thing::Person(id) => set.people.iter().find(|one| &one.id == id).map(Person::eyes),
+            Thing::Product(id) => set.products.iter().find(|one| &one.id == id).map(crate::setup::Product::middle),
+            Thing::Camera => Some(laid.camera(self)),
+            Thing::Light(id) => self
+                .lights
+                .iter()
+                .position(|one| &one.id == id)
+                .map(|light| laid.light(self, light, distances(self, kit)[light])),
+            Thing::Card(id) => set.cards.iter().find(|one| &one.id == id).map(|one| one.panel().centre),
+            Thing::Wall(id) => set.walls.iter().find(|one| &one.id == id).map(|one| one.panel(laid.anchor()).centre),
+            Thing::Opening(id) => set.openings.iter().find(|one| &one.id == id).map(|one| one.panel().centre),
+            Thing::Hazard(id) => set.hazards.iter().find(|one| &one.id == id).map(Hazard::middle),
+            Thing::Region(id) => {
+                self.regions.iter().position(|one| &one.id == id).map(|region| laid.receptor(region).at)
+            }
+            Thing::Ceiling => set.ceiling.map(|one| Point::new(0.0, 0.0, one.height_m)),
+            Thing::Floor => set.floor.map(|_| Point::ZERO),
+        };
+        found.ok_or_else(|| gone(thing))
+    }
+
+    /// A thing is put somewhere on the floor plan: to a place, or by steps of the arrow keys from where it is. `snap` takes
+    /// it into line with others, to equal angles and to the grid.
+    ///
+    /// # Errors
+    /// A thing that is not there, or that cannot be moved.
+    pub fn move_on_set(
+        &mut self,
+        kit: &Kit,
+        thing: &Thing,
+        to: Option<(f64, f64)>,
+        steps: (i32, i32),
+        (snap, unit): (bool, LengthUnit),
+    ) -> Result<(), Refused> {
+        let now = self.stands(kit, thing)?;
+        let step = if unit == LengthUnit::Metres { STEP_M } else { STEP_INCHES_M };
+        let (x, y) = to.unwrap_or((now.x, now.y));
+        let (x, y) = (x + f64::from(steps.0) * step, y + f64::from(steps.1) * step);
+        let there = Point::new(held(x), held(y), now.z);
+        let there = if snap && steps == (0, 0) { self.snapped(kit, thing, there, step) } else { there };
+        self.put(kit, thing, there, there - now)
+    }
+
+    /// Something is put at a point; what has no single point goes by as much.
+    fn put(&mut self, kit: &Kit, thing: &Thing, at: Point, by: Vector) -> Result<(), Refused> {
+        self.use_set();
+        let missing = || gone(thing);
+        match thing {
+            Thing::Light(id) => {
+                let light = self.lights.iter().position(|one| &one.id == id).ok_or_else(missing)?;
+                self.light_to(light, at);
+                Ok(())
+            }
+            Thing::Camera => {
+                self.camera_to(at);
+                Ok(())
+            }
+            Thing::Person(id) => self.while_lights_stay(kit, true, |setup| {
+                let one = setup.set_mut().people.iter_mut().find(|one| &one.id == id).ok_or_else(missing)?;
+                (one.x_m, one.y_m) = (held(at.x), held(at.y));
+                Ok(())
+            }),
+            Thing::Product(id) => self.while_lights_stay(kit, true, |setup| {
+                let one = setup.set_mut().products.iter_mut().find(|one| &one.id == id).ok_or_else(missing)?;
+                (one.x_m, one.y_m) = (held(at.x), held(at.y));
+                one.table_m = thousandth(one.table_m + by.z).clamp(0.0, 3.0);
+                Ok(())
+            }),
+            Thing::Card(id) => {
+                let one = self.set_mut().cards.iter_mut().find(|one| &one.id == id).ok_or_else(missing)?;
+                (one.x_m, one.y_m, one.z_m) = (held(at.x), held(at.y), thousandth(at.z).clamp(0.0, 30.0));
+                Ok(())
+            }
+            Thing::Opening(id) => {
+                let one = self.set_mut().openings.iter_mut().find(|one| &one.id == id).ok_or_else(missing)?;
+                (one.x_m, one.y_m, one.z_m) = (held(at.x), held(at.y), thousandth(at.z).clamp(0.0, 30.0));
+                Ok(())
+            }
+            Thing::Wall(id) => self.while_lights_stay(kit, false, |setup| {
+                let one = setup.set_mut().walls.iter_mut().find(|one| &one.id == id).ok_or_else(missing)?;
+                (one.from_x_m, one.to_x_m) = (held(one.from_x_m + by.x), held(one.to_x_m + by.x));
+                (one.from_y_m, one.to_y_m) = (held(one.from_y_m + by.y), held(one.to_y_m + by.y));
+                Ok(())
+            }),
+            Thing::Hazard(id) => {
+                let one = self.set_mut().hazards.iter_mut().find(|one| &one.id == id).ok_or_else(missing)?;
+                (one.from_x_m, one.to_x_m) = (held(one.from_x_m + by.x), held(one.to_x_m + by.x));
+                (one.from_y_m, one.to_y_m) = (held(one.from_y_m + by.y), held(one.to_y_m + by.y));
+                Ok(())
+            }
+            Thing::Region(id) => self.while_lights_stay(kit, false, |setup| {
+                let region = setup.regions.iter_mut().find(|one| &one.id == id).ok_or_else(missing)?;
+                if let Some(RegionPlace::Point { x_m, y_m, z_m, .. }) = &mut region.place {
+                    (*x_m, *y_m, *z_m) = (held(at.x), held(at.y), thousandth(at.z).clamp(0.0, 30.0));
+                }
+                Ok(())
+            }),
+            Thing::Ceiling | Thing::Floor => Ok(()),
+        }
+    }
+
+    /// A point taken into line with other things, to the mirrored angle of another light, or to the grid.
+    fn snapped(&self, kit: &Kit, thing: &Thing, at: Point, step: f64) -> Point {
+        let laid = Laid::of(self);
+        let mut lines: Vec<Point> = vec![Point::ZERO];
+        lines.extend(laid.set.people.iter().filter(|one| Thing::Person(one.id.clone()) != *thing).map(Person::eyes));
+        lines.extend(
+            laid.set.cards.iter().filter(|one| Thing::Card(one.id.clone()) != *thing).map(|c| c.panel().centre),
+        );
+        if *thing != Thing::Camera {
+            lines.push(laid.camera(self));
+        }
+        if let Thing::Light(id) = thing
+            && let Some(light) = self.lights.iter().position(|one| &one.id == id)
+        {
+            let away = distances(self, kit);
+            let aim = laid.aim(self, light);
+            let camera = Direction::of(laid.camera(self) - laid.anchor()).azimuth_deg;
+            let mine = Direction::of(at - aim).azimuth_deg;
+            for other in (0..self.lights.len()).filter(|other| *other != light) {
+                let stands = laid.light(self, other, away[other]);
+                let theirs = Direction::of(stands - laid.aim(self, other)).azimuth_deg;
+                let mirrored = 2.0 * camera - theirs;
+                if signed_deg(mine - mirrored).abs() < EQUAL_DEG {
+                    let flat = (at - aim).truncate().length();
+                    let there = Direction::new(mirrored, 0.0).vector() * flat;
+                    return Point::new(aim.x + there.x, aim.y + there.y, at.z);
+                }
+            }
+        }
+        let to = |value: f64, others: &mut dyn Iterator<Item = f64>| {
+            let near = others.filter(|other| (value - other).abs() < IN_LINE_M);
+            let near = near.min_by(|a, b| (value - a).abs().total_cmp(&(value - b).abs()));
+            near.unwrap_or_else(|| (value / step).round() * step)
+        };
+        let x = to(at.x, &mut lines.iter().map(|point| point.x));
+        let y = to(at.y, &mut lines.iter().map(|point| point.y));
+        Point::new(thousandth(x), thousandth(y), at.z)
+    }
+
+    /// A thing is raised or lowered: to a height over the floor, or by steps.
+    ///
+    /// # Errors
+    /// A thing that is not there.
+    pub fn raise_on_set(&mut self, kit: &Kit, thing: &Thing, to: To, unit: LengthUnit) -> Result<(), Refused> {
+        self.use_set();
+        let now = self.stands(kit, thing)?;
+        let step = if unit == LengthUnit::Metres { STEP_M } else { STEP_INCHES_M };
+        let z = thousandth(To { by: to.by * step, ..to }.from(now.z)).clamp(0.0, 30.0);
+        if *thing == Thing::Ceiling {
+            if let Some(ceiling) = &mut self.set_mut().ceiling {
+                ceiling.height_m = z.clamp(1.5, 30.0);
+            }
+            return Ok(());
+        }
+        let there = Point::new(now.x, now.y, z);
+        self.put(kit, thing, there, there - now)
+    }
+
+    /// A thing is turned about the upright: to an azimuth, or by degrees. A light is turned off its aim towards the camera
+    /// or away from it, or, where its head looks elsewhere, by its head.
+    ///
+    /// # Errors
+    /// A thing that is not there.
+    pub fn turn_on_set(&mut self, kit: &Kit, thing: &Thing, to: To) -> Result<(), Refused> {
+        self.use_set();
+        let missing = || gone(thing);
+        let round = |now: f64| hundredth(to.from(now)).rem_euclid(360.0);
+        match thing {
+            Thing::Person(id) => self.while_lights_stay(kit, true, |setup| {
+                let one = setup.set_mut().people.iter_mut().find(|one| &one.id == id).ok_or_else(missing)?;
+                one.facing_deg = round(one.facing_deg);
+                Ok(())
+            }),
+            Thing::Product(id) => self.while_lights_stay(kit, true, |setup| {
+                let one = setup.set_mut().products.iter_mut().find(|one| &one.id == id).ok_or_else(missing)?;
+                one.facing_deg = round(one.facing_deg);
+                Ok(())
+            }),
+            Thing::Card(id) => {
+                let one = self.set_mut().cards.iter_mut().find(|one| &one.id == id).ok_or_else(missing)?;
+                one.facing_deg = round(one.facing_deg);
+                Ok(())
+            }
+            Thing::Opening(id) => {
+                let one = self.set_mut().openings.iter_mut().find(|one| &one.id == id).ok_or_else(missing)?;
+                one.facing_deg = round(one.facing_deg);
+                Ok(())
+            }
+            Thing::Wall(id) => self.while_lights_stay(kit, false, |setup| {
+                let one = setup.set_mut().walls.iter_mut().find(|one| &one.id == id).ok_or_else(missing)?;
+                let (from, to_end) =
+                    (Point::new(one.from_x_m, one.from_y_m, 0.0), Point::new(one.to_x_m, one.to_y_m, 0.0));
+                let (middle, half) = ((from + to_end) / 2.0, (to_end - from) / 2.0);
+                let turned = Direction::new(round(Direction::of(half).azimuth_deg), 0.0).vector() * half.length();
+                (one.from_x_m, one.from_y_m) = (held(middle.x - turned.x), held(middle.y - turned.y));
+                (one.to_x_m, one.to_y_m) = (held(middle.x + turned.x), held(middle.y + turned.y));
+                Ok(())
+            }),
+            Thing::Light(id) => {
+                let light = self.lights.iter().position(|one| &one.id == id).ok_or_else(missing)?;
+                let one = &mut self.lights[light];
+                match one.place.as_mut().and_then(|place| place.head.as_mut()) {
+                    Some(head) => head.azimuth_deg = round(head.azimuth_deg),
+                    None => one.feather_deg = hundredth(to.from(one.feather_deg)).clamp(0.0, 85.0),
+                }
+                Ok(())
+            }
+            Thing::Camera | Thing::Hazard(_) | Thing::Region(_) | Thing::Ceiling | Thing::Floor => Ok(()),
+        }
+    }
+
+    /// A light looks at a region, or at a wall, the ceiling or a card. It stays where it stands.
+    ///
+    /// # Errors
+    /// A light, a region or a thing that is not there.
+    pub fn aim_on_set(&mut self, kit: &Kit, light_id: &str, at: &Thing) -> Result<(), Refused> {
+        self.use_set();
+        let light = self.lights.iter().position(|one| one.id == light_id);
+        let light = light.ok_or_else(|| Refused::NoSuchLight(light_id.to_owned()))?;
+        if let Thing::Region(id) = at {
+            if !self.regions.iter().any(|region| &region.id == id) {
+                return Err(Refused::NoSuchRegion(id.clone()));
+            }
+            return self.while_lights_stay(kit, false, |setup| {
+                let one = &mut setup.lights[light];
+                one.aimed_at = Some(id.clone());
+                one.bounce = None;
+                if let Some(place) = &mut one.place {
+                    place.head = None;
+                }
+                Ok(())
+            });
+        }
+        let away = distances(self, kit)[light];
+        let laid = Laid::of(self);
+        let from = laid.light(self, light, away);
+        let subject = laid.aim(self, light);
+        let spot = match at {
+            // Where a mirror would show the subject: that part gives it most.
+            Thing::Ceiling => {
+                let height = laid.set.ceiling.ok_or_else(|| gone(at))?.height_m;
+                let (up, down) = ((height - from.z).max(0.1), (height - subject.z).max(0.1));
+                let level = from + (subject - from) * (up / (up + down));
+                Point::new(level.x, level.y, height)
+            }
+            Thing::Wall(id) => {
+                let wall = laid.set.walls.iter().find(|one| &one.id == id).ok_or_else(|| gone(at))?;
+                let panel = wall.panel(laid.anchor());
+                let off = |point: Point| (point - panel.centre).dot(panel.normal).abs().max(0.1);
+                let on = from + (subject - from) * (off(from) / (off(from) + off(subject)));
+                on - panel.normal * (on - panel.centre).dot(panel.normal)
+            }
+            other => self.stands(kit, other)?,
+        };
+        let head = Direction::of(spot - from);
+        let one = &mut self.lights[light];
+        one.feather_deg = 0.0;
+        if let Some(place) = &mut one.place {
+            let (azimuth_deg, elevation_deg) = (hundredth(head.azimuth_deg), hundredth(head.elevation_deg));
+            place.head = Some(Head { azimuth_deg: azimuth_deg.rem_euclid(360.0), elevation_deg });
+        }
+        Ok(())
+    }
+
+    /// A light stands so high over what it is aimed at; it stays as far round and as far off on the floor.
+    ///
+    /// # Errors
+    /// A light that is not there.
+    pub fn light_over(&mut self, kit: &Kit, light_id: &str, over_m: f64) -> Result<(), Refused> {
+        self.use_set();
+        let light = self.lights.iter().position(|one| one.id == light_id);
+        let light = light.ok_or_else(|| Refused::NoSuchLight(light_id.to_owned()))?;
+        let now = self.stands(kit, &Thing::Light(light_id.to_owned()))?;
+        let aim = Laid::of(self).aim(self, light);
+        self.light_to(light, Point::new(now.x, now.y, (aim.z + over_m).max(0.0)));
+        Ok(())
+    }
+
+    /// A light stands so far round what it is aimed at, in degrees to its right; as high and as far off as it was.
+    ///
+    /// # Errors
+    /// A light that is not there.
+    pub fn light_round(&mut self, kit: &Kit, light_id: &str, right_deg: f64) -> Result<(), Refused> {
+        self.use_set();
+        let light = self.lights.iter().position(|one| one.id == light_id);
+        let light = light.ok_or_else(|| Refused::NoSuchLight(light_id.to_owned()))?;
+        let now = self.stands(kit, &Thing::Light(light_id.to_owned()))?;
+        let laid = Laid::of(self);
+        let aim = laid.aim(self, light);
+        let faces = laid.faces_deg(aimed_at(self, &self.lights[light]));
+        let flat = (now - aim).truncate().length();
+        let there = Direction::new(faces + right_deg, 0.0).vector() * flat;
+        self.light_to(light, Point::new(aim.x + there.x, aim.y + there.y, now.z));
+        Ok(())
+    }
+
+    /// What a light is there for, on a set that is used: it is aimed where that usually is, and stays where it stands.
+    ///
+    /// # Errors
+    /// A light that is not there.
+    pub fn wish_on_set(&mut self, kit: &Kit, light_id: &str, wish: crate::setup::LightWish) -> Result<(), Refused> {
+        if self.set.is_none() {
+            return self.wish_for(light_id, wish);
+        }
+        self.while_lights_stay(kit, false, |setup| setup.wish_for(light_id, wish))
+    }
+
+    /// A light is put at a place that was found for it.
+    pub(super) fn stand_at(&mut self, stage: &Stage, light: usize, direction: Direction, distance: Metres) {
+        let place = stage.laid.lights[light];
+        self.lights[light].place = Some(crate::setup::LightPlace {
+            direction_deg: hundredth(direction.azimuth_deg),
+            elevation_deg: hundredth(direction.elevation_deg),
+            head: None,
+            ..place
+        });
+        self.lights[light].distance_m = Some(hundredth(distance.0));
+        self.lights[light].feather_deg = 0.0;
+    }
+}
+
+impl Hazard {
+    /// Its middle.
+    pub fn middle(&self) -> Point {
+        Point::new(f64::midpoint(self.from_x_m, self.to_x_m), f64::midpoint(self.from_y_m, self.to_y_m), 0.0)
+    }
+}

@@ -1,0 +1,340 @@
+//! The set as geometry to compute with: what each light gives each place, straight and by one bounce, wherever it stands
+//! along its line.
+
+use tolva_core::colour::Shift;
+use tolva_core::modifier::Surface;
+use tolva_core::optics::Sensor;
+use tolva_core::scale::{Metres, Millimetres, Stops};
+use tolva_core::set::{
+    Direction, Glow, Lustre, Matt, Patch, Point, Receptor, Solid, Vector, View, came_back, patches, stopped,
+};
+
+use super::layout::{Laid, aimed_at};
+use crate::lighting::{exponent_of, shape};
+use crate::setup::{FeatherTo, Head, Kit, Light, Person, Setup};
+
+/// Walls are cut into patches of about this size, in metres.
+const PATCH_M: f64 = 0.4;
+
+/// One thing of the set that keeps light off.
+#[derive(Clone, Debug, PartialEq)]
+pub struct Standing {
+    /// What.
+    pub thing: Thing,
+    /// As a solid.
+    pub solid: Solid,
+}
+
+/// A thing of the set.
+#[derive(Clone, Debug, PartialEq, Eq)]
+pub enum Thing {
+    /// A person, by id.
+    Person(String),
+    /// A product.
+    Product(String),
+    /// The camera.
+    Camera,
+    /// A light.
+    Light(String),
+    /// A card.
+    Card(String),
+    /// A wall.
+    Wall(String),
+    /// The ceiling.
+    Ceiling,
+    /// The floor.
+    Floor,
+    /// A window or doorway.
+    Opening(String),
+    /// Something that can hurt.
+    Hazard(String),
+    /// A region.
+    Region(String),
+}
+
+/// A light as the set knows it: what glows and how.
+#[derive(Clone, Copy, Debug)]
+pub struct Lamp {
+    /// Its face.
+    pub surface: Surface,
+    /// How it falls off to its sides.
+    pub exponent: f64,
+}
+
+/// What a light gives a place, as parts of its intensity on the axis at 1 m.
+#[derive(Clone, Copy, Debug, Default, PartialEq)]
+pub struct Given {
+    /// Straight.
+    pub straight: f64,
+    /// By walls, ceiling, floor and cards.
+    pub bounced: f64,
+    /// What the way does to its colour.
+    pub shift: Shift,
+}
+
+impl Given {
+    /// Both together, in stops; [`Stops::NOTHING`] where nothing arrives.
+    pub fn reach(&self) -> Stops {
+        let all = self.straight + self.bounced;
+        if all > 0.0 { Stops::of_ratio(all) } else { Stops::NOTHING }
+    }
+}
+
+/// The set of a setup as geometry.
+#[derive(Clone, Debug)]
+pub struct Stage {
+    /// Everything in its place.
+    pub laid: Laid,
+    /// The camera.
+    pub view: View,
+    /// Where each region is lit.
+    pub receptors: Vec<Receptor>,
+    /// What keeps light off.
+    pub standing: Vec<Standing>,
+    /// What gives light on, with what it is.
+    pub surfaces: Vec<(Thing, Matt, Shift)>,
+    solids: Vec<Solid>,
+    patches: Vec<Patch>,
+    /// What each light is aimed at.
+    aims: Vec<Point>,
+    /// Whether it sits on the camera.
+    on_camera: Vec<bool>,
+    feathers: Vec<f64>,
+    lamps: Vec<Lamp>,
+    camera: Point,
+}
+
+impl Stage {
+    /// The set of a setup. A modifier that is not in the kit is none.
+    pub fn of(setup: &Setup, kit: &Kit) -> Self {
+        let laid = Laid::of(setup);
+        let lamp = |light: &Light| {
+            let modifier = kit.modifiers.iter().find(|one| Some(&one.id) == light.modifier_id.as_ref());
+            Lamp { surface: shape(modifier).0, exponent: exponent_of(modifier) }
+        };
+        let lamps = setup.lights.iter().map(lamp).collect();
+        let sensor = kit.cameras.iter().find(|camera| camera.id == setup.camera_id);
+        let sensor = sensor.map_or(Sensor::FULL_FRAME, |camera| camera.sensor);
+        let camera = laid.camera(setup);
+        let focal = Millimetres(setup.focal_length_mm);
+        let view = View::new(camera, laid.camera_aim(), focal, sensor, laid.set.camera.portrait);
+        let standing = standing(&laid);
+        let surfaces = surfaces(&laid);
+        let matts: Vec<Matt> = surfaces.iter().map(|(_, matt, _)| *matt).collect();
+        Self {
+            view,
+            receptors: (0..setup.regions.len()).map(|region| laid.receptor(region)).collect(),
+            solids: standing.iter().map(|one| one.solid).collect(),
+            standing,
+            patches: patches(&matts, PATCH_M),
+            surfaces,
+            aims: setup.lights.iter().map(|light| laid.receptor(aimed_at(setup, light)).at).collect(),
+            on_camera: setup.lights.iter().map(|light| light.on_camera).collect(),
+            feathers: setup.lights.iter().map(|light| light.feather_deg).collect(),
+            lamps,
+            camera,
+            laid,
+        }
+    }
+
+    /// What keeps light off, without what it is.
+    pub fn solids(&self) -> &[Solid] {
+        &self.solids
+    }
+
+    /// What a light is aimed at.
+    pub fn aim(&self, light: usize) -> Point {
+        self.aims[light]
+    }
+
+    /// Where a light stands, so far from its aim. One on the camera stands where that does.
+    pub fn at(&self, light: usize, distance: Metres) -> Point {
+        if self.on_camera[light] {
+            return self.camera + Vector::Z * 0.12;
+        }
+        let place = self.laid.lights[light];
+        self.aims[light] + Direction::new(place.direction_deg, place.elevation_deg).vector() * distance.0
+    }
+
+    /// How far a light stands that has no choice: one on the camera.
+    pub fn held_at(&self, light: usize) -> Option<Metres> {
+        self.on_camera[light].then(|| Metres(self.at(light, Metres(1.0)).distance(self.aims[light])))
+    }
+
+    /// The way a light looks where it stands at a point.
+    pub fn looks(&self, light: usize, from: Point) -> Vector {
+        let place = self.laid.lights[light];
+        if let Some(Head { azimuth_deg, elevation_deg }) = place.head {
+            return Direction::new(azimuth_deg, elevation_deg).vector();
+        }
+        let straight = (self.aims[light] - from).normalize_or(Vector::Y);
+        turned(straight, place.feather_to, self.feathers[light], self.camera - from)
+    }
+
+    /// A light's face, so far from its aim.
+    pub fn glow(&self, light: usize, distance: Metres) -> Glow {
+        let at = self.at(light, distance);
+        let Lamp { surface, exponent } = self.lamps[light];
+        Glow::new(at, self.looks(light, at), self.laid.lights[light].roll_deg, surface, exponent)
+    }
+
+    /// What a face lights of walls, ceiling, floor and cards, patch by patch.
+    pub fn lit(&self, glow: &Glow) -> Vec<f64> {
+        self.patches
+            .iter()
+            .map(|patch| {
+                let receptor = patch.receptor();
+                // Half a metre of wall is lit by the middle of what glows, or not.
+                if stopped(&self.solids, glow.centre, patch.at) { 0.0 } else { glow.ratio(&receptor, &[]) }
+            })
+            .collect()
+    }
+
+    /// What a face gives a place.
+    pub fn given(&self, glow: &Glow, lit: &[f64], receptor: &Receptor) -> Given {
+        let (width, height) = glow.size_m();
+        let between = near_way(&self.solids, glow.centre, receptor.at, width.hypot(height) / 2.0);
+        let straight = glow.ratio(receptor, &between);
+        let mut by_surface = vec![0.0; self.surfaces.len()];
+        let note = |patch: &Patch, given: f64| by_surface[patch.of] += given;
+        let bounced = came_back(&self.patches, lit, glow.centre, receptor, &self.solids, note);
+        let all = straight + bounced;
+        let shift = if all > 0.0 {
+            let shares = by_surface.iter().zip(&self.surfaces);
+            shares.map(|(given, (_, _, shift))| part_of(*shift, given / all)).sum()
+        } else {
+            Shift::default()
+        };
+        Given { straight, bounced, shift }
+    }
+
+    /// What a light gives every region, so far from its aim.
+    pub fn to_regions(&self, light: usize, distance: Metres) -> Vec<Given> {
+        let glow = self.glow(light, distance);
+        let lit = self.lit(&glow);
+        self.receptors.iter().map(|receptor| self.given(&glow, &lit, receptor)).collect()
+    }
+
+    /// Which surface a light's head is turned to, where it is not at its aim: the first its axis meets.
+    pub fn turned_to(&self, light: usize, distance: Metres) -> Option<&Thing> {
+        self.laid.lights[light].head?;
+        let glow = self.glow(light, distance);
+        let far = glow.centre + glow.axis * 30.0;
+        let met = |matt: &Matt| {
+            let along = glow.axis.dot(matt.panel.normal);
+            Solid::Panel(matt.panel)
+                .stops(glow.centre, far)
+                .then(|| (matt.panel.centre - glow.centre).dot(matt.panel.normal) / along)
+        };
+        let all = self.surfaces.iter().filter_map(|(thing, matt, _)| Some((met(matt)?, thing)));
+        all.min_by(|a, b| a.0.total_cmp(&b.0)).map(|(_, thing)| thing)
+    }
+
+    /// The angle that what comes back fills from a region, in degrees: an even disc that spreads as it does.
+    pub fn bounced_angle_deg(&self, light: usize, distance: Metres, region: usize) -> f64 {
+        let glow = self.glow(light, distance);
+        let receptor = &self.receptors[region];
+        let (mut sum, mut parts) = (0.0, Vec::new());
+        let note = |patch: &Patch, given: f64| {
+            sum += given;
+            parts.push((patch.at, given));
+        };
+        came_back(&self.patches, &self.lit(&glow), glow.centre, receptor, &self.solids, note);
+        if sum <= 0.0 {
+            return 0.0;
+        }
+        let middle: Point = parts.iter().map(|(at, given)| *at * (given / sum)).sum();
+        let square: f64 = parts.iter().map(|(at, given)| at.distance_squared(middle) * given / sum).sum();
+        // An even disc has a mean square radius of half its radius squared.
+        2.0 * ((2.0 * square).sqrt() / receptor.at.distance(middle).max(1e-6)).atan().to_degrees()
+    }
+
+    /// The patches that give light on.
+    pub fn patches(&self) -> &[Patch] {
+        &self.patches
+    }
+
+    /// Where the camera stands.
+    pub fn camera(&self) -> Point {
+        self.camera
+    }
+}
+
+/// A way turned off by so many degrees: level towards the camera or away from it, or up or down.
+fn turned(straight: Vector, to: FeatherTo, by_deg: f64, camera: Vector) -> Vector {
+    if by_deg == 0.0 {
+        return straight;
+    }
+    let direction = Direction::of(straight);
+    // Which way round leads to the camera.
+    let side = straight.x * camera.y - straight.y * camera.x;
+    let towards = if side > 0.0 { -1.0 } else { 1.0 };
+    match to {
+        FeatherTo::Camera => direction.turned(towards * by_deg, 0.0),
+        FeatherTo::Away => direction.turned(-towards * by_deg, 0.0),
+        FeatherTo::Up => direction.turned(0.0, by_deg),
+        FeatherTo::Down => direction.turned(0.0, -by_deg),
+    }
+    .vector()
+}
+
+/// A part of what a surface does to a colour.
+fn part_of(shift: Shift, part: f64) -> Shift {
+    Shift { mired: shift.mired * part, tint_duv: shift.tint_duv * part }
+}
+
+/// What could keep off something on its way, with what is as large as the radius at its beginning.
+fn near_way(solids: &[Solid], from: Point, to: Point, radius: f64) -> Vec<Solid> {
+    let way = to - from;
+    let near = |solid: &&Solid| {
+        let (centre, around) = match solid {
+            Solid::Ball { centre, radius_m } => (*centre, *radius_m),
+            Solid::Column { foot, radius_m, height_m } => {
+                (*foot + Vector::Z * (height_m / 2.0), radius_m.hypot(height_m / 2.0))
+            }
+            Solid::Panel(panel) => (panel.centre, panel.right.length().hypot(panel.up.length())),
+        };
+        let t = ((centre - from).dot(way) / way.length_squared().max(1e-12)).clamp(0.0, 1.0);
+        (from + way * t).distance(centre) < around + radius * (1.0 - t) + 0.02
+    };
+    solids.iter().filter(near).copied().collect()
+}
+
+/// What keeps light off.
+fn standing(laid: &Laid) -> Vec<Standing> {
+    let set = &laid.set;
+    let mut all = Vec::new();
+    let mut add = |thing: Thing, solid: Solid| all.push(Standing { thing, solid });
+    for person in &set.people {
+        for solid in Person::solids(person) {
+            add(Thing::Person(person.id.clone()), solid);
+        }
+    }
+    for product in &set.products {
+        for solid in product.solids() {
+            add(Thing::Product(product.id.clone()), solid);
+        }
+    }
+    for card in &set.cards {
+        add(Thing::Card(card.id.clone()), Solid::Panel(card.panel()));
+    }
+    for wall in &set.walls {
+        add(Thing::Wall(wall.id.clone()), Solid::Panel(wall.panel(laid.anchor())));
+    }
+    all
+}
+
+/// What gives light on.
+fn surfaces(laid: &Laid) -> Vec<(Thing, Matt, Shift)> {
+    let (set, anchor) = (&laid.set, laid.anchor());
+    let cards = set.cards.iter().map(|card| (Thing::Card(card.id.clone()), card.matt(), card.kind.shift()));
+    let walls = set.walls.iter().map(|wall| (Thing::Wall(wall.id.clone()), wall.matt(anchor), wall.colour.shift()));
+    let ceiling = set.ceiling.iter().map(|one| (Thing::Ceiling, one.matt(anchor), one.colour.shift()));
+    let floor = set.floor.iter().map(|one| (Thing::Floor, one.matt(anchor), one.colour.shift()));
+    let products = set.products.iter().filter_map(|one| {
+        let panel = one.sides()[0];
+        let lustre = Lustre::Lobe(one.finish.shine()?);
+        Some((Thing::Product(one.id.clone()), Matt { panel, reflectance: 0.5, lustre }, Shift::default()))
+    });
+    cards.chain(walls).chain(ceiling).chain(floor).chain(products).collect()
+}

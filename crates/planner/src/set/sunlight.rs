@@ -1,0 +1,150 @@
+//! The sun on the set: which way it comes from there, the shadows it throws of people and products, and where a card or a
+//! mirror throws a patch of it.
+
+use tolva_core::ambient::Sun;
+use tolva_core::set::{Direction, Point, Vector, mirrored, shadow_edge_m, shadow_length_m, shadow_on};
+
+use super::layout::Laid;
+use super::stage::Thing;
+use crate::setup::{CardKind, Person, Product};
+
+/// The azimuth of the set's main subject as it was begun: it looked at the camera.
+const FACED_DEG: f64 = 180.0;
+
+/// A bearing of the world as an azimuth of the set: `facing_deg` is the bearing the subject faced as it was begun.
+pub fn on_set_deg(bearing_deg: f64, facing_deg: f64) -> f64 {
+    (bearing_deg - facing_deg + FACED_DEG).rem_euclid(360.0)
+}
+
+/// From the set towards the sun.
+pub fn towards_sun(sun: Sun, facing_deg: f64) -> Vector {
+    Direction::new(on_set_deg(sun.azimuth_deg, facing_deg), sun.apparent_altitude_deg).vector()
+}
+
+/// The shadow of a thing.
+#[derive(Clone, Debug, PartialEq)]
+pub struct Shadow {
+    /// Whose.
+    pub of: Thing,
+    /// Where it begins, on the floor.
+    pub from: Point,
+    /// Where the head's, or the top's, would fall on level ground.
+    pub to: Point,
+    /// Its length on level ground, in metres.
+    pub length_m: f64,
+    /// How wide its edge is at its end, in metres.
+    pub edge_m: f64,
+    /// Where it falls on a wall instead, and on which.
+    pub on_wall: Option<(String, Point)>,
+}
+
+/// Shadows of people and products under a sun that shines; none where it is down.
+pub fn shadows(laid: &Laid, sun: Sun, facing_deg: f64) -> Vec<Shadow> {
+    let to_sun = towards_sun(sun, facing_deg);
+    let people = laid.set.people.iter().map(|one| {
+        let (head, radius) = Person::head(one);
+        (Thing::Person(one.id.clone()), Point::new(head.x, head.y, head.z + radius))
+    });
+    let products = laid.set.products.iter().map(|one| {
+        let top = Product::middle(one) + Vector::Z * (one.size_m().2 / 2.0);
+        (Thing::Product(one.id.clone()), top)
+    });
+    let thrown = people.chain(products).filter_map(|(of, top)| {
+        let length_m = shadow_length_m(top.z, sun.apparent_altitude_deg)?;
+        let from = Point::new(top.x, top.y, 0.0);
+        let away = Vector::new(-to_sun.x, -to_sun.y, 0.0).normalize_or_zero();
+        let walls = laid.set.walls.iter().filter_map(|wall| {
+            let spot = shadow_on(top, -to_sun, &wall.panel(top))?;
+            (spot.z > 0.0).then(|| (wall.id.clone(), spot))
+        });
+        let on_wall = walls.min_by(|a, b| a.1.distance(top).total_cmp(&b.1.distance(top)));
+        let path = on_wall.as_ref().map_or(length_m / to_sun.truncate().length().max(1e-6), |(_, at)| at.distance(top));
+        Some(Shadow { of, from, to: from + away * length_m, length_m, edge_m: shadow_edge_m(path), on_wall })
+    });
+    thrown.collect()
+}
+
+/// Where a card throws the sun.
+#[derive(Clone, Debug, PartialEq)]
+pub struct Thrown {
+    /// Which card, by id.
+    pub card: String,
+    /// The way the light goes from there.
+    pub along: Vector,
+    /// Where it passes nearest to the main subject's eyes, and how far off that is, in metres.
+    pub nearest: Point,
+    /// How far off that is, in metres.
+    pub off_m: f64,
+    /// How the card would have to face to throw it on the eyes.
+    pub facing: Direction,
+}
+
+/// Mirrors and shiny cards that the sun shines on, with where they throw it.
+pub fn thrown(laid: &Laid, sun: Sun, facing_deg: f64) -> Vec<Thrown> {
+    if sun.apparent_altitude_deg <= 0.0 {
+        return Vec::new();
+    }
+    let to_sun = towards_sun(sun, facing_deg);
+    let shiny = [CardKind::Mirror, CardKind::Silver, CardKind::Gold];
+    let cards = laid.set.cards.iter().filter(|card| shiny.contains(&card.kind));
+    cards
+        .filter_map(|card| {
+            let panel = card.panel();
+            if panel.normal.dot(to_sun) <= 0.0 {
+                return None;
+            }
+            let along = mirrored(-to_sun, panel.normal);
+            let eyes = laid.anchor();
+            let way = eyes - panel.centre;
+            let nearest = panel.centre + along * way.dot(along).max(0.0);
+            // Half way between the sun and the eyes.
+            let facing = Direction::of((to_sun + way.normalize_or_zero()).normalize_or(panel.normal));
+            Some(Thrown { card: card.id.clone(), along, nearest, off_m: nearest.distance(eyes), facing })
+        })
+        .collect()
+}
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+    use crate::set::Addition;
+    use crate::setup::{Kit, Setup};
+
+    const SUN: Sun = Sun { true_altitude_deg: 30.0, apparent_altitude_deg: 30.0, azimuth_deg: 90.0 };
+
+    #[test]
+    fn shadows_fall_away_from_the_sun() {
+        let kit = Kit::starter();
+        let mut setup = Setup::new("one", &kit);
+        setup.use_set();
+        // The subject faces north: the camera stands there, and the sun is in the east, to its left.
+        let laid = Laid::of(&setup);
+        let found = shadows(&laid, SUN, 0.0);
+        assert_eq!(found.len(), 1);
+        assert!((found[0].length_m - 1.7085 / 30.0_f64.to_radians().tan()).abs() < 0.01, "{found:?}");
+        assert!((on_set_deg(90.0, 0.0) - 270.0).abs() < 1e-9);
+        assert!(found[0].to.x > 2.0 && found[0].on_wall.is_none());
+        setup.add_to_set(Addition::WallRight).expect("room");
+        let on_wall = shadows(&Laid::of(&setup), SUN, 0.0);
+        assert!(on_wall[0].on_wall.is_some() && on_wall[0].edge_m < found[0].edge_m);
+        let night = Sun { apparent_altitude_deg: -3.0, ..SUN };
+        assert!(shadows(&laid, night, 0.0).is_empty() && thrown(&laid, night, 0.0).is_empty());
+    }
+
+    #[test]
+    fn a_mirror_that_faces_half_way_hits_the_eyes() {
+        let kit = Kit::starter();
+        let mut setup = Setup::new("one", &kit);
+        setup.add_to_set(Addition::Card(CardKind::Mirror)).expect("room");
+        let facing = {
+            let set = setup.set.as_mut().expect("used");
+            (set.cards[0].x_m, set.cards[0].y_m, set.cards[0].z_m) = (2.0, -1.0, 1.5);
+            set.cards[0].facing_deg = 270.0;
+            thrown(&Laid::of(&setup), SUN, 0.0)[0].facing
+        };
+        let set = setup.set.as_mut().expect("used");
+        (set.cards[0].facing_deg, set.cards[0].tilt_deg) = (facing.azimuth_deg, facing.elevation_deg);
+        let hit = &thrown(&Laid::of(&setup), SUN, 0.0)[0];
+        assert!(hit.off_m < 1e-6, "{hit:?}");
+    }
+}

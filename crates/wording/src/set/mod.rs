@@ -1,0 +1,15 @@
+//! The set of a setup in words and outlines: what is drawn, the list beside it, what there is to say, the map of light.
+
+mod drawing;
+mod moves;
+mod notes;
+mod outlines;
+mod report;
+mod types;
+
+pub use drawing::set_drawing;
+pub use report::{set_moves, set_report};
+pub use types::{
+    CardCurve, EvennessSaid, FloorPart, Level, LightMap, MapAsked, OnSet, PersonLit, Reach, SetLight, SetNote,
+    SetReport, SetThing, ShadowDrawn, Whose,
+};

@@ -1,0 +1,144 @@
+import { Maximize, ZoomIn, ZoomOut } from 'lucide-react';
+import { useMemo, useState } from 'react';
+import styled from 'styled-components';
+import type { FloorPart, MapAsked, OnSet, SetReport } from '../../api/client';
+import { useLivePlan, useMapAsked } from '../../session/job';
+import { Button } from '../../ui/Button';
+import { Segments } from '../../ui/Segments';
+import { narrow, radius, space, type } from '../../ui/tokens';
+import { Told } from '../Told';
+import { useWidth } from '../useWidth';
+import { FromAbove } from './FromAbove';
+import { FromTheSide } from './FromTheSide';
+import { grown, nearer } from './floor';
+import { ThroughTheLens } from './ThroughTheLens';
+
+const Frame = styled.section`
+  display: grid;
+  gap: ${space.gap}px;
+`;
+const Tools = styled.div`
+  display: flex;
+  flex-wrap: wrap;
+  gap: ${space.near}px ${space.part}px;
+  align-items: flex-end;
+  justify-content: space-between;
+`;
+const Zoom = styled.div`
+  display: flex;
+  gap: ${space.hair}px;
+`;
+const Ground = styled.div`
+  position: relative;
+  background: var(--panel);
+  border: 1px solid var(--line);
+  border-radius: ${radius.control}px;
+  overflow: hidden;
+  ${narrow} {
+    margin: 0 -6px;
+  }
+`;
+const Coming = styled.div<{ $height: number }>`
+  height: ${({ $height }) => $height}px;
+`;
+const Says = styled.p`
+  font-size: ${type.note}px;
+  color: var(--quiet);
+`;
+
+type View = 'above' | 'side' | 'lens';
+type Props = { chosen: string | undefined; choose: (thing: OnSet) => void; lights: readonly string[] };
+
+/** So many times nearer or farther a press of a button goes. */
+const zoom = 1.35;
+
+/** The set to scale, with the flash drawn as contours in stops: from above, from the side, and through the lens. */
+export function MapOfLight({ chosen, choose, lights }: Props) {
+  const set = useLivePlan((plan) => plan.set) ?? undefined;
+  const [view, setView] = useState<View>('above');
+  const [whose, setWhose] = useState('flashes');
+  const [part, setPart] = useState<FloorPart>();
+  const { width, ref } = useWidth(720);
+  const height = Math.round(Math.min(Math.max(width * 0.68, 300), 460));
+  const shown = whose === 'flashes' || whose === 'together' || lights.includes(whose) ? whose : 'flashes';
+  const asked = useMemo<MapAsked>(
+    () => ({
+      whose: shown === 'flashes' || shown === 'together' ? shown : { light: shown },
+      ...(part ? { part } : {}),
+    }),
+    [shown, part],
+  );
+  useMapAsked(asked);
+  // What is drawn at first stays where it is while something is dragged.
+  const first = set?.map.part;
+  if (!part && first) setPart(grown(first, width, height));
+  const options = [
+    ...lights.map((id) => ({ id, label: id })),
+    { id: 'flashes', label: 'All flash' },
+    { id: 'together', label: 'Together' },
+  ];
+  return (
+    <Frame aria-label="Map of light">
+      <Tools>
+        <Segments
+          name="Seen"
+          value={view}
+          options={[
+            { id: 'above', label: 'From above' },
+            { id: 'side', label: 'From the side' },
+            { id: 'lens', label: 'Through the lens' },
+          ]}
+          onChange={setView}
+        />
+        {view === 'above' && <Segments name="Contours of" value={shown} options={options} onChange={setWhose} />}
+        {view !== 'lens' && (
+          <Zoom role="group" aria-label="How near">
+            <Button kind="plain" aria-label="Nearer" onPress={() => part && setPart(nearer(part, zoom))}>
+              <ZoomIn size={18} aria-hidden />
+            </Button>
+            <Button kind="plain" aria-label="Farther" onPress={() => part && setPart(nearer(part, 1 / zoom))}>
+              <ZoomOut size={18} aria-hidden />
+            </Button>
+            <Button kind="plain" aria-label="Show everything" onPress={() => setPart(undefined)}>
+              <Maximize size={18} aria-hidden />
+            </Button>
+          </Zoom>
+        )}
+      </Tools>
+      <Ground ref={ref}>
+        {set ? (
+          <Drawn {...{ set, view, width, height, chosen, choose, setPart }} part={part ?? set.map.part} />
+        ) : (
+          <Coming role="status" aria-busy="true" aria-label="Drawing the set" $height={height} />
+        )}
+      </Ground>
+      <Says>{set && (view === 'above' ? set.map.says : view === 'side' ? sideSays : lensSays)}</Says>
+      <Told about="set/" />
+    </Frame>
+  );
+}
+
+const sideSays = 'The camera is on the left. Drag a light, a card or the camera up and down, or use the arrow keys.';
+const lensSays = 'What stands in the frame, in the lens’s own perspective. What lies outside it is drawn pale.';
+
+type DrawnProps = {
+  set: SetReport;
+  view: View;
+  part: FloorPart;
+  width: number;
+  height: number;
+  chosen: string | undefined;
+  choose: (thing: OnSet) => void;
+  setPart: (part: FloorPart) => void;
+};
+
+function Drawn({ view, ...props }: DrawnProps) {
+  switch (view) {
+    case 'above':
+      return <FromAbove {...props} />;
+    case 'side':
+      return <FromTheSide {...props} />;
+    case 'lens':
+      return <ThroughTheLens {...props} />;
+  }
+}

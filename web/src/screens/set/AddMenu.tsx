@@ -1,0 +1,61 @@
+import { Plus } from 'lucide-react';
+import type { SetCommand } from '../../api/client';
+import { useSetup } from '../../session/job';
+import { Suspense } from 'react';
+import type { MenuEntry } from '../../ui/Menu';
+import { lazily } from '../../ui/lazily';
+
+const Menu = lazily(() => import('../../ui/Menu'));
+
+const all: { id: string; name: string; command: SetCommand }[] = [
+  { id: 'person', name: 'A person', command: { add: 'person' } },
+  { id: 'couple', name: 'People: a couple', command: { people: 'couple' } },
+  { id: 'row', name: 'People: a row of four', command: { people: { rows: { rows: 1, in_each: 4 } } } },
+  { id: 'rows', name: 'People: three rows of five', command: { people: { rows: { rows: 3, in_each: 5 } } } },
+  { id: 'circle', name: 'People: a circle of eight', command: { people: { circle: { count: 8 } } } },
+  { id: 'one', name: 'People: only one', command: { people: 'one' } },
+  { id: 'product', name: 'A product on a table', command: { add: 'product' } },
+  { id: 'backdrop', name: 'A backdrop', command: { add: 'backdrop' } },
+  { id: 'wall-left', name: 'A wall, left', command: { add: 'wall_left' } },
+  { id: 'wall-right', name: 'A wall, right', command: { add: 'wall_right' } },
+  { id: 'wall-behind', name: 'A wall behind the camera', command: { add: 'wall_behind_camera' } },
+  { id: 'ceiling', name: 'A ceiling', command: { add: 'ceiling' } },
+  { id: 'floor', name: 'The floor, as it gives light back', command: { add: 'floor' } },
+  { id: 'window', name: 'A window', command: { add: 'window' } },
+  { id: 'doorway', name: 'A doorway behind the camera', command: { add: 'doorway' } },
+  { id: 'white', name: 'A white card', command: { add: { card: 'white' } } },
+  { id: 'silver', name: 'A silver card', command: { add: { card: 'silver' } } },
+  { id: 'gold', name: 'A gold card', command: { add: { card: 'gold' } } },
+  { id: 'black', name: 'A black card or flag', command: { add: { card: 'black' } } },
+  { id: 'diffuser', name: 'A diffuser', command: { add: { card: 'diffuser' } } },
+  { id: 'mirror', name: 'A mirror', command: { add: { card: 'mirror' } } },
+  { id: 'edge', name: 'Can hurt: an edge', command: { add: { hazard: 'edge' } } },
+  { id: 'road', name: 'Can hurt: a road', command: { add: { hazard: 'road' } } },
+  { id: 'water', name: 'Can hurt: water', command: { add: { hazard: 'water' } } },
+  { id: 'crowd', name: 'Can hurt: people passing', command: { add: { hazard: 'crowd' } } },
+  { id: 'line', name: 'Can hurt: a line overhead', command: { add: { hazard: 'overhead_line' } } },
+  { id: 'cable', name: 'Can hurt: a cable on the floor', command: { add: { hazard: 'cable' } } },
+];
+
+/** Everything that can be put onto the set, behind one button. */
+export function AddMenu() {
+  const { ask } = useSetup();
+  const entries: MenuEntry[] = all.map(({ id, name, command }) => ({
+    id,
+    name,
+    run: () => ask(`Set: ${name.toLowerCase()}`, { set: command }, 'set/add'),
+  }));
+  return (
+    <Suspense>
+      <Menu
+        name="Put onto the set"
+        icon={
+          <>
+            <Plus size={16} aria-hidden /> Put onto the set
+          </>
+        }
+        entries={entries}
+      />
+    </Suspense>
+  );
+}

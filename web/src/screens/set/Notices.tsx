@@ -1,0 +1,58 @@
+import styled from 'styled-components';
+import type { OnSet, SetNote } from '../../api/client';
+import { lightOf } from '../../instruments/map-of-light/things';
+import { useLivePlan, useSetup } from '../../session/job';
+import { Button } from '../../ui/Button';
+import { Notice, Row } from '../../ui/Panel';
+import { space } from '../../ui/tokens';
+
+const List = styled.ul`
+  display: grid;
+  gap: ${space.near}px;
+  margin-top: ${space.gap}px;
+`;
+
+/** What there is to say of the set: what cannot stand so, what can hurt, what stands in the frame. */
+export function Notices({ choose }: { choose: (thing: OnSet) => void }) {
+  const notices = useLivePlan((plan) => plan.set?.notices);
+  if (!notices || notices.length === 0) return null;
+  return (
+    <List aria-label="What there is to say of the set">
+      {notices.map((note, index) => (
+        <li key={`${note.code}/${index}`}>
+          <Notice>
+            <strong>{note.heading}. </strong>
+            {note.says}
+            <Act note={note} choose={choose} />
+          </Notice>
+        </li>
+      ))}
+    </List>
+  );
+}
+
+/** What can be done about it with one press. */
+function Act({ note, choose }: { note: SetNote; choose: (thing: OnSet) => void }) {
+  const { ask } = useSetup();
+  const { about } = note;
+  const light = lightOf(about ?? undefined);
+  return (
+    <Row $below>
+      {note.code === 'other_side_lit' && (
+        <Button onPress={() => ask('The other side is lit', { set: 'other_side' }, 'set/side')}>
+          Let the other side be the lit one
+        </Button>
+      )}
+      {note.code === 'flare' && (
+        <Button onPress={() => ask('Flag', { set: { add_flag: light ? { light_id: light } : {} } }, 'set/flag')}>
+          Put a flag there
+        </Button>
+      )}
+      {about && (
+        <Button kind="bare" onPress={() => choose(about)}>
+          Show it
+        </Button>
+      )}
+    </Row>
+  );
+}
