@@ -6,6 +6,7 @@
 
 mod catalogue;
 mod problem;
+mod reach;
 mod sun;
 mod table;
 
@@ -17,7 +18,7 @@ use serde_json::{Map, Value};
 
 /// Every sum, in the order it is offered.
 pub fn offered() -> Vec<CalculatorOffer> {
-    catalogue::all().map(table::Sum::offer).chain(sun_offers()).collect()
+    catalogue::all().map(table::Sum::offer).chain([reach::offer()]).chain(sun_offers()).collect()
 }
 
 fn sun_offers() -> [CalculatorOffer; 2] {
@@ -69,6 +70,7 @@ pub fn sum(name: &str, asked: &Map<String, Value>) -> Option<Result<Value, Probl
     let [position, times] = sun_offers();
     Some(match name {
         "sun-position" => table::read(&position.asked, asked).and_then(|values| sun::position(&values)),
+        "light-reach" => table::read(&reach::offer().asked, asked).and_then(|values| reach::reach(&values)),
         "sun-times" => table::read(&times.asked, asked).and_then(|values| sun::times(&values)),
         _ => return catalogue::all().find(|sum| sum.name == name).map(|sum| sum.work(asked)),
     })

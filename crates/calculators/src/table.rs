@@ -131,7 +131,7 @@ impl Values {
         self.numbers.iter().find(|(name, _)| name == field).and_then(|(_, value)| *value)
     }
 
-    /// A text that was asked for: the reading has seen to it.
+    /// A text that was asked for, or a word that was chosen: the reading has seen to it.
     pub fn text(&self, field: &str) -> &str {
         self.texts.iter().find(|(name, _)| name == field).map_or("", |(_, text)| text)
     }
@@ -226,6 +226,7 @@ pub(super) fn read(asked: &[Asked], from: &Map<String, Value>) -> Result<Values,
                 match value.and_then(Value::as_str) {
                     Some(word) if one.choices.iter().any(|choice| choice == word) => {
                         word.clone_into(&mut values.choice);
+                        values.texts.push((field.clone(), word.to_owned()));
                     }
                     Some(word) => note(field, format!("“{word}” is not allowed here: it must be {choices}")),
                     None => note(field, format!("this is missing: it must be {choices}")),

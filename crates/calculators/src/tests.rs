@@ -4,6 +4,38 @@ use super::*;
 use proptest::prelude::*;
 use rstest::rstest;
 
+/// Every row of `reach.csv` (own script, numpy, Gauss-Legendre 200 × 200), by its own field names.
+#[test]
+fn light_reach_by_the_table() {
+    let mut rows = csv::Reader::from_reader(include_bytes!("../../core/tests/data/reach.csv").as_slice());
+    let names: Vec<String> = rows.headers().expect("a head").iter().map(str::to_owned).collect();
+    let mut seen = 0;
+    for row in rows.records() {
+        let row = row.expect("a row");
+        let mut asked = Map::new();
+        let mut expected = None;
+        for (name, value) in names.iter().zip(&row) {
+            match value.parse::<f64>() {
+                Ok(number) if name == "reach_stops" => expected = Some(number),
+                Ok(number) => _ = asked.insert(name.clone(), number.into()),
+                Err(_) if name == "reach_stops" => {}
+                Err(_) => _ = asked.insert(name.clone(), value.into()),
+            }
+        }
+        let found = sum("light-reach", &asked).expect("a sum").expect("good")["reach_stops"].as_f64();
+        assert_eq!(found.is_some(), expected.is_some(), "{asked:?}");
+        assert!((found.unwrap_or_default() - expected.unwrap_or_default()).abs() < 0.01, "{asked:?}: {found:?}");
+        seen += 1;
+    }
+    assert_eq!(seen, 40);
+    let nowhere = r#"{"shape": "disc", "width_m": 0.9, "height_m": 0.9, "directionality": 1, "x_m": 0, "y_m": 0, "z_m": 1,
+        "aim_x_m": 0, "aim_y_m": 0, "aim_z_m": 1, "point_x_m": 0, "point_y_m": 1, "point_z_m": 1,
+        "facing_azimuth_deg": 180, "facing_elevation_deg": 0, "receptor": "flat"}"#;
+    assert!(sum("light-reach", &object(nowhere)).expect("a sum").is_err());
+    let behind = nowhere.replace(r#""aim_y_m": 0"#, r#""aim_y_m": -1"#);
+    assert!(sum("light-reach", &object(&behind)).expect("a sum").expect("good")["reach_stops"].is_null());
+}
+
 fn object(json: &str) -> Map<String, Value> {
     serde_json::from_str(json).expect("an object")
 }
@@ -38,6 +70,8 @@ fn given(name: &str, json: &str, field: &str) -> f64 {
     4.0
 )]
 #[case("near-field", r#"{"shape": "disc", "radius_m": 0.45, "distance_m": 1.5}"#, "near_field_stops", -0.124)]
+#[case("shadow-length", r#"{"height_m": 1.8, "sun_altitude_deg": 9.46}"#, "length_m", 10.803)]
+#[case("shadow-length", r#"{"height_m": 1.7, "sun_altitude_deg": 45}"#, "length_m", 1.7)]
 #[case("near-field", r#"{"shape": "rectangle", "width_m": 0.3, "height_m": 1.2, "distance_m": 0.6}"#, "near_field_stops", -0.687)]
 #[case(
     "depth-of-field",
@@ -172,11 +206,11 @@ fn refused(#[case] name: &str, #[case] json: &str, #[case] pointer: &str) {
 fn a_choice_says_what_it_needs() {
     let mut seen = 0;
     for offer in offered() {
-        for choice in offer.asked.iter().flat_map(|asked| &asked.choices) {
+        let choices = offer.asked.iter().flat_map(|named| named.choices.iter().map(move |choice| (named, choice)));
+        for (named, choice) in choices {
             let goes = |asked: &&Asked| asked.goes_with.as_ref().is_none_or(|with| with == choice);
             let mut asked: Map<_, _> =
                 offer.asked.iter().filter(goes).map(|one| (one.field.clone(), one.usual.clone())).collect();
-            let named = offer.asked.iter().find(|one| !one.choices.is_empty()).expect("a choice");
             asked.insert(named.field.clone(), serde_json::json!(choice));
             assert!(sum(&offer.name, &asked).expect("a sum").is_ok(), "{} {choice}", offer.name);
             for one in offer.asked.iter().filter(|one| one.goes_with.as_ref() == Some(choice)) {

@@ -14,7 +14,7 @@ async fn at(setup: &str, step: &str) -> (Tolva, Browser, String) {
 /// Off the ceiling, off a brick wall, straight: each changes power, softness and colour at once.
 #[tokio::test]
 async fn a_flash_on_the_camera_is_turned_about() {
-    let (tolva, b, id) = at("interval", "lights").await;
+    let (tolva, b, id) = at("interval", "set").await;
     b.shows("[aria-label='Flash A']", "Bounced").await;
     b.shows("dl[aria-label='About A']", "against the head aimed straight").await;
     b.pick("Its colour", "brick").await;
@@ -89,9 +89,9 @@ async fn what_excludes_each_other_is_told_first() {
 /// On a phone the many units of a setup, its rail and its lanes stay within the edge.
 #[tokio::test]
 async fn four_lights_and_five_regions_on_a_phone() {
-    let (tolva, b, id) = at("conductor", "lights").await;
+    let (tolva, b, id) = at("conductor", "set").await;
     b.size(390, 844).await;
-    for step in ["lights", "colour", "depth"] {
+    for step in ["set", "colour", "depth"] {
         b.go(&tolva.url(&format!("jobs/{id}/setups/conductor/{step}"))).await;
         b.css("[aria-label='Answer']").await;
         let over = b.script("return document.documentElement.scrollWidth - window.innerWidth").await;

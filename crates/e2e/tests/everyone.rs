@@ -12,7 +12,7 @@ const PAGES: [&str; 10] = [
     "/setups/doorway/blend",
     "/setups/doorway/colour",
     "/setups/net-store/depth",
-    "/setups/doorway/lights",
+    "/setups/doorway/set",
     "/setups/noon-quay/blend",
 ];
 
@@ -53,7 +53,7 @@ async fn by_keyboard_alone() {
     b.press(Key::Enter).await;
     b.shows("main h2", "Place and hour").await;
     for (key, step) in
-        [("3", "Blend"), ("4", "Colour"), ("5", "Depth and speed"), ("6", "Lights"), ("2", "Light that is there")]
+        [("3", "Blend"), ("4", "Colour"), ("5", "Depth and speed"), ("6", "Set"), ("2", "Light that is there")]
     {
         b.press(key).await;
         b.shows("main h2", step).await;
@@ -255,7 +255,7 @@ async fn title_and_focus_follow_the_step() {
         b.script("return document.title").await,
         "Place and hour: Keeper in the rope-walk doorway, Ropeworks open day"
     );
-    for (key, name) in [("3", "Blend"), ("6", "Lights")] {
+    for (key, name) in [("3", "Blend"), ("6", "Set")] {
         b.press(key).await;
         settle(|| async {
             let here = b
@@ -333,7 +333,7 @@ async fn tab_frames_controls_and_no_panels() {
     let tolva = Tolva::with_demo_data();
     let b = Browser::open().await;
     let id = tolva.job_id("Ropeworks open day").await;
-    for page in ["lights", "place", "depth"] {
+    for page in ["set", "place", "depth"] {
         b.go(&tolva.url(&format!("jobs/{id}/setups/doorway/{page}"))).await;
         b.css("main h2").await;
         b.css("[aria-label='Answer']").await;

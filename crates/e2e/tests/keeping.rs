@@ -171,7 +171,7 @@ async fn a_bad_field_says_what_is_allowed_and_keeps_what_was_typed() {
         if left == 0 { Ok(()) } else { Err("it still says that it is wrong".to_owned()) }
     })
     .await;
-    b.link("Lights").await.click().await.expect("the lights");
+    b.link("Set").await.click().await.expect("the lights");
     let distance = b.field("Distance to the subject", 0).await;
     b.fill(&distance, "0").await;
     b.shows("main [role=alert]", "write 1.5 m").await;

@@ -18,7 +18,7 @@ async fn a_thing_is_changed_and_removed() {
     b.fill(&recycle, "3.6").await;
     b.button("Done").await.click().await.expect("done");
     b.saved().await;
-    b.go(&tolva.url(&format!("jobs/{id}/setups/doorway/lights"))).await;
+    b.go(&tolva.url(&format!("jobs/{id}/setups/doorway/set"))).await;
     // Half the guide number is two stops.
     b.shows("[aria-label='Flash A']", "1/2").await;
     b.shows("main", "after 1.8 s").await;
@@ -26,7 +26,7 @@ async fn a_thing_is_changed_and_removed() {
     b.go(&tolva.url("kit")).await;
     b.css("[aria-label^='Remove Medium head']").await.click().await.expect("removed");
     b.saved().await;
-    b.go(&tolva.url(&format!("jobs/{id}/setups/doorway/lights"))).await;
+    b.go(&tolva.url(&format!("jobs/{id}/setups/doorway/set"))).await;
     b.shows("[aria-label='Flash A']", "1/2").await;
     b.shows("main", "Medium head, 200 Ws (no longer in the kit)").await;
     b.button("Edit this unit").await.click().await.expect("the unit");
@@ -135,7 +135,7 @@ async fn a_cameras_own_limits_are_kept() {
     let tolva = Tolva::with_demo_data();
     let b = Browser::open().await;
     let id = tolva.job_id("Ropeworks open day").await;
-    let doorway = tolva.url(&format!("jobs/{id}/setups/doorway/lights"));
+    let doorway = tolva.url(&format!("jobs/{id}/setups/doorway/set"));
     b.go(&doorway).await;
     b.shows("[aria-label='Dial card']", "1/200").await;
     b.go(&tolva.url("kit")).await;

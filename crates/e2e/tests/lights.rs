@@ -13,7 +13,7 @@ async fn at(setup: &str, step: &str) -> (Tolva, Browser) {
 /// Four lights with a letter each on card and rail; one more, turned into what it is there for, and taken away.
 #[tokio::test]
 async fn lights_are_added_aimed_and_removed() {
-    let (tolva, b) = at("conductor", "lights").await;
+    let (tolva, b) = at("conductor", "set").await;
     for letter in ["A", "B", "C", "D"] {
         b.css(&format!("[aria-label='Flash {letter}']")).await;
     }
@@ -54,7 +54,7 @@ async fn one_lights_mark_is_dragged() {
 /// Gels, units, bounce and turning each go into the power at once.
 #[tokio::test]
 async fn what_is_before_a_light_goes_into_its_power() {
-    let (_tolva, b) = at("conductor", "lights").await;
+    let (_tolva, b) = at("conductor", "set").await;
     b.shows("[aria-label='Flash A']", "1/128 +⅔").await;
     b.xpath("//label[normalize-space()='Warm full']").await.click().await.expect("a gel");
     b.shows("[aria-label='Flash A']", "1/64 +⅔").await;
@@ -147,7 +147,7 @@ async fn schools_are_compared_chosen_and_remembered() {
 /// Powers are sent and reported back; a frame too soon after another is shown, not ignored.
 #[tokio::test]
 async fn the_trigger_reports_back() {
-    let (_tolva, b) = at("valve", "lights").await;
+    let (_tolva, b) = at("valve", "set").await;
     b.button("Send the powers").await.click().await.expect("sent");
     b.shows("[aria-label='What the units report']", "A is ready").await;
     b.button("Take a test frame").await.click().await.expect("a frame");

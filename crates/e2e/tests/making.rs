@@ -99,7 +99,7 @@ async fn what_is_fixed_and_what_is_left_to_tolva() {
     b.shows("[aria-label='Dial card']", "fixed").await;
     b.dialled("ISO", "200").await;
 
-    b.link("Lights").await.click().await.expect("the lights");
+    b.link("Set").await.click().await.expect("the lights");
     let power = b.field("Power, fixed, stops under full", 0).await;
     b.fill(&power, "-4").await;
     b.shows("[aria-label='Flash A']", "1/16").await;
@@ -120,7 +120,7 @@ async fn the_kit_is_edited_and_numbers_shown_as_wished() {
     let tolva = Tolva::with_demo_data();
     let b = Browser::open().await;
     let id = tolva.job_id("Ropeworks open day").await;
-    b.go(&tolva.url(&format!("jobs/{id}/setups/doorway/lights"))).await;
+    b.go(&tolva.url(&format!("jobs/{id}/setups/doorway/set"))).await;
     b.button("Edit this unit").await.click().await.expect("the unit");
     let number = b.field("Guide number, m at ISO 100, full power", 0).await;
     b.fill(&number, "120").await;

@@ -16,7 +16,7 @@ async fn the_last_known_job_is_there_without_a_server() {
     let mut tolva = Tolva::with_demo_data();
     let b = Browser::open().await;
     let id = tolva.job_id("Ropeworks open day").await;
-    let page = tolva.url(&format!("jobs/{id}/setups/doorway/lights"));
+    let page = tolva.url(&format!("jobs/{id}/setups/doorway/set"));
     b.go(&page).await;
     b.shows("[aria-label='Flash A']", "1.50 m").await;
     // What is kept for later comes when nothing else is to be done.

@@ -13,7 +13,7 @@ const PAGES: [&str; 11] = [
     "/setups/doorway/blend",
     "/setups/doorway/colour",
     "/setups/net-store/depth",
-    "/setups/doorway/lights",
+    "/setups/doorway/set",
     "/setups/doorway/falling",
     "/setups/noon-quay/blend",
     "/setups/none/blend",

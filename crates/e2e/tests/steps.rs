@@ -84,7 +84,7 @@ async fn the_camera_and_its_limits() {
 async fn automatic_flash_and_no_flash() {
     let tolva = Tolva::with_demo_data();
     let b = Browser::open().await;
-    let id = open(&b, &tolva, "/setups/doorway/lights").await;
+    let id = open(&b, &tolva, "/setups/doorway/set").await;
     b.xpath("//label[normalize-space()='Automatic']").await.click().await.expect("automatic");
     b.shows("[aria-label='Flash A']", "stops, automatic").await;
     b.shows("[aria-label='Flash A']", "By hand instead").await;
@@ -104,7 +104,7 @@ async fn automatic_flash_and_no_flash() {
 async fn where_the_flash_reaches() {
     let tolva = Tolva::with_demo_data();
     let b = Browser::open().await;
-    let id = open(&b, &tolva, "/setups/doorway/lights").await;
+    let id = open(&b, &tolva, "/setups/doorway/set").await;
     b.shows("[aria-label='Flash A']", "+1 → +1⅔ stops").await;
     let shadow = b.field("On face, shadow side, stops", 0).await;
     b.fill(&shadow, "0").await;

@@ -46,7 +46,7 @@ const DISTANCE: &str = "/setups/0/lights/0/distance_m";
 async fn the_server_stops_and_comes_back() {
     let mut tolva = Tolva::with_demo_data();
     let b = Browser::open().await;
-    let id = open(&b, &tolva, "/setups/doorway/lights").await;
+    let id = open(&b, &tolva, "/setups/doorway/set").await;
     b.shows("[aria-label='Flash A']", "1.50 m").await;
     tolva.kill();
     let distance = b.field("Distance to the subject", 0).await;
@@ -60,7 +60,7 @@ async fn the_server_stops_and_comes_back() {
     b.shows("[aria-label='Dial card'] h2", "older than what is set").await;
     b.xpath("//label[normalize-space()='Warm half']").await.click().await.expect("a gel");
     b.mark("Behind, together").await;
-    b.shows("main h2", "Lights").await;
+    b.shows("main h2", "Set").await;
     assert!(!b.text(STATE).await.contains("Saved"));
 
     tolva.run();
@@ -82,14 +82,14 @@ async fn the_server_stops_and_comes_back() {
 async fn a_closed_window_keeps_what_waits() {
     let mut tolva = Tolva::with_demo_data();
     let b = Browser::open().await;
-    let id = open(&b, &tolva, "/setups/doorway/lights").await;
+    let id = open(&b, &tolva, "/setups/doorway/set").await;
     let distance = b.field("Distance to the subject", 0).await;
     tolva.kill();
     b.fill(&distance, "2.5").await;
     b.shows(STATE, "Not saved").await;
     b.go("about:blank").await;
     tolva.run();
-    open(&b, &tolva, "/setups/doorway/lights").await;
+    open(&b, &tolva, "/setups/doorway/set").await;
     b.shows("[aria-label='Flash A']", "2.50 m").await;
     stored(&tolva, &id, DISTANCE, 2.5).await;
     b.close().await;
@@ -126,7 +126,7 @@ async fn a_wrong_field_leaves_the_form_that_mends_it() {
 async fn half_a_number_is_not_applied() {
     let tolva = Tolva::with_demo_data();
     let b = Browser::open().await;
-    let id = open(&b, &tolva, "/setups/doorway/lights").await;
+    let id = open(&b, &tolva, "/setups/doorway/set").await;
     let distance = b.field("Distance to the subject", 0).await;
     write(&distance, "8").await;
     b.shows("[aria-label='Flash A']", "8.00 m").await;
@@ -207,7 +207,7 @@ async fn quick_keys_are_carried_out_in_order() {
 async fn an_edit_during_an_undo_is_kept() {
     let tolva = Tolva::with_demo_data();
     let b = Browser::open().await;
-    let id = open(&b, &tolva, "/setups/doorway/lights").await;
+    let id = open(&b, &tolva, "/setups/doorway/set").await;
     let distance = b.field("Distance to the subject", 0).await;
     b.fill(&distance, "2").await;
     stored(&tolva, &id, DISTANCE, 2.0).await;
@@ -340,8 +340,8 @@ async fn a_step_that_breaks_leaves_the_rest() {
     b.link("Colour").await.click().await.expect("the colour");
     b.shows("main", "This step broke").await;
     b.mark("Behind, together").await;
-    b.link("Lights").await.click().await.expect("another step");
-    b.shows("main h2", "Lights").await;
+    b.link("Set").await.click().await.expect("another step");
+    b.shows("main h2", "Set").await;
     b.close().await;
 }
 

@@ -58,10 +58,10 @@ pub use options::{Alternative, Alternatives, alternatives};
 pub use plan::{
     Caution, DialCard, Dialled, Fix, FlashMark, LightCard, Mark, Plan, Ratio, RegionOnRail, Shortfall, Working,
 };
-pub use present::plan;
+pub use present::{plan, plan_with_set};
 pub use set::{
     CardCurve, EvennessSaid, FloorPart, Level, LightMap, MapAsked, OnSet, PersonLit, Reach, SetLight, SetNote,
-    SetReport, SetThing, ShadowDrawn, Whose, set_drawing, set_moves, set_report,
+    SetReport, SetThing, ShadowDrawn, Whose, set_drawing, set_moves,
 };
 pub use shown::{Fact, Said, Show};
 pub use sun_report::SunReport;

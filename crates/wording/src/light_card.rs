@@ -59,7 +59,7 @@ fn of_flash(setup: &Prepared<'_>, outcome: &Outcome, position: usize, show: Show
         distance_m: at.map(|at| at.distance.0),
         distance_fixed: light.light.distance_m.is_some(),
         loss: (-light.loss).decimals(),
-        near_field: at.map(|at| light.near_field(at.distance).decimals()),
+        near_field: at.filter(|_| !light.is_on_set()).map(|at| light.near_field(at.distance).decimals()),
         compensation: match (outcome.wishes[light.aimed_at], at) {
             // The compensation stands for what the flash gives by itself, from where metering puts it: mid grey.
             (FlashWish::Wanted(wanted), _) if light.light.wish == LightWish::Key => Some(wanted.into()),

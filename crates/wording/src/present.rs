@@ -24,6 +24,7 @@ use crate::fixes::fix;
 use crate::light_card::light_cards;
 use crate::names::Named;
 use crate::plan::{DialCard, Dialled, Fix, FlashMark, Mark, Plan, Ratio, RegionOnRail};
+use crate::set::{MapAsked, set_report};
 use crate::shortfalls::{Whose, active_limit as in_words};
 use crate::shown::{Fact, Show};
 use crate::sun_report::sun_report;
@@ -36,12 +37,31 @@ use crate::{automatic, depth, depth_lane, pace, speed};
 /// # Errors
 /// A setup that cannot be planned.
 pub fn plan(setup: &Setup, kit: &Kit, show: Show, write: &Write<'_>) -> Result<Plan, Refused> {
+    planned(setup, kit, show, write, None)
+}
+
+/// The same with the set of the setup and its map of light.
+///
+/// # Errors
+/// A setup that cannot be planned.
+pub fn plan_with_set(
+    setup: &Setup,
+    kit: &Kit,
+    show: Show,
+    write: &Write<'_>,
+    asked: &MapAsked,
+) -> Result<Plan, Refused> {
+    planned(setup, kit, show, write, Some(asked))
+}
+
+fn planned(setup: &Setup, kit: &Kit, show: Show, write: &Write<'_>, asked: Option<&MapAsked>) -> Result<Plan, Refused> {
     let prepared = Prepared::new(setup, kit)?;
     let planned = Planned::of(&prepared);
     let names = Names { setup, kit, show };
     let found = fixes(&prepared, &planned, kit).into_iter();
     let fixes = found.map(|found| fix(found, names, write)).collect();
-    Ok(present(&prepared, &planned, fixes, kit, show))
+    let set = asked.map(|asked| set_report(&prepared, &planned.outcome, kit, show, asked));
+    Ok(Plan { set, ..present(&prepared, &planned, fixes, kit, show) })
 }
 
 fn present(setup: &Prepared<'_>, planned: &Planned, fixes: Vec<Fix>, kit: &Kit, show: Show) -> Plan {

@@ -1364,6 +1364,46 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/calculators/shadow-length": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * The sun’s shadow on level ground
+         * @description Its length, and how wide its edge is at its end.
+         */
+        post: operations["sum_shadow_length"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/calculators/light-reach": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * What a light gives a place
+         * @description By where both stand and look: x to the right, y forwards, z up, azimuths clockwise from +y.
+         */
+        post: operations["sum_light_reach"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
 }
 export type webhooks = Record<string, never>;
 export interface components {
@@ -4861,7 +4901,9 @@ export interface components {
             used: boolean;
             /** @description What that means, in a sentence. */
             says: string;
-            /** @description Everything that stands there, what lies farthest back first. */
+            /** @description The part of the floor that holds everything. */
+            whole: components["schemas"]["FloorPart"];
+            /** @description Everything that stands there, what is largest first. */
             things: components["schemas"]["SetThing"][];
             /** @description The camera's frame on the floor: from the camera to both ends. */
             frame: number[][];
@@ -13609,6 +13651,300 @@ export interface operations {
                         force_n?: unknown;
                         /** @description Ballast, in kg. */
                         ballast_kg?: unknown;
+                    };
+                };
+            };
+            /** @description The request cannot be understood */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Not from here, or the data file was opened for reading only */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description The body was not sent in time */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description The body is too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description The body is of another kind */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description A field is wrong: says which, and what is allowed */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description A fault of Tolva’s own, or of the data file */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Too much at once, or the data file is locked: try again in a moment */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+        };
+    };
+    sum_shadow_length: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": {
+                    /**
+                     * @description Height, in m.
+                     * @example 1.7
+                     */
+                    height_m: number;
+                    /**
+                     * @description Sun over the horizon, in °.
+                     * @example 20
+                     */
+                    sun_altitude_deg: number;
+                };
+            };
+        };
+        responses: {
+            /** @description The sum, with its workings */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": {
+                        /** @description Length, in m. */
+                        length_m?: unknown;
+                        /** @description Soft edge at its end, in m. */
+                        edge_m?: unknown;
+                    };
+                };
+            };
+            /** @description The request cannot be understood */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Not from here, or the data file was opened for reading only */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description The body was not sent in time */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description The body is too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description The body is of another kind */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description A field is wrong: says which, and what is allowed */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description A fault of Tolva’s own, or of the data file */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Too much at once, or the data file is locked: try again in a moment */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+        };
+    };
+    sum_light_reach: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": {
+                    /**
+                     * @description Its face.
+                     * @example rectangle
+                     * @enum {string}
+                     */
+                    shape: "rectangle" | "disc";
+                    /**
+                     * @description Width, or diameter, in m.
+                     * @example 0.6
+                     */
+                    width_m: number;
+                    /**
+                     * @description Height, in m.
+                     * @example 0.9
+                     */
+                    height_m: number;
+                    /**
+                     * @description Falls off by cosⁿ, n.
+                     * @example 1
+                     */
+                    directionality: number;
+                    /**
+                     * @description Light, to the right, in m.
+                     * @example -1
+                     */
+                    x_m: number;
+                    /**
+                     * @description Light, forwards, in m.
+                     * @example -1
+                     */
+                    y_m: number;
+                    /**
+                     * @description Light, up, in m.
+                     * @example 2
+                     */
+                    z_m: number;
+                    /**
+                     * @description Aimed at, to the right, in m.
+                     * @example 0
+                     */
+                    aim_x_m: number;
+                    /**
+                     * @description Aimed at, forwards, in m.
+                     * @example 0
+                     */
+                    aim_y_m: number;
+                    /**
+                     * @description Aimed at, up, in m.
+                     * @example 1.6
+                     */
+                    aim_z_m: number;
+                    /**
+                     * @description Place, to the right, in m.
+                     * @example 0
+                     */
+                    point_x_m: number;
+                    /**
+                     * @description Place, forwards, in m.
+                     * @example 0
+                     */
+                    point_y_m: number;
+                    /**
+                     * @description Place, up, in m.
+                     * @example 1.6
+                     */
+                    point_z_m: number;
+                    /**
+                     * @description It looks, in °.
+                     * @example 200
+                     */
+                    facing_azimuth_deg: number;
+                    /**
+                     * @description It looks up, in °.
+                     * @example 0
+                     */
+                    facing_elevation_deg: number;
+                    /**
+                     * @description It is.
+                     * @example flat
+                     * @enum {string}
+                     */
+                    receptor: "flat" | "dome";
+                };
+            };
+        };
+        responses: {
+            /** @description The sum, with its workings */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": {
+                        /** @description Over the intensity on the axis at 1 m, in stops. */
+                        reach_stops?: unknown;
                     };
                 };
             };

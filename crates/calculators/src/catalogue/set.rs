@@ -1,9 +1,36 @@
-//! What the wind does.
+//! What the wind does, and the sun's shadows.
 
-use super::{Number, Sum, done};
-use tolva_core::set::{ballast_kg, wind_force_n};
+use super::{Number, Sum, Worked, done};
+use tolva_core::set::{ballast_kg, shadow_edge_m, shadow_length_m, wind_force_n};
 
-pub(super) const SUMS: &[Sum] = &[Sum {
+pub(super) const SUMS: &[Sum] = &[
+    BALLAST,
+    Sum {
+        name: "shadow-length",
+        title: "The sun’s shadow on level ground",
+        group: "Set",
+        says: "Its length, and how wide its edge is at its end.",
+        choice: None,
+        asked: &[
+            Number("height_m", "Height", "m", 1.7, 0.001, 1000.0),
+            Number("sun_altitude_deg", "Sun over the horizon", "°", 20.0, -90.0, 90.0),
+        ],
+        optional: &[],
+        given: &[("length_m", "Length", "m"), ("edge_m", "Soft edge at its end", "m")],
+        work: |v| {
+            let (height, altitude) = (v.get("height_m"), v.get("sun_altitude_deg"));
+            let length = shadow_length_m(height, altitude);
+            let edge = length.map(|length| shadow_edge_m(length.hypot(height)));
+            let line = match length {
+                Some(length) => format!("height / tan(altitude) = {length:.3} m"),
+                None => "the sun is down: there is no shadow".to_owned(),
+            };
+            Ok(Worked { values: vec![length, edge], workings: vec![line] })
+        },
+    },
+];
+
+const BALLAST: Sum = Sum {
     name: "ballast",
     title: "Ballast in wind",
     group: "Set",
@@ -30,4 +57,4 @@ pub(super) const SUMS: &[Sum] = &[Sum {
             ],
         )
     },
-}];
+};

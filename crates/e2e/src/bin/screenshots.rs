@@ -26,7 +26,7 @@ const PICTURES: [Picture; 14] = [
     ("colour-phone", BINDERY, "/setups/jetty/colour", Theme::Dusk, PHONE),
     ("depth-and-speed", ROPEWORKS, "/setups/net-store/depth", Theme::Daylight, WIDE),
     ("close-up", FOUNDRY, "/setups/valve/depth", Theme::Daylight, WIDE),
-    ("lights-dusk", FOUNDRY, "/setups/conductor/lights", Theme::Dusk, WIDE),
+    ("set-dusk", FOUNDRY, "/setups/conductor/set", Theme::Dusk, WIDE),
     ("impossible", ROPEWORKS, "/setups/noon-quay/blend", Theme::Daylight, WIDE),
     ("job", ROPEWORKS, "", Theme::Daylight, WIDE),
 ];

@@ -4,10 +4,10 @@
 use tolva_core::ambient::Role;
 use tolva_core::modifier::Surface;
 use tolva_core::scale::{Metres, Stops};
-use tolva_core::set::{Glow, Patch, Receptor, Solid, came_back, form_factor};
+use tolva_core::set::{Glow, Panel, Patch, Receptor, Solid, Vector, came_back, form_factor};
 
 use super::stage::{Stage, Thing};
-use crate::setup::{CardKind, Opening, Setup};
+use crate::setup::{Card, CardKind, Kit, Opening, Set, Setup};
 
 /// What the set makes of the light that is there on a region.
 #[derive(Clone, Copy, Debug, PartialEq)]
@@ -43,7 +43,7 @@ fn from_openings(stage: &Stage, receptor: &Receptor, with: impl Fn(&Thing) -> bo
     let patches: Vec<Patch> = stage.patches().iter().filter(counts).copied().collect();
     let bounced: f64 = (glows.iter())
         .map(|glow| {
-            let lit: Vec<f64> = patches.iter().map(|patch| area(glow) * glow.ratio(&patch.receptor(), &[])).collect();
+            let lit: Vec<f64> = patches.iter().map(|patch| area(glow) * glow.rough_ratio(&patch.receptor())).collect();
             came_back(&patches, &lit, glow.centre, receptor, &blocking, |_, _| {})
         })
         .sum();
@@ -54,56 +54,159 @@ fn from_openings(stage: &Stage, receptor: &Receptor, with: impl Fn(&Thing) -> bo
 /// linear unit.
 pub fn on_regions(setup: &Setup, stage: &Stage, ambient: &[f64]) -> Vec<SetAmbient> {
     let set = &stage.laid.set;
-    let unchanged = vec![SetAmbient::UNCHANGED; setup.regions.len()];
-    if set.openings.is_empty() && set.cards.is_empty() {
-        return unchanged;
-    }
-    let Some(lit) = setup.regions.iter().position(|region| region.role == Role::LitSide) else { return unchanged };
-    let is_card = |thing: &Thing| matches!(thing, Thing::Card(_));
-    if set.openings.is_empty() {
-        return (stage.receptors.iter().enumerate())
-            .map(|(region, receptor)| {
-                let by = by_cards(stage, receptor, &stage.receptors[lit], ambient[lit] / ambient[region].max(1e-12));
-                SetAmbient { follows_lit: false, by }
-            })
-            .collect();
-    }
-    // A reading is taken before the card is put up.
-    let bare: Vec<f64> =
-        (stage.receptors.iter()).map(|receptor| from_openings(stage, receptor, |thing| !is_card(thing))).collect();
-    let cards = !set.cards.is_empty();
-    let all: Vec<f64> = (stage.receptors.iter().zip(&bare))
-        .map(|(receptor, bare)| if cards { from_openings(stage, receptor, |_| true) } else { *bare })
-        .collect();
-    (setup.regions.iter().enumerate())
-        .map(|(index, region)| {
-            let drawn = region.role != Role::Background || !set.walls.is_empty();
-            let follows_lit = index != lit && drawn && region.ambient.readings.is_empty() && bare[lit] > 0.0;
-            let against = if follows_lit { bare[lit] } else { bare[index] };
-            let by = if against > 0.0 { Stops::of_ratio((all[index] / against).max(DARKEST)) } else { Stops::ZERO };
-            SetAmbient { follows_lit, by }
-        })
-        .collect()
+    let lit = setup.regions.iter().position(|region| region.role == Role::LitSide);
+    let (Some(lit), false) = (lit, set.openings.is_empty() && set.cards.is_empty()) else {
+        return vec![SetAmbient::UNCHANGED; setup.regions.len()];
+    };
+    let room = room(stage, lit);
+    (0..setup.regions.len()).map(|region| on_region(setup, stage, ambient, (region, lit), room)).collect()
 }
 
+/// What the rest of the room gives back, where a window is drawn: the less, the less of it is left undrawn.
+fn room(stage: &Stage, lit: usize) -> f64 {
+    let set = &stage.laid.set;
+    let drawn = set.walls.len() > 2 && set.ceiling.is_some();
+    without_cards(stage, lit) * if drawn { DRAWN_ROOM } else { ROOM }
+}
+
+/// What windows give a region before a card is put up: as it was read.
+fn without_cards(stage: &Stage, region: usize) -> f64 {
+    from_openings(stage, &stage.receptors[region], |thing| !matches!(thing, Thing::Card(_)))
+}
+
+fn on_region(setup: &Setup, stage: &Stage, ambient: &[f64], (index, lit): (usize, usize), room: f64) -> SetAmbient {
+    let (set, receptor) = (&stage.laid.set, &stage.receptors[index]);
+    if set.openings.is_empty() {
+        let by = by_cards(stage, receptor, &stage.receptors[lit], ambient[lit] / ambient[index].max(1e-12));
+        return SetAmbient { follows_lit: false, by };
+    }
+    let (region, at_lit) = (&setup.regions[index], without_cards(stage, lit) + room);
+    let drawn = region.role != Role::Background || !set.walls.is_empty();
+    let follows_lit = index != lit && drawn && region.ambient.readings.is_empty() && at_lit > 0.0;
+    let all = if set.cards.is_empty() {
+        without_cards(stage, index) + room
+    } else {
+        from_openings(stage, receptor, |_| true) + room * (1.0 - hidden(stage, receptor))
+    };
+    let against = if follows_lit { at_lit } else { without_cards(stage, index) + room };
+    let by = if against > 0.0 { Stops::of_ratio((all / against).max(DARKEST)) } else { Stops::ZERO };
+    SetAmbient { follows_lit, by }
+}
+
+/// What the first card does to a region's ambient so far from it, along the way it stands from there; nothing without a
+/// card. In stops against no card.
+pub fn card_along(setup: &Setup, kit: &Kit, ambient: &[f64], region: usize, distances: &[f64]) -> Option<Vec<Stops>> {
+    let begun = Stage::of(setup, kit);
+    let card = begun.laid.set.cards.first()?.clone();
+    let lit = setup.regions.iter().position(|one| one.role == Role::LitSide)?;
+    let face = begun.receptors[region].at;
+    let way = (card.panel().centre - face).normalize_or(Vector::X);
+    let room = room(&begun, lit);
+    let with = |cards: Vec<Card>| {
+        let drawn = Setup { set: Some(Set { cards, ..begun.laid.set.clone() }), ..setup.clone() };
+        on_region(&drawn, &Stage::of(&drawn, kit), ambient, (region, lit), room).by
+    };
+    let bare = with(Vec::new());
+    let at = |metres: &f64| {
+        let at = face + way * *metres;
+        with(vec![Card { x_m: at.x, y_m: at.y, z_m: at.z, ..card.clone() }]) - bare
+    };
+    Some(distances.iter().map(at).collect())
+}
+
+/// What the rest of a room gives back to every side, as a part of what the window gives the lit side (chosen: a shadow
+/// side in an ordinary room lies about four stops under); and where walls and ceiling are drawn.
+const ROOM: f64 = 1.0 / 16.0;
+const DRAWN_ROOM: f64 = 1.0 / 64.0;
 /// What no light of the window reaches is this part of what the lit side gets: rooms are never black (chosen).
 const DARKEST: f64 = 1.0 / 256.0;
 
 /// What cards do where no window is drawn: each hides a part of what was alike around, and gives back what falls on it.
 /// What falls on it is the lit side's, by how far the card looks the same way (chosen).
 fn by_cards(stage: &Stage, receptor: &Receptor, lit: &Receptor, lit_over_here: f64) -> Stops {
-    let mut left = 1.0;
+    let mut left = 1.0 - hidden(stage, receptor);
     for card in &stage.laid.set.cards {
         let panel = card.panel();
-        let hides = [panel.normal, -panel.normal]
-            .map(|normal| form_factor(&tolva_core::set::Panel { normal, ..panel }, receptor, &[]));
         let same_way = f64::midpoint(1.0, panel.normal.dot(lit.normal));
         let back = match card.kind {
             CardKind::Diffuser => card.kind.reflectance(),
             kind => kind.reflectance() * (lit_over_here * same_way).max(0.0),
         };
-        // Its back is dark, as is a black one.
-        left += hides[0] * (back - 1.0) - hides[1];
+        // Its back is dark.
+        left += form_factor(&panel, receptor, &[]) * back;
     }
     Stops::of_ratio(left.max(DARKEST))
+}
+
+/// The part of what a place sees that cards hide, from either side.
+fn hidden(stage: &Stage, receptor: &Receptor) -> f64 {
+    let of = |panel: Panel| form_factor(&panel, receptor, &[]);
+    let panels = stage.laid.set.cards.iter().map(crate::setup::Card::panel);
+    panels.map(|panel| of(panel) + of(Panel { normal: -panel.normal, ..panel })).sum::<f64>().min(1.0)
+}
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+    use crate::lighting::Prepared;
+    use crate::set::Addition;
+    use rstest::rstest;
+
+    /// Somebody by a window on their lit side.
+    fn by_a_window() -> (Setup, Kit) {
+        let kit = Kit::starter();
+        let mut setup = Setup::new("one", &kit);
+        setup.add_to_set(Addition::Window).expect("room");
+        (setup, kit)
+    }
+
+    fn shadow(setup: &Setup, kit: &Kit) -> f64 {
+        let prepared = Prepared::new(setup, kit).expect("a setup");
+        prepared.ambient[prepared.shadow.expect("one")].0
+    }
+
+    #[test]
+    fn a_window_says_what_the_shadow_side_gets() {
+        let (setup, kit) = by_a_window();
+        let prepared = Prepared::new(&setup, &kit).expect("a setup");
+        let shadow = prepared.shadow.expect("one");
+        assert!(prepared.set_ambient[shadow].follows_lit && !prepared.set_ambient[prepared.lit].follows_lit);
+        let under = prepared.ambient[prepared.lit].0 - prepared.ambient[shadow].0;
+        assert!((1.5..4.5).contains(&under), "{under}");
+    }
+
+    /// Near, white gives more than farther off; silver the mirrored way more than white; black takes.
+    #[rstest]
+    #[case(CardKind::White, 0.3, 3.0)]
+    #[case(CardKind::Silver, 0.3, 4.0)]
+    #[case(CardKind::Black, -0.5, 0.0)]
+    fn a_card_opposite_a_window(#[case] kind: CardKind, #[case] least: f64, #[case] most: f64) {
+        let (mut setup, kit) = by_a_window();
+        let bare = shadow(&setup, &kit);
+        setup.add_to_set(Addition::Card(kind)).expect("room");
+        let by = shadow(&setup, &kit) - bare;
+        assert!((least..most).contains(&by), "{by}");
+        let card = &mut setup.set.as_mut().expect("used").cards[0];
+        (card.x_m, card.y_m) = (card.x_m * 2.5, card.y_m * 2.5);
+        let farther = shadow(&setup, &kit) - bare;
+        assert!(farther.abs() < by.abs() + 1e-9, "{farther} {by}");
+    }
+
+    /// Without a window: a card that hides half of what a cheek sees, and gives nothing back, takes a stop.
+    #[test]
+    fn a_black_card_without_a_window_takes_what_it_hides() {
+        let kit = Kit::starter();
+        let mut setup = Setup::new("one", &kit);
+        setup.use_set();
+        let bare = shadow(&setup, &kit);
+        setup.add_to_set(Addition::Card(CardKind::Black)).expect("room");
+        let stage = Stage::of(&setup, &kit);
+        let card = stage.laid.set.cards[0].panel();
+        let hidden = form_factor(&card, &stage.receptors[2], &[]);
+        let by = shadow(&setup, &kit) - bare;
+        assert!(hidden > 0.05 && (by - (1.0 - hidden * 0.98).log2()).abs() < 0.05, "{by} {hidden}");
+        // A reading that was taken there before stands, and the card still takes from it.
+        setup.regions[2].ambient.readings.clear();
+        assert!(by < 0.0);
+    }
 }

@@ -53,40 +53,51 @@ pub(super) fn held(value: f64) -> f64 {
 
 /// How far each light stands from its aim: as it is said, or as the plan has put it.
 pub fn distances(setup: &Setup, kit: &Kit) -> Vec<f64> {
-    let laid = Laid::of(setup);
     let free = setup.lights.iter().any(|light| light.distance_m.is_none() && !light.on_camera);
-    let planned = free.then(|| Prepared::new(setup, kit).ok()).flatten();
-    let outcome = planned.as_ref().map(Outcome::of);
-    (setup.lights.iter().enumerate())
-        .map(|(index, light)| {
-            if light.on_camera {
-                return laid.light(setup, index, 1.0).distance(laid.aim(setup, index));
-            }
-            light.distance_m.unwrap_or_else(|| {
-                let position = planned.as_ref().and_then(|p| p.lights.iter().position(|one| one.index == index));
-                let (Some(planned), Some(outcome), Some(at)) = (&planned, &outcome, position) else {
-                    return setup.camera_distance_m.min(3.0);
-                };
-                let of = &planned.lights[at];
-                let stands = outcome.lights[at].map(|at| at.distance).or(of.distance);
-                stands.unwrap_or_else(|| of.usual_distance()).0
-            })
-        })
-        .collect()
+    match free.then(|| Prepared::new(setup, kit).ok()).flatten() {
+        Some(prepared) => distances_of(&prepared, Some(&Outcome::of(&prepared))),
+        None => said(setup, |_| setup.camera_distance_m.min(3.0)),
+    }
+}
+
+/// The same of a setup that is planned; without what comes of it, where Tolva would put a light at first.
+pub fn distances_of(prepared: &Prepared<'_>, outcome: Option<&Outcome>) -> Vec<f64> {
+    said(prepared.setup, |index| {
+        let Some(at) = prepared.lights.iter().position(|one| one.index == index) else {
+            return prepared.setup.camera_distance_m.min(3.0);
+        };
+        let light = &prepared.lights[at];
+        let stands = outcome.and_then(|outcome| outcome.lights[at]).map(|at| at.distance).or(light.distance);
+        stands.unwrap_or_else(|| light.usual_distance()).0
+    })
+}
+
+/// Distances as they are said; the others are left to Tolva.
+fn said(setup: &Setup, free: impl Fn(usize) -> f64) -> Vec<f64> {
+    let laid = Laid::of(setup);
+    let one = |(index, light): (usize, &crate::setup::Light)| match light.distance_m {
+        _ if light.on_camera => laid.light(setup, index, 1.0).distance(laid.aim(setup, index)),
+        Some(distance) => distance,
+        None => free(index),
+    };
+    setup.lights.iter().enumerate().map(one).collect()
 }
 
 impl Setup {
-    /// The set is used from now on: it is written down as it was laid out, and what lights reach follows from it.
+    /// The set is used from now on: it is written down as it was laid out, and what lights reach follows from it. What
+    /// came since without a place gets its usual one.
     pub fn use_set(&mut self) {
-        if self.set.is_some() {
+        let placed = self.regions.iter().all(|region| region.place.is_some())
+            && self.lights.iter().all(|light| light.place.is_some());
+        if self.set.is_some() && placed {
             return;
         }
         let laid = Laid::of(self);
         for (region, place) in self.regions.iter_mut().zip(laid.regions) {
-            region.place = Some(place);
+            region.place.get_or_insert(place);
         }
         for (light, place) in self.lights.iter_mut().zip(laid.lights) {
-            light.place = Some(place);
+            light.place.get_or_insert(place);
         }
         self.set = Some(laid.set);
     }

@@ -91,7 +91,7 @@ pub struct EvenPlace {
 /// How far round from the camera's side, how high and how far a light is tried. Common practice, no source.
 const ROUND_DEG: [f64; 7] = [-45.0, -30.0, -15.0, 0.0, 15.0, 30.0, 45.0];
 const UP_DEG: [f64; 5] = [12.0, 20.0, 28.0, 36.0, 45.0];
-const AWAY_M: [f64; 9] = [1.2, 1.6, 2.1, 2.8, 3.6, 4.6, 5.8, 7.2, 9.0];
+const AWAY_M: [f64; 10] = [1.2, 1.6, 2.1, 2.8, 3.6, 4.6, 5.8, 7.2, 9.0, 11.0];
 /// Two lights stand to both sides of the camera, so far round.
 const PAIR_DEG: [f64; 4] = [20.0, 30.0, 40.0, 50.0];
 
@@ -140,7 +140,7 @@ fn tried(stage: &Stage, light: usize, direction: Direction, away: f64, faces: &[
         axis: (stage.aim(light) - at).normalize_or(Vector::Y),
         ..stage.glow(light, Metres(away))
     };
-    faces.iter().map(|face| glow.ratio(face, stage.solids())).collect()
+    faces.iter().map(|face| stage.roughly(&glow, face)).collect()
 }
 
 /// The nearest that is even, or the most even.

@@ -3,9 +3,9 @@
 //! grid and read between: it changes slowly.
 
 use tolva_core::scale::Stops;
-use tolva_core::set::{Glow, Point, Receptor, Vector, Weighing, stopped};
+use tolva_core::set::{Glow, Point, Receptor, Solid, Vector, Weighing, stopped};
 
-use super::stage::Stage;
+use super::stage::{Stage, Standing, Thing};
 use crate::lighting::{Prepared, PreparedLight};
 use crate::solver::{DialledLight, Outcome};
 
@@ -88,11 +88,14 @@ fn weight(prepared: &Prepared<'_>, outcome: &Outcome, light: &PreparedLight<'_>,
 }
 
 fn add(stage: &Stage, glow: &Glow, weight: f64, grid: &Grid, z: f64, all: &mut [f64]) {
-    let solids = stage.solids();
+    // People's own shadows would be drawn as so many lines on top of each other: who stands in whose is told person by
+    // person.
+    let walls_and_cards = |one: &&Standing| matches!(one.thing, Thing::Wall(_) | Thing::Card(_));
+    let solids: Vec<Solid> = stage.standing.iter().filter(walls_and_cards).map(|one| one.solid).collect();
     for (sum, at) in all.iter_mut().zip(grid.points(z)) {
         // By the middle of what glows: on the map a shadow is lit or dark.
-        if !stopped(solids, glow.centre, at) {
-            *sum += weight * glow.ratio(&ball(at), &[]);
+        if !stopped(&solids, glow.centre, at) {
+            *sum += weight * glow.rough_ratio(&ball(at));
         }
     }
     if stage.patches().is_empty() {
@@ -125,7 +128,7 @@ fn between(index: u32, of: u32, coarse: u32) -> (usize, f64) {
 fn there(stage: &Stage, lit: usize, ambient: f64, grid: &Grid, z: f64, all: &mut [f64]) {
     let windows: Vec<Glow> = stage.laid.set.openings.iter().map(crate::setup::Opening::glow).collect();
     let area = |glow: &Glow| glow.size_m().0 * glow.size_m().1;
-    let from = |receptor: &Receptor| windows.iter().map(|glow| area(glow) * glow.ratio(receptor, &[])).sum::<f64>();
+    let from = |receptor: &Receptor| windows.iter().map(|glow| area(glow) * glow.rough_ratio(receptor)).sum::<f64>();
     let here = from(&stage.receptors[lit]);
     for (sum, at) in all.iter_mut().zip(grid.points(z)) {
         *sum += if here > 0.0 { ambient * from(&ball(at)) / here } else { ambient };

@@ -14,10 +14,10 @@ mod sunlight;
 mod surfaces;
 
 pub use additions::{Addition, Arrangement, MOST_PEOPLE};
-pub use ambient::{SetAmbient, on_regions};
+pub use ambient::{SetAmbient, card_along, on_regions};
 pub use body::SIDE_DEG;
 pub use checks::{Part, SetNotice, nearest_out_of_frame, notices, support_outline};
-pub use edits::{To, distances};
+pub use edits::{To, distances, distances_of};
 pub use even::{EVEN, EvenPlace, Evenness, even_pair, even_place, evenness};
 pub use layout::{Laid, SHOULDER_M, aimed_at, circle, product, rows, somebody};
 pub use map::{DARKEST, Grid, Whose, map};

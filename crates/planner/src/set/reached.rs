@@ -7,7 +7,7 @@ use tolva_core::scale::{Metres, Stops};
 use super::stage::Stage;
 
 /// So many distances are worked out where it is free.
-const DISTANCES: u32 = 9;
+const DISTANCES: u32 = 7;
 /// What does not arrive stands so low where it is read between, in stops.
 const DARK: f64 = -40.0;
 

@@ -2,7 +2,7 @@
 //! along its line.
 
 use tolva_core::colour::Shift;
-use tolva_core::modifier::Surface;
+use tolva_core::modifier::{Surface, grid_exponent};
 use tolva_core::optics::Sensor;
 use tolva_core::scale::{Metres, Millimetres, Stops};
 use tolva_core::set::{
@@ -11,7 +11,7 @@ use tolva_core::set::{
 
 use super::layout::{Laid, aimed_at};
 use crate::lighting::{exponent_of, shape};
-use crate::setup::{FeatherTo, Head, Kit, Light, Person, Setup};
+use crate::setup::{FeatherTo, FlashOutput, Head, Kit, Light, Person, Setup};
 
 /// Walls are cut into patches of about this size, in metres.
 const PATCH_M: f64 = 0.4;
@@ -110,7 +110,8 @@ impl Stage {
         let laid = Laid::of(setup);
         let lamp = |light: &Light| {
             let modifier = kit.modifiers.iter().find(|one| Some(&one.id) == light.modifier_id.as_ref());
-            Lamp { surface: shape(modifier).0, exponent: exponent_of(modifier) }
+            let exponent = if modifier.is_some() { exponent_of(modifier) } else { beam(light, kit) };
+            Lamp { surface: shape(modifier).0, exponent }
         };
         let lamps = setup.lights.iter().map(lamp).collect();
         let sensor = kit.cameras.iter().find(|camera| camera.id == setup.camera_id);
@@ -185,7 +186,7 @@ impl Stage {
             .map(|patch| {
                 let receptor = patch.receptor();
                 // Half a metre of wall is lit by the middle of what glows, or not.
-                if stopped(&self.solids, glow.centre, patch.at) { 0.0 } else { glow.ratio(&receptor, &[]) }
+                if stopped(&self.solids, glow.centre, patch.at) { 0.0 } else { glow.rough_ratio(&receptor) }
             })
             .collect()
     }
@@ -206,6 +207,11 @@ impl Stage {
             Shift::default()
         };
         Given { straight, bounced, shift }
+    }
+
+    /// What a face gives a place straight, with what stands between seen from its middle: for what is tried many times.
+    pub fn roughly(&self, glow: &Glow, receptor: &Receptor) -> f64 {
+        if stopped(&self.solids, glow.centre, receptor.at) { 0.0 } else { glow.rough_ratio(receptor) }
     }
 
     /// What a light gives every region, so far from its aim.
@@ -259,6 +265,23 @@ impl Stage {
         self.camera
     }
 }
+
+/// How a bare head falls off to its sides. Zoomed to a focal length it has lost a stop where that lens's frame ends at
+/// its sides (common practice, no source; from memory); one that does not zoom counts as zoomed wide.
+fn beam(light: &Light, kit: &Kit) -> f64 {
+    let flash = kit.flashes.iter().find(|one| one.id == light.flash_id);
+    let widest = flash.and_then(|one| match &one.output {
+        FlashOutput::GuideNumberZoom(zoom) => zoom.table.iter().map(|line| line.zoom_mm).reduce(f64::min),
+        _ => None,
+    });
+    let zoom = light.zoom_mm.or(widest).unwrap_or(WIDE_MM);
+    grid_exponent((HALF_FRAME_MM / zoom).atan().to_degrees().clamp(2.0, 60.0))
+}
+
+/// A head that does not zoom covers the frame of this lens, in millimetres.
+const WIDE_MM: f64 = 24.0;
+/// Half of a full frame's width, in millimetres.
+const HALF_FRAME_MM: f64 = 18.0;
 
 /// A way turned off by so many degrees: level towards the camera or away from it, or up or down.
 fn turned(straight: Vector, to: FeatherTo, by_deg: f64, camera: Vector) -> Vector {

@@ -7,7 +7,7 @@ use tolva_format::{Camera, Kit, Lens, ProblemCode, Problems, Setup, Sync, check}
 use tolva_planner::setup;
 use tolva_wording::{
     Alternatives, ColourOptions, ConventionMatter, DayTimeline, FloorPart, MapAsked, Named as _, OneLook, Plan, Show,
-    alternatives, colour_options, conventions_of, day_of, one_look, plan, set_drawing, set_moves, set_report,
+    alternatives, colour_options, conventions_of, day_of, one_look, plan, plan_with_set, set_drawing, set_moves,
 };
 use utoipa::ToSchema;
 
@@ -63,11 +63,14 @@ fn solved(asked: SolveRequest) -> Result<SolveResponse, Problems> {
         None => setup,
     };
     let (setup, kit) = known(setup, kit)?;
-    let mut plan = plan(&setup, &kit, show, &write).map_err(refused)?;
-    if let Some(asked) = map {
-        within_reach(&asked)?;
-        plan.set = Some(set_report(&setup, &kit, show, &asked).map_err(refused)?);
-    }
+    let plan = match map {
+        Some(asked) => {
+            within_reach(&asked)?;
+            plan_with_set(&setup, &kit, show, &write, &asked)
+        }
+        None => plan(&setup, &kit, show, &write),
+    };
+    let plan = plan.map_err(refused)?;
     Ok(SolveResponse { setup: setup.into(), plan })
 }
 

@@ -12,7 +12,9 @@ use tolva_format::Job;
 use tolva_store::{Listing, Store, StoreError};
 
 pub use error::CliError;
-use of_files::{Falling, OfSetups, Solve, Sum, colour, light, print, read_job, solved, sums, write_falling};
+use of_files::{
+    Falling, OfSetups, OnTheSet, Solve, Sum, colour, light, print, read_job, solved, sums, write_falling, write_set,
+};
 
 use crate::serve::Serving;
 use crate::{api, data_file, demo, serve};
@@ -39,6 +41,8 @@ enum Command {
     Falling(Falling),
     /// Reads a job file and writes every school of white balance for each setup, with what becomes of its colours.
     Colour(OfSetups),
+    /// Reads a job file and writes the set of each setup in words, or of one as a drawing to scale.
+    Set(OnTheSet),
     /// A single computation: reads one JSON object a line from standard input and writes one a line.
     Sum(Sum),
     /// Writes a job from the data file as a job file.
@@ -153,6 +157,7 @@ pub async fn run(tolva: Tolva) -> Result<(), CliError> {
         Command::Colour(of) => print(&colour(&of)?),
         Command::Light(of) => print(&light(&of)?),
         Command::Falling(falling) => write_falling(&falling),
+        Command::Set(set) => write_set(&set),
         Command::Sum(sum) => sums(&sum.name),
         Command::Export(export) => {
             let store = Store::open(&data_file::of(export.data.data)?).await?;

@@ -46,6 +46,15 @@ pub struct Falling {
 }
 
 #[derive(Debug, Args)]
+pub struct OnTheSet {
+    #[command(flatten)]
+    of: OfSetups,
+    /// As a drawing to scale with its measures (SVG), of one setup.
+    #[arg(long, requires = "setup")]
+    svg: bool,
+}
+
+#[derive(Debug, Args)]
 pub struct Sum {
     /// Which: sun-position or sun-times.
     pub name: String,
@@ -110,6 +119,13 @@ struct ColourFound {
     colour: ColourPlan,
     #[serde(flatten)]
     options: ColourOptions,
+}
+
+#[derive(Serialize)]
+struct SetFound {
+    moves: Vec<String>,
+    #[serde(skip)]
+    drawing: String,
 }
 
 #[derive(Serialize)]
@@ -179,6 +195,23 @@ pub fn write_falling(falling: &Falling) -> Result<(), CliError> {
             let made = jiff::Timestamp::now();
             Ok(write!(std::io::stdout(), "{}", timetable::calendar(&one.found.falling, &title, made))?)
         }
+        _ => print(&serde_json::json!({ "job": job.name, "setups": setups })),
+    }
+}
+
+/// The set of each setup in words, or of one as a drawing.
+pub fn write_set(set: &OnTheSet) -> Result<(), CliError> {
+    let (job, setups) = of_setups(
+        &set.of,
+        |_| true,
+        |setup, kit| {
+            let show = Show::default();
+            let moves = wording::set_moves(setup, kit, show).map_err(refused)?;
+            Ok(SetFound { moves, drawing: wording::set_drawing(setup, kit, show).map_err(refused)? })
+        },
+    )?;
+    match setups.first() {
+        Some(one) if set.svg => Ok(write!(std::io::stdout(), "{}", one.found.drawing)?),
         _ => print(&serde_json::json!({ "job": job.name, "setups": setups })),
     }
 }

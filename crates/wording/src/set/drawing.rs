@@ -28,7 +28,8 @@ pub fn set_drawing(setup: &Setup, kit: &Kit, show: Show) -> Result<String, Refus
     Prepared::new(setup, kit)?;
     let stage = Stage::of(setup, kit);
     let unit = show.metres();
-    let all = things(setup, kit, &stage, unit);
+    let away = distances(setup, kit);
+    let all = things(setup, &stage, &away, unit);
     let part = all_of(&all);
     let (width, height) = ((part.right_m - part.left_m) * PER_M, (part.far_m - part.near_m) * PER_M);
     let mut svg = format!(
@@ -42,7 +43,7 @@ pub fn set_drawing(setup: &Setup, kit: &Kit, show: Show) -> Result<String, Refus
     for one in &all {
         draw(&mut svg, one, part);
     }
-    measures(&mut svg, setup, &stage, &distances(setup, kit), (part, unit));
+    measures(&mut svg, setup, &stage, &away, (part, unit));
     let bar = if unit == LengthUnit::Metres { 1.0 } else { 3.0 * Metres::PER_FOOT };
     let (x, y) = (width - 20.0, height - 20.0);
     let _ = writeln!(

@@ -1,6 +1,7 @@
 //! The set of a setup in words and outlines: what is drawn, the list beside it, what there is to say, the map of light.
 
 mod drawing;
+mod evenness;
 mod moves;
 mod notes;
 mod outlines;
@@ -8,7 +9,8 @@ mod report;
 mod types;
 
 pub use drawing::set_drawing;
-pub use report::{set_moves, set_report};
+pub use report::set_moves;
+pub(crate) use report::set_report;
 pub use types::{
     CardCurve, EvennessSaid, FloorPart, Level, LightMap, MapAsked, OnSet, PersonLit, Reach, SetLight, SetNote,
     SetReport, SetThing, ShadowDrawn, Whose,

@@ -84,7 +84,9 @@ pub(super) fn light(setup: &Setup, stage: &Stage, index: usize, away_m: f64, uni
             thing.map_or_else(|| "past everything".to_owned(), |thing| format!("to {}", called(setup, stage, &thing)));
         says += &match head.elevation_deg {
             up if up > 75.0 => format!(", its head straight up {to}"),
-            up => format!(", its head turned {to}, {:.0}° up", up),
+            up if up.abs() < 3.0 => format!(", its head turned {to}"),
+            up if up > 0.0 => format!(", its head turned {to}, {up:.0}° up"),
+            down => format!(", its head turned {to}, {:.0}° down", -down),
         };
     } else if light.feather_deg > 0.0 {
         let way = match place.feather_to {
@@ -105,7 +107,10 @@ pub(super) fn light(setup: &Setup, stage: &Stage, index: usize, away_m: f64, uni
     if place.roll_deg.abs() >= 45.0 {
         says += ", lying";
     }
-    let facts = facts(stage, index, away_m, region, unit);
+    let mut facts = facts(stage, index, away_m, region, unit);
+    if light.on_camera {
+        facts.retain(|fact| fact.code != "nearest");
+    }
     let listed = SetLight {
         light_id: light.id.clone(),
         aim: [target.x, target.y, target.z],

@@ -3,8 +3,8 @@
 
 use tolva_core::scale::{LengthUnit, Metres};
 use tolva_core::set::{Direction, Panel, Point, Vector, View};
-use tolva_planner::set::{Stage, Thing, distances, support_outline};
-use tolva_planner::setup::{HazardKind, Kit, Person, Product, ProductShape, Setup};
+use tolva_planner::set::{Stage, Thing, support_outline};
+use tolva_planner::setup::{HazardKind, Person, Product, ProductShape, Setup};
 
 use super::types::{OnSet, SetThing};
 
@@ -131,9 +131,8 @@ pub(super) fn hazard_name(kind: HazardKind) -> (&'static str, &'static str) {
 }
 
 /// Everything that stands on a set, what is largest first, so that what is small lies on top.
-pub(super) fn things(setup: &Setup, kit: &Kit, stage: &Stage, unit: LengthUnit) -> Vec<SetThing> {
+pub(super) fn things(setup: &Setup, stage: &Stage, away: &[f64], unit: LengthUnit) -> Vec<SetThing> {
     let (set, view) = (&stage.laid.set, &stage.view);
-    let away = distances(setup, kit);
     let mut all = Vec::new();
     for wall in &set.walls {
         let panel = wall.panel(stage.laid.anchor());
@@ -211,6 +210,7 @@ pub(super) fn things(setup: &Setup, kit: &Kit, stage: &Stage, unit: LengthUnit) 
 #[cfg(test)]
 mod tests {
     use super::*;
+    use tolva_planner::setup::Kit;
 
     #[test]
     fn a_hull_leaves_out_what_lies_inside() {
@@ -225,7 +225,7 @@ mod tests {
         let kit = Kit::starter();
         let setup = Setup::new("one", &kit);
         let stage = Stage::of(&setup, &kit);
-        let all = things(&setup, &kit, &stage, LengthUnit::Metres);
+        let all = things(&setup, &stage, &[1.5], LengthUnit::Metres);
         let person = all.iter().find(|one| one.kind == "person").expect("somebody");
         let head = &person.lens[1];
         let middle = head.iter().map(|at| at[0]).sum::<f64>() / f64::from(u32::try_from(head.len()).expect("few"));

@@ -1,23 +1,22 @@
 //! The report of a set: everything that follows from where things stand, worded.
 
+use std::sync::Arc;
+
 use tolva_core::ambient::Role;
 use tolva_core::scale::{LengthUnit, Metres, Stops};
-use tolva_core::set::Point;
 use tolva_planner::lighting::Prepared;
 use tolva_planner::refused::Refused;
 use tolva_planner::set::{
-    self as domain, Evenness, Grid, Laid, Stage, distances, even_pair, even_place, evenness, notices, on_regions,
-    shadows, thrown,
+    self as domain, Grid, Laid, Stage, card_along, distances, distances_of, evenness, notices, shadows, thrown,
 };
 use tolva_planner::setup::{Kit, Setup};
 use tolva_planner::solver::Outcome;
 
+use super::evenness::said;
 use super::moves;
 use super::notes::note;
 use super::outlines::things;
-use super::types::{
-    CardCurve, EvennessSaid, FloorPart, Level, LightMap, MapAsked, PersonLit, Reach, SetReport, ShadowDrawn, Whose,
-};
+use super::types::{CardCurve, FloorPart, Level, LightMap, MapAsked, Reach, SetReport, ShadowDrawn, Whose};
 use crate::depth_lane::Distance;
 use crate::shown::{Fact, Show};
 
@@ -32,46 +31,50 @@ const LEAST_M: f64 = 4.0;
 const LEVELS: std::ops::RangeInclusive<i32> = -6..=4;
 /// A card is tried from here to there, in so many steps.
 const CARD_M: (f64, f64) = (0.25, 2.5);
-const CARD_STEPS: u32 = 24;
+const CARD_STEPS: u32 = 14;
 
-/// The report of a setup's set.
-///
-/// # Errors
-/// A setup that cannot be planned.
-pub fn set_report(setup: &Setup, kit: &Kit, show: Show, asked: &MapAsked) -> Result<SetReport, Refused> {
-    let prepared = Prepared::new(setup, kit)?;
-    let outcome = Outcome::of(&prepared);
-    let stage = prepared.stage.clone().map_or_else(|| Stage::of(setup, kit), |stage| (*stage).clone());
-    let away = distances(setup, kit);
+/// The report of the set of a setup that is planned.
+pub(crate) fn set_report(
+    prepared: &Prepared<'_>,
+    outcome: &Outcome,
+    kit: &Kit,
+    show: Show,
+    asked: &MapAsked,
+) -> SetReport {
+    let setup = prepared.setup;
+    let stage = prepared.stage.clone().unwrap_or_else(|| Arc::new(Stage::of(setup, kit)));
+    let away = distances_of(prepared, Some(outcome));
     let unit = show.metres();
-    let things = things(setup, kit, &stage, unit);
-    let (mut lights, mut said) = (Vec::new(), Vec::new());
+    let things = things(setup, &stage, &away, unit);
+    let (mut lights, mut moved) = (Vec::new(), Vec::new());
     for (index, away) in away.iter().enumerate() {
         let (listed, move_said) = moves::light(setup, &stage, index, *away, unit);
         lights.push(listed);
-        said.push(move_said);
+        moved.push(move_said);
     }
-    said.extend(moves::others(setup, &stage, unit));
-    let found = notices(&prepared, (kit, &stage), &away);
-    let part = asked.part.unwrap_or_else(|| all_of(&things));
+    moved.extend(moves::others(setup, &stage, unit));
+    let found = notices(prepared, (kit, &stage), &away);
+    let whole = all_of(&things);
+    let part = asked.part.unwrap_or(whole);
     let view = &stage.view;
-    let (sun, drawn) = sunlight(&prepared, &stage, unit);
-    Ok(SetReport {
+    let (sun, drawn) = sunlight(prepared, &stage, unit);
+    SetReport {
         used: stage.laid.used,
         says: says(&stage.laid),
+        whole,
         frame: frame(&stage, part),
         frame_high: view.half_height / view.half_width,
         lights,
-        reaches: reaches(&prepared, &outcome, &stage, &away),
-        moves: said,
+        reaches: reaches(prepared, outcome, &stage, &away),
+        moves: moved,
         notices: found.iter().map(|one| note(setup, &stage, one, unit)).collect(),
-        evenness: evenness(&prepared, &outcome, &stage).map(|found| even_said(setup, kit, &stage, &found, unit)),
+        evenness: evenness(prepared, outcome, &stage).map(|found| said(setup, kit, &stage, &found, unit)),
         sun,
         shadows: drawn,
-        card: card_curve(setup, kit, &prepared, &stage, unit),
-        map: light_map(&prepared, &outcome, &stage, asked, part, unit),
+        card: card_curve(setup, kit, prepared, &stage, unit),
+        map: light_map(prepared, outcome, &stage, asked, part, unit),
         things,
-    })
+    }
 }
 
 /// The set in words alone, one move a line.
@@ -156,86 +159,6 @@ fn reaches(prepared: &Prepared<'_>, outcome: &Outcome, stage: &Stage, away: &[f6
     all
 }
 
-fn even_said(setup: &Setup, kit: &Kit, stage: &Stage, found: &Evenness, unit: LengthUnit) -> EvennessSaid {
-    let people = &stage.laid.set.people;
-    let worst = &people[found.worst].name;
-    let off = found.people[found.worst];
-    let m = |metres: Metres| metres.label(unit);
-    let (says, moves) = if found.is_even() {
-        (
-            format!("Everybody is within {} stop of each other.", found.spread.thirds().trim_start_matches('+')),
-            Vec::new(),
-        )
-    } else {
-        let how = match off.0 {
-            none if !none.is_finite() => "gets nothing of it".to_owned(),
-            over if over > 0.0 => format!("is {} over the middle", off.amount()),
-            _ => format!("is {} under the middle", off.amount()),
-        };
-        let flashes: Vec<usize> = (0..setup.lights.len())
-            .filter(|index| {
-                kit.flashes.iter().any(|flash| {
-                    flash.id == setup.lights[*index].flash_id
-                        && !matches!(flash.output, tolva_planner::setup::FlashOutput::Continuous(_))
-                })
-            })
-            .collect();
-        let one = flashes.first().and_then(|light| even_place(setup, kit, *light));
-        let id = |index: usize| setup.lights[index].id.clone();
-        match one {
-            Some(place) if place.spread <= domain::EVEN => {
-                let (light, direction, distance) = place.lights[0];
-                let up = direction.elevation_deg;
-                let does = format!("{} {} away and {up:.0}° up brings all within a third.", id(light), m(distance));
-                (format!("{worst} {how}. {does}"), vec![id(light)])
-            }
-            one => {
-                let least = one.map_or(String::new(), |place| format!(" (at best {} apart)", place.spread.amount()));
-                let pair = flashes.get(1).and_then(|other| even_pair(setup, kit, (flashes[0], *other)));
-                match pair {
-                    Some(pair) if pair.spread <= domain::EVEN => {
-                        let (first, direction, distance) = pair.lights[0];
-                        let (a, b) = (id(first), id(pair.lights[1].0));
-                        let says = format!(
-                            "{worst} {how}. Not with one light{least}: {a} and {b} to both sides of the camera, {} away and \
-                             {:.0}° up, bring all within a third.",
-                            m(distance),
-                            direction.elevation_deg
-                        );
-                        (says, vec![a, b])
-                    }
-                    Some(pair) => {
-                        let says = format!(
-                            "{worst} {how}. Not with one light{least}, nor with two (at best {} apart): bring the rows \
-                             nearer together.",
-                            pair.spread.amount()
-                        );
-                        (says, Vec::new())
-                    }
-                    None => (
-                        format!("{worst} {how}. Not with one light{least}: two, one to each side of the camera."),
-                        Vec::new(),
-                    ),
-                }
-            }
-        }
-    };
-    EvennessSaid {
-        people: (people.iter().zip(&found.people).enumerate())
-            .map(|(index, (person, stops))| PersonLit {
-                person_id: person.id.clone(),
-                name: person.name.clone(),
-                stops: (*stops).into(),
-                worst: index == found.worst && !found.is_even(),
-            })
-            .collect(),
-        spread: found.spread.into(),
-        even: found.is_even(),
-        says,
-        moves,
-    }
-}
-
 fn sunlight(prepared: &Prepared<'_>, stage: &Stage, unit: LengthUnit) -> (Vec<Fact>, Vec<ShadowDrawn>) {
     let Some(scene) = prepared.scene.as_ref().filter(|scene| scene.now.sun_shows && scene.light.is_daylight()) else {
         return (Vec::new(), Vec::new());
@@ -293,47 +216,29 @@ fn sunlight(prepared: &Prepared<'_>, stage: &Stage, unit: LengthUnit) -> (Vec<Fa
 fn card_curve(setup: &Setup, kit: &Kit, prepared: &Prepared<'_>, stage: &Stage, unit: LengthUnit) -> Option<CardCurve> {
     let card = stage.laid.set.cards.first()?;
     let region = setup.regions.iter().position(|one| one.role == Role::ShadowSide).unwrap_or(prepared.lit);
-    let face = stage.receptors[region].at;
-    let centre = card.panel().centre;
-    let (way, now_m) = ((centre - face).normalize_or(tolva_core::set::Vector::X), centre.distance(face));
-    let bare =
-        Setup { set: Some(tolva_planner::setup::Set { cards: Vec::new(), ..stage.laid.set.clone() }), ..setup.clone() };
-    let there: Vec<f64> = prepared
-        .light
-        .iter()
-        .zip(&prepared.set_ambient)
-        .map(|(light, by)| (light.there(prepared.scene.as_ref().map(|scene| &scene.now)).0 - by.by.0).exp2())
-        .collect();
-    let with = |metres: f64| {
-        let at: Point = face + way * metres;
-        let moved = tolva_planner::setup::Card { x_m: at.x, y_m: at.y, z_m: at.z, ..card.clone() };
-        let set = tolva_planner::setup::Set { cards: vec![moved], ..stage.laid.set.clone() };
-        let drawn = Setup { set: Some(set), ..setup.clone() };
-        on_regions(&drawn, &Stage::of(&drawn, kit), &there)[region].by
-    };
-    let base = on_regions(&bare, &Stage::of(&bare, kit), &there)[region].by;
-    let by = |metres: f64| (with(metres) - base).0;
-    let points: Vec<[f64; 2]> = (0..=CARD_STEPS)
-        .map(|step| CARD_M.0 + (CARD_M.1 - CARD_M.0) * f64::from(step) / f64::from(CARD_STEPS))
-        .map(|metres| [metres, (by(metres) * 1000.0).round() / 1000.0])
-        .collect();
-    let now = by(now_m);
+    let now_m = card.panel().centre.distance(stage.receptors[region].at);
+    let scene = prepared.scene.as_ref().map(|scene| &scene.now);
+    // As it was read, before anything was put up.
+    let there = prepared.light.iter().zip(&prepared.set_ambient);
+    let there: Vec<f64> = there.map(|(light, by)| (light.there(scene).0 - by.by.0).exp2()).collect();
+    let step = |step: u32| CARD_M.0 + (CARD_M.1 - CARD_M.0) * f64::from(step) / f64::from(CARD_STEPS);
+    let distances: Vec<f64> = (0..=CARD_STEPS).map(step).chain([now_m]).collect();
+    let by = card_along(setup, kit, &there, region, &distances)?;
+    let at = |metres: f64, stops: Stops| [metres, (stops.0 * 1000.0).round() / 1000.0];
+    let mut points: Vec<[f64; 2]> = distances.iter().zip(&by).map(|(metres, stops)| at(*metres, *stops)).collect();
+    let now = points.pop()?;
     let name = &setup.regions[region].name;
-    let verb = if now >= 0.0 { "adds" } else { "takes" };
-    let says = format!(
-        "{} at {} {verb} {} of ambient on “{name}”.",
-        card.name,
-        Metres(now_m).label(unit),
-        Stops(now.abs()).amount()
-    );
+    let verb = if now[1] >= 0.0 { "adds" } else { "takes" };
+    let amount = Stops(now[1]).amount();
+    let says = format!("{} at {} {verb} {amount} of ambient on “{name}”.", card.name, Metres(now_m).label(unit));
     Some(CardCurve {
         card_id: card.id.clone(),
         name: card.name.clone(),
         region_id: setup.regions[region].id.clone(),
-        now: [now_m, (now * 1000.0).round() / 1000.0],
+        now,
         says,
-        levels: card_levels(&points),
         marks: [0.5, 1.0, 1.5, 2.0].map(|at_m| Distance { at_m, label: Metres(at_m).label(unit) }).into(),
+        levels: card_levels(&points),
         points,
     })
 }

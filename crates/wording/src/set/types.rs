@@ -101,7 +101,9 @@ pub struct SetReport {
     pub used: bool,
     /// What that means, in a sentence.
     pub says: String,
-    /// Everything that stands there, what lies farthest back first.
+    /// The part of the floor that holds everything.
+    pub whole: FloorPart,
+    /// Everything that stands there, what is largest first.
     pub things: Vec<SetThing>,
     /// The camera's frame on the floor: from the camera to both ends.
     pub frame: Vec<[f64; 2]>,

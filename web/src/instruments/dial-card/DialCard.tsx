@@ -225,8 +225,12 @@ function Unit({ light, plan, slim }: { light: LightCard; plan: Plan; slim: boole
             )}
             {on && !light.continuous && (
               <>
-                <dt>Large and near</dt>
-                <dd>{light.near_field} stops</dd>
+                {light.near_field && (
+                  <>
+                    <dt>Large and near</dt>
+                    <dd>{light.near_field} stops</dd>
+                  </>
+                )}
                 <dt>Exact power</dt>
                 <dd>{light.power_exact} stops</dd>
                 {compensation && (

@@ -59,7 +59,7 @@ export function MapOfLight({ chosen, choose, lights }: Props) {
   const [whose, setWhose] = useState('flashes');
   const [part, setPart] = useState<FloorPart>();
   const { width, ref } = useWidth(720);
-  const height = Math.round(Math.min(Math.max(width * 0.68, 300), 460));
+  const height = Math.round(Math.min(Math.max(width * 0.55, 320), 520));
   const shown = whose === 'flashes' || whose === 'together' || lights.includes(whose) ? whose : 'flashes';
   const asked = useMemo<MapAsked>(
     () => ({
@@ -70,7 +70,7 @@ export function MapOfLight({ chosen, choose, lights }: Props) {
   );
   useMapAsked(asked);
   // What is drawn at first stays where it is while something is dragged.
-  const first = set?.map.part;
+  const first = set?.whole;
   if (!part && first) setPart(grown(first, width, height));
   const options = [
     ...lights.map((id) => ({ id, label: id })),

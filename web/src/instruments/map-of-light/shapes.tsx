@@ -49,8 +49,8 @@ export function Outlines({ thing, outlines, x, y }: { thing: SetThing; outlines:
       key={index}
       d={pathOf(outline, x, y)}
       fill={fills[thing.kind] ?? 'none'}
-      stroke={ambient ? 'var(--ambient)' : thing.kind === 'person' && index === 1 ? 'var(--panel)' : 'var(--ink)'}
-      strokeWidth={ambient ? 4 : outline.length < 3 ? 3 : thing.kind === 'person' && index === 1 ? 2 : 1.5}
+      stroke={ambient ? 'var(--ambient)' : thing.kind === 'person' ? 'var(--panel)' : 'var(--ink)'}
+      strokeWidth={ambient ? 4 : outline.length < 3 ? 3 : thing.kind === 'person' ? 2 : 1.5}
       strokeDasharray={dashes[thing.kind]}
     />
   ));

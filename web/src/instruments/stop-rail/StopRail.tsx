@@ -2,9 +2,10 @@ import styled from 'styled-components';
 import { useState } from 'react';
 import type { RegionOnRail } from '../../api/client';
 import { useStart } from '../../api/start';
-import { useLivePlan } from '../../session/job';
+import { useLivePlan, useSetup } from '../../session/job';
 import { Told } from '../Told';
 import { Nudger, type Tapped } from './Nudger';
+import { usePinned } from './pinned';
 import { Drawing } from '../Drawing';
 import { useWidth } from '../useWidth';
 import { markKey, type MarkOf, RailMark } from './RailMark';
@@ -35,7 +36,6 @@ const Legend = styled.ul`
   display: flex;
   flex-wrap: wrap;
   gap: 2px 14px;
-  margin-left: auto;
   font-size: 13px;
   color: var(--quiet);
   li {
@@ -50,8 +50,11 @@ const Legend = styled.ul`
     display: none;
   }
 `;
-const Toggle = styled(Button)`
+const Tools = styled.div`
+  display: flex;
   margin-left: auto;
+`;
+const Toggle = styled(Button)`
   min-height: 28px;
 `;
 const least = -6;
@@ -64,6 +67,9 @@ export function StopRail({ low = false }: { low?: boolean }) {
   const rail = useLivePlan((plan) => plan.rail) ?? [];
   const [tapped, setTapped] = useState<Tapped[]>();
   const [open, setOpen] = useState(false);
+  const { setup } = useSetup();
+  const store = usePinned();
+  const pinned = store.pinned?.setup === setup.id ? store.pinned.rail : undefined;
   // Under a drawing that is the instrument it stands low, and opens.
   const flat = low && !open;
   const { width, ref } = useWidth(760);
@@ -84,11 +90,20 @@ export function StopRail({ low = false }: { low?: boolean }) {
       <Head>
         <h2>Stop rail</h2>
         <p>0 is mid grey, in stops.{!flat && ' Drag a mark, or use the arrow keys.'}</p>
-        {low && (
-          <Toggle kind="bare" aria-expanded={open} onPress={() => setOpen(!open)}>
-            {open ? 'Close' : 'Open'}
+        <Tools>
+          <Toggle
+            kind="bare"
+            aria-pressed={pinned !== undefined}
+            onPress={() => (pinned ? store.unpin() : store.pin(setup.id, rail))}
+          >
+            {pinned ? 'Unpin' : 'Pin'}
           </Toggle>
-        )}
+          {low && (
+            <Toggle kind="bare" aria-expanded={open} onPress={() => setOpen(!open)}>
+              {open ? 'Close' : 'Open'}
+            </Toggle>
+          )}
+        </Tools>
         <Legend hidden={flat}>
           <li>
             <svg width="14" height="14" viewBox="-7 -7 14 14" aria-hidden>
@@ -163,6 +178,7 @@ export function StopRail({ low = false }: { low?: boolean }) {
               x={x}
               slim={slim}
               flat={flat}
+              before={pinned?.find((one) => one.region_id === region.region_id)}
               width={width}
               laneHeight={laneHeight}
               range={start?.marks_stops ?? [least, most]}
@@ -183,6 +199,8 @@ type LaneProps = {
   x: (stops: number) => number;
   slim: boolean;
   flat: boolean;
+  /** How it stood when it was pinned. */
+  before: RegionOnRail | undefined;
   width: number;
   laneHeight: number;
   range: readonly number[];
@@ -227,7 +245,7 @@ function marksOf(region: RegionOnRail): (Tapped & { stops: number })[] {
   );
 }
 
-function Lane({ region, y, x, slim, flat, width, laneHeight, range, onTap }: LaneProps) {
+function Lane({ region, y, x, slim, flat, before, width, laneHeight, range, onTap }: LaneProps) {
   const together = region.together.at.stops ?? undefined;
   const spread = region.uncertainty_stops;
   const { region_id } = region;
@@ -291,6 +309,7 @@ function Lane({ region, y, x, slim, flat, width, laneHeight, range, onTap }: Lan
           <title>wished: {region.wish.label}</title>
         </path>
       )}
+      {before && <Before region={before} now={region} y={y} x={x} />}
       <RailMark
         {...marked({ region_id, grip: 'ambient' })}
         mark={region.ambient}
@@ -315,6 +334,42 @@ function Lane({ region, y, x, slim, flat, width, laneHeight, range, onTap }: Lan
           shape={<Lozenge letter={flash.light_id} />}
         />
       ))}
+    </g>
+  );
+}
+
+/** How a region stood when the rail was pinned: hollow marks under those of now, with what that was. */
+function Before({
+  region,
+  now,
+  y,
+  x,
+}: {
+  region: RegionOnRail;
+  now: RegionOnRail;
+  y: number;
+  x: (at: number) => number;
+}) {
+  const together = region.together.at.stops ?? undefined;
+  const ambient = region.ambient.at.stops ?? undefined;
+  const says = `${now.name}, pinned: together ${region.together.at.label}, ambient ${region.ambient.at.label} stops`;
+  return (
+    <g role="img" aria-label={says}>
+      <title>{says}</title>
+      {ambient !== undefined && (
+        <circle cx={x(ambient)} cy={y} r={8.5} fill="none" stroke="var(--ambient)" strokeDasharray="2.5 2.5" />
+      )}
+      {together !== undefined && (
+        <rect
+          x={x(together) - 4.5}
+          y={y - 11}
+          width={9}
+          height={22}
+          fill="none"
+          stroke="var(--ink)"
+          strokeDasharray="2.5 2.5"
+        />
+      )}
     </g>
   );
 }

@@ -15,9 +15,7 @@ export function Reaches({ light }: { light: Light }) {
   const { setup, set } = useSetup();
   const aimed = light.aimed_at ?? setup.regions.find((region) => region.role === 'lit_side')?.id;
   const spill = light.spill ?? [];
-  const worked = useLivePlan((plan) =>
-    plan.set?.reaches.filter((reach) => reach.light_id === light.id && reach.from_set),
-  );
+  const worked = useLivePlan((plan) => plan.set?.reaches)?.filter((one) => one.light_id === light.id && one.from_set);
   if (setup.set) {
     const facts = (worked ?? []).flatMap((reach) => {
       const region = setup.regions.find((one) => one.id === reach.region_id);

@@ -1,14 +1,19 @@
 import { Drawing } from '../../instruments/Drawing';
+import { usePinned } from '../../instruments/stop-rail/pinned';
 import { useWidth } from '../../instruments/useWidth';
-import { useLivePlan } from '../../session/job';
+import { useLivePlan, useSetup } from '../../session/job';
+import { Button } from '../../ui/Button';
 import { linear } from '../../ui/linear';
-import { Panel, Part } from '../../ui/Panel';
+import { Panel, Part, Row } from '../../ui/Panel';
 
 const height = 170;
 
 /** What a card adds or takes against how far it stands, with its own place on the curve. */
 export function CardFill() {
   const card = useLivePlan((plan) => plan.set?.card);
+  const rail = useLivePlan((plan) => plan.rail);
+  const { setup, ask } = useSetup();
+  const pin = usePinned((store) => store.pin);
   const { width, ref } = useWidth(640);
   if (!card) return null;
   const all = [
@@ -51,6 +56,16 @@ export function CardFill() {
           )}
         </Drawing>
       </div>
+      <Row $below>
+        <Button
+          onPress={() => {
+            if (rail) pin(setup.id, rail);
+            ask(`${card.name} taken away`, { set: { remove: { card: card.card_id } } }, 'set/card');
+          }}
+        >
+          Pin the rail, and see it without the card
+        </Button>
+      </Row>
     </Panel>
   );
 }

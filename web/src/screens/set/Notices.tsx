@@ -12,6 +12,16 @@ const List = styled.ul`
   margin-top: ${space.gap}px;
 `;
 
+const Line = styled.div`
+  display: flex;
+  flex-wrap: wrap;
+  align-items: center;
+  gap: ${space.near}px ${space.part}px;
+  p {
+    flex: 1 1 320px;
+  }
+`;
+
 /** What there is to say of the set: what cannot stand so, what can hurt, what stands in the frame. */
 export function Notices({ choose }: { choose: (thing: OnSet) => void }) {
   const notices = useLivePlan((plan) => plan.set?.notices);
@@ -21,9 +31,13 @@ export function Notices({ choose }: { choose: (thing: OnSet) => void }) {
       {notices.map((note, index) => (
         <li key={`${note.code}/${index}`}>
           <Notice>
-            <strong>{note.heading}. </strong>
-            {note.says}
-            <Act note={note} choose={choose} />
+            <Line>
+              <p>
+                <strong>{note.heading}. </strong>
+                {note.says}
+              </p>
+              <Act note={note} choose={choose} />
+            </Line>
           </Notice>
         </li>
       ))}
@@ -37,7 +51,7 @@ function Act({ note, choose }: { note: SetNote; choose: (thing: OnSet) => void }
   const { about } = note;
   const light = lightOf(about ?? undefined);
   return (
-    <Row $below>
+    <Row $gap={6}>
       {note.code === 'other_side_lit' && (
         <Button onPress={() => ask('The other side is lit', { set: 'other_side' }, 'set/side')}>
           Let the other side be the lit one

@@ -63,7 +63,7 @@ type Props = { chosen: OnSet | undefined; choose: (thing: OnSet) => void };
 /** Everything else that stands on the set: what is chosen, in numbers. Nothing here needs the drawing. */
 export function OtherThings({ chosen, choose }: Props) {
   const { setup } = useSetup();
-  const things = useLivePlan((plan) => plan.set?.things.map(({ thing, name }) => ({ thing, name })));
+  const things = useLivePlan((plan) => plan.set?.things);
   const others = (things ?? []).filter(({ thing }) => typeof thing === 'string' || !('light' in thing));
   const more: { thing: OnSet; name: string }[] = [
     ...(setup.set?.ceiling ? [{ thing: 'ceiling' as const, name: 'Ceiling' }] : []),
