@@ -33,7 +33,13 @@ impl Tolva {
         let folder = TempDir::new().expect("a folder");
         let demo = PathBuf::from(env!("CARGO_MANIFEST_DIR")).join("../../demo");
         // In the order of `tolva demo`: the last imported stands on top.
-        for file in ["bindery-evening.json", "foundry-band.json", "harvest-supper.json", "ropeworks-open-day.json"] {
+        for file in [
+            "guild-days.json",
+            "bindery-evening.json",
+            "foundry-band.json",
+            "harvest-supper.json",
+            "ropeworks-open-day.json",
+        ] {
             let done = Command::new(binary())
                 .args(["import", "--data"])
                 .arg(folder.path().join("tolva.sqlite"))

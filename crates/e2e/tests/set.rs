@@ -72,7 +72,7 @@ async fn a_light_is_dragged() {
     until(&tolva, &id, |setup| setup["lights"][0]["distance_m"].as_f64() > before["lights"][0]["distance_m"].as_f64())
         .await;
     assert_ne!(contours(&b).await, drawn);
-    b.shows("[aria-label='Flash A']", "1/4").await;
+    b.shows("[aria-label='Flash A']", "1/2").await;
     b.saved().await;
     b.button("Undo: Moved on the set").await.click().await.expect("undo");
     until(&tolva, &id, |setup| *setup == before).await;
@@ -127,6 +127,7 @@ async fn the_list_does_what_the_drawing_does() {
     b.shows("[aria-label='What there is to say of the set']", "A lights the other side").await;
     b.button("Let the other side be the lit one").await.click().await.expect("the other side");
     until(&tolva, &id, |setup| setup["regions"][1]["place"]["face"]["side"] == "left").await;
+    b.pick("It stands on", "Light stand, 2.4 m").await;
     let over = b.field("Over what it is aimed at", 0).await;
     b.fill(&over, "40").await;
     b.shows("main", "must be from -20 to 20 m").await;
@@ -199,6 +200,7 @@ async fn a_finger_moves_a_light() {
     assert!(hit[2].as_f64() >= Some(44.0), "{hit}");
     b.swipe(hit[0].as_f64().expect("x"), hit[1].as_f64().expect("y"), -40.0, 20.0).await;
     until(&tolva, &id, |setup| setup["lights"][0]["distance_m"].as_f64() > Some(1.6)).await;
+    b.script("window.scrollTo(0, 0)").await;
     assert_eq!(b.axe().await, Vec::<String>::new(), "the set on a phone");
     b.close().await;
 }

@@ -33,6 +33,18 @@ fn solve_writes_plans_and_on_request_the_workings() {
 }
 
 #[test]
+fn set_writes_the_set_in_words_or_as_a_drawing() {
+    let file = demo("guild-days.json");
+    let file = file.to_str().expect("a path");
+    let found: Value = serde_json::from_slice(&tolva(&["set", file]).stdout).expect("JSON");
+    assert_eq!(found["setups"].as_array().map(Vec::len), Some(4));
+    assert!(found["setups"][0]["moves"][0].as_str().is_some_and(|line| line.starts_with("A: ")), "{found}");
+    let drawing = text(&tolva(&["set", file, "--setup", "teapot", "--svg"]).stdout);
+    assert!(drawing.starts_with("<svg") && drawing.contains("North window"), "{drawing}");
+    assert!(!tolva(&["set", file, "--svg"]).status.success(), "a drawing is of one setup");
+}
+
+#[test]
 fn a_wrong_file_is_refused_with_the_path() {
     let folder = TempDir::new().expect("a folder");
     let wrong = folder.path().join("wrong.json");

@@ -4884,6 +4884,8 @@ export interface components {
             says: string;
             /** @description Whether it can hurt somebody. */
             can_hurt: boolean;
+            away?: components["schemas"]["Distance"] | null;
+            up?: components["schemas"]["Distance"] | null;
         };
         /** @description The set of a setup as it is carried onto the floor. */
         SetOnPaper: {
@@ -5016,7 +5018,7 @@ export interface components {
             /** @description How numbers are shown. */
             show?: components["schemas"]["Show"];
         };
-        /** @description A shadow of the sun on the floor. */
+        /** @description A shadow of the sun on the floor, or the way a card throws it. */
         ShadowDrawn: {
             /** @description Whose. */
             of: components["schemas"]["OnSet"];
@@ -5024,8 +5026,10 @@ export interface components {
             from: number[];
             /** @description To, on level ground, or up to the wall it falls on. */
             to: number[];
-            /** @description Its length and edge. */
+            /** @description Its length and edge, or where a card throws it. */
             says: string;
+            /** @description Whether it is light that a card throws, and no shadow. */
+            lit: boolean;
         };
         /** @description What is missing. */
         Shortfall: {

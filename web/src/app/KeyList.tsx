@@ -30,6 +30,8 @@ const always = [
   { name: 'Q', does: 'Quick sums' },
   { name: 'Tab', does: 'The next control, or the next mark on the stop rail' },
   { name: '← →', does: 'On a mark: a third of a stop; with Shift a whole one' },
+  { name: '← → ↑ ↓', does: 'On the set: 5 cm; with Shift 50 cm. From the side up and down' },
+  { name: '[ ]', does: 'On the set: turned by five degrees' },
   { name: 'Home End', does: 'On a mark: to either end; Page up and Page down a long way' },
   { name: '↑ ↓', does: 'In a number: a step; with Shift three' },
   { name: 'Enter', does: 'In a field: sets what was typed; Escape brings back what was there' },

@@ -31,6 +31,8 @@ const Segment = styled(Radio)`
     outline-offset: 2px;
   }
   @media (pointer: coarse) {
+    min-width: 44px;
+    justify-content: center;
     min-height: 44px;
   }
 `;

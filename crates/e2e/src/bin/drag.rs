@@ -71,6 +71,7 @@ async fn main() {
         found["rate"].as_f64().unwrap_or_default()
     );
     for (what, page, mark, watched) in [
+        ("the contours", "set", "[data-thing='light/A']", "[aria-label='The set from above']"),
         ("the dial card", "blend", "[aria-label^='Behind, together']", "[aria-label='Dial card']"),
         (
             "the swatches",

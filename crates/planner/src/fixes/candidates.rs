@@ -132,9 +132,7 @@ impl<'a> Candidates<'a> {
         self.swap_modifiers(light, |loss| loss > light.modifier_loss.0 + 0.01);
         self.swap_units(light, false);
         if light.bounced.is_none() {
-            // From cosⁿ of the angle: what is to be lost, in degrees.
-            let exponent = light.exponent.max(0.1);
-            let turned = ((-over.0 / exponent).exp2() * light.light.feather_deg.to_radians().cos()).acos().to_degrees();
+            let turned = light.feather_losing(over, at.distance);
             if turned <= MOST_FEATHER_DEG {
                 self.changes.push(Change::FeatherLight { light_id: light_id(), feather_deg: turned.ceil() });
             }

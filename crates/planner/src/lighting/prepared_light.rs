@@ -325,6 +325,32 @@ impl PreparedLight<'_> {
         }
     }
 
+    /// How far it must be turned off its aim to give its region so much less, in degrees; where that is not enough, more
+    /// than a right angle.
+    pub fn feather_losing(&self, less: Stops, distance: Metres) -> f64 {
+        let Some(OnSet { stage, reached }) = &self.on_set else {
+            // From cosⁿ of the angle.
+            let now = self.light.feather_deg.to_radians().cos();
+            return ((-less.0 / self.exponent.max(0.1)).exp2() * now).acos().to_degrees();
+        };
+        let wanted = reached.on(self.aimed_at, distance) - less;
+        let turned =
+            |deg: f64| stage.feathered(self.index, deg).to_regions(self.index, distance)[self.aimed_at].reach();
+        let (mut low, mut high) = (self.light.feather_deg, 90.0);
+        if turned(high) > wanted {
+            return 180.0;
+        }
+        for _ in 0..16 {
+            let middle = f64::midpoint(low, high);
+            if turned(middle) > wanted {
+                low = middle;
+            } else {
+                high = middle;
+            }
+        }
+        high
+    }
+
     /// The nearest and farthest Tolva would put a light by itself (common practice, no source).
     pub fn free_distances(&self) -> (Metres, Metres) {
         (Metres((self.surface.largest().0 / 2.0).max(NEAREST_M)), Metres(FARTHEST_M))

@@ -172,6 +172,14 @@ impl Stage {
         turned(straight, place.feather_to, self.feathers[light], self.camera - from)
     }
 
+    /// The same with a light turned off its aim by so many degrees.
+    #[must_use]
+    pub fn feathered(&self, light: usize, feather_deg: f64) -> Self {
+        let mut other = self.clone();
+        other.feathers[light] = feather_deg;
+        other
+    }
+
     /// A light's face, so far from its aim.
     pub fn glow(&self, light: usize, distance: Metres) -> Glow {
         let at = self.at(light, distance);

@@ -75,6 +75,8 @@ pub struct Thrown {
     pub nearest: Point,
     /// How far off that is, in metres.
     pub off_m: f64,
+    /// Where it falls: on a wall, by its id, or on the floor; nothing where it goes up and away.
+    pub falls: Option<(Option<String>, Point)>,
     /// How the card would have to face to throw it on the eyes.
     pub facing: Direction,
 }
@@ -99,9 +101,20 @@ pub fn thrown(laid: &Laid, sun: Sun, facing_deg: f64) -> Vec<Thrown> {
             let nearest = panel.centre + along * way.dot(along).max(0.0);
             // Half way between the sun and the eyes.
             let facing = Direction::of((to_sun + way.normalize_or_zero()).normalize_or(panel.normal));
-            Some(Thrown { card: card.id.clone(), along, nearest, off_m: nearest.distance(eyes), facing })
+            let falls = falls(laid, panel.centre, along);
+            Some(Thrown { card: card.id.clone(), along, nearest, off_m: nearest.distance(eyes), falls, facing })
         })
         .collect()
+}
+
+/// Where light that goes this way falls first: on a wall, or on the floor.
+fn falls(laid: &Laid, from: Point, along: Vector) -> Option<(Option<String>, Point)> {
+    let walls = laid.set.walls.iter().filter_map(|wall| {
+        let spot = shadow_on(from, along, &wall.panel(from))?;
+        Some((Some(wall.id.clone()), spot))
+    });
+    let floor = (along.z < -1e-6).then(|| (None, from + along * (from.z / -along.z)));
+    walls.chain(floor).min_by(|a, b| a.1.distance(from).total_cmp(&b.1.distance(from)))
 }
 
 #[cfg(test)]
@@ -146,5 +159,11 @@ mod tests {
         (set.cards[0].facing_deg, set.cards[0].tilt_deg) = (facing.azimuth_deg, facing.elevation_deg);
         let hit = &thrown(&Laid::of(&setup), SUN, 0.0)[0];
         assert!(hit.off_m < 1e-6, "{hit:?}");
+        // It goes on past the eyes, downwards: to the floor, or to a wall before that.
+        let (on, spot) = hit.falls.clone().expect("somewhere");
+        assert!(on.is_none() && spot.z.abs() < 1e-9, "{spot:?}");
+        setup.add_to_set(Addition::WallLeft).expect("room");
+        let on_wall = thrown(&Laid::of(&setup), SUN, 0.0)[0].falls.clone().expect("somewhere");
+        assert!(on_wall.0.is_some() && on_wall.1.z > 0.0, "{on_wall:?}");
     }
 }

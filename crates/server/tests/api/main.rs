@@ -6,6 +6,7 @@ mod hostile;
 mod kit;
 mod light;
 mod running;
+mod set;
 
 use reqwest::StatusCode;
 use rstest::rstest;

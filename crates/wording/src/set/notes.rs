@@ -7,6 +7,7 @@ use tolva_planner::setup::{HazardKind, Setup};
 
 use super::outlines::hazard_name;
 use super::types::SetNote;
+use crate::depth_lane::Distance;
 use crate::words::lower_first;
 
 /// The usual caution.
@@ -94,7 +95,7 @@ pub(super) fn note(setup: &Setup, stage: &Stage, notice: &SetNotice, unit: Lengt
             "The shadow side gets more of it than the lit side: bring it round, or let the other side be the lit one."
                 .to_owned(),
         ),
-        SetNotice::InFrame { what, part, from_m } => {
+        SetNotice::InFrame { what, part, from_m, up_m } => {
             let name = upper_first(&named(what));
             let what = match part {
                 Part::Face | Part::Whole => format!("{name} stands in the frame"),
@@ -102,7 +103,16 @@ pub(super) fn note(setup: &Setup, stage: &Stage, notice: &SetNotice, unit: Lengt
                 Part::Helper => format!("The helper with {name} stands in the frame"),
             };
             let says = match (part, from_m) {
-                (_, Some(from)) => format!("From {} on, along its line, its face is out of it.", m(*from)),
+                (_, Some(from)) => {
+                    let up = up_m.map_or_else(String::new, |up| format!(" Straight up, from {} on.", m(up)));
+                    format!("From {} on, along its line, its face is out of it.{up}", m(*from))
+                }
+                (Part::Face, None) if up_m.is_some() => {
+                    format!(
+                        "Along its line it stays in it: straight up it is out of it from {} on.",
+                        m(up_m.unwrap_or_default())
+                    )
+                }
                 (Part::Face, None) => "Along its line it stays in it: raise it, or move it to the side.".to_owned(),
                 (Part::Stand, None) => "Take it to the side, or put the light on a boom.".to_owned(),
                 (Part::Helper, None) => "Let them kneel, step aside, or take a stand.".to_owned(),
@@ -190,5 +200,17 @@ pub(super) fn note(setup: &Setup, stage: &Stage, notice: &SetNotice, unit: Lengt
         heading,
         says,
         can_hurt: notice.can_hurt(),
+        away: match notice {
+            SetNotice::InFrame { from_m, .. } => from_m.map(|from| to_do(from, unit)),
+            _ => None,
+        },
+        up: match notice {
+            SetNotice::InFrame { up_m, .. } => up_m.map(|up| to_do(up, unit)),
+            _ => None,
+        },
     }
+}
+
+fn to_do(at_m: f64, unit: LengthUnit) -> Distance {
+    Distance { at_m: (at_m * 1000.0).round() / 1000.0, label: Metres(at_m).label(unit) }
 }

@@ -16,7 +16,7 @@ use super::evenness::said;
 use super::moves;
 use super::notes::note;
 use super::outlines::things;
-use super::types::{CardCurve, FloorPart, Level, LightMap, MapAsked, Reach, SetReport, ShadowDrawn, Whose};
+use super::types::{CardCurve, FloorPart, Level, LightMap, MapAsked, OnSet, Reach, SetReport, ShadowDrawn, Whose};
 use crate::depth_lane::Distance;
 use crate::shown::{Fact, Show};
 
@@ -193,20 +193,34 @@ fn sunlight(prepared: &Prepared<'_>, stage: &Stage, unit: LengthUnit) -> (Vec<Fa
             from: [shadow.from.x, shadow.from.y],
             to: [end.x, end.y],
             says,
+            lit: false,
         });
     }
     for thrown in thrown(&stage.laid, sun, facing) {
-        let name = stage.laid.set.cards.iter().find(|card| card.id == thrown.card).map_or("", |card| &card.name);
+        let Some(one) = stage.laid.set.cards.iter().find(|card| card.id == thrown.card) else { continue };
+        let (name, card) = (&one.name, one.panel().centre);
+        let on = match &thrown.falls {
+            Some((Some(wall), at)) => {
+                let wall = stage.laid.set.walls.iter().find(|one| &one.id == wall).map_or("a wall", |one| &one.name);
+                format!(", and on {wall}, {} over the floor", m(at.z))
+            }
+            Some((None, at)) => format!(", and on the floor {} off", m(at.truncate().distance(card.truncate()))),
+            None => String::new(),
+        };
         let says = if thrown.off_m < 0.15 {
-            "throws the sun on the face".to_owned()
+            format!("throws the sun on the face{on}")
         } else {
             format!(
-                "throws the sun past the face, {} off it: facing {:.0}°, tilted {:.0}° up, it would hit",
+                "throws the sun past the face, {} off it{on}: facing {:.0}°, tilted {:.0}° up, it would hit",
                 m(thrown.off_m),
                 thrown.facing.azimuth_deg,
                 thrown.facing.elevation_deg
             )
         };
+        if let Some((_, at)) = thrown.falls {
+            let of = OnSet::Card(thrown.card.clone());
+            drawn.push(ShadowDrawn { of, from: [card.x, card.y], to: [at.x, at.y], says: says.clone(), lit: true });
+        }
         facts.push(Fact::new("thrown", name, says).with("off_m", thrown.off_m));
     }
     (facts, drawn)

@@ -201,6 +201,10 @@ pub struct SetNote {
     pub says: String,
     /// Whether it can hurt somebody.
     pub can_hurt: bool,
+    /// How far from its aim a light would be out of the frame; null where there is no such way.
+    pub away: Option<crate::depth_lane::Distance>,
+    /// How high over the floor it would be.
+    pub up: Option<crate::depth_lane::Distance>,
 }
 
 /// How evenly a group is lit.
@@ -231,7 +235,7 @@ pub struct PersonLit {
     pub worst: bool,
 }
 
-/// A shadow of the sun on the floor.
+/// A shadow of the sun on the floor, or the way a card throws it.
 #[derive(Clone, Debug, PartialEq, Serialize, ToSchema)]
 pub struct ShadowDrawn {
     /// Whose.
@@ -240,8 +244,10 @@ pub struct ShadowDrawn {
     pub from: [f64; 2],
     /// To, on level ground, or up to the wall it falls on.
     pub to: [f64; 2],
-    /// Its length and edge.
+    /// Its length and edge, or where a card throws it.
     pub says: String,
+    /// Whether it is light that a card throws, and no shadow.
+    pub lit: bool,
 }
 
 /// Fill against distance.

@@ -10,6 +10,7 @@ mod falling;
 mod fixed;
 mod laws;
 mod many;
+mod set;
 mod sharp;
 mod sun_report;
 mod too_strong;

@@ -8,6 +8,9 @@ type Line = { stops: number; label: string; path: string; at: [number, number] |
 /** Lines of equal stops, like heights on a map. The core says how much light there is; here lines are drawn through it. */
 export const Contours = memo(function Contours({ map, floor }: { map: LightMap; floor: Floor }) {
   const lines = useMemo(() => drawn(map, floor), [map, floor]);
+  // What is there is no flash's alone.
+  const together = map.whose === 'together';
+  const colour = together ? 'var(--ink)' : 'var(--flash)';
   return (
     <g aria-hidden>
       {lines.map((line) => (
@@ -16,7 +19,7 @@ export const Contours = memo(function Contours({ map, floor }: { map: LightMap; 
           className="contour"
           d={line.path}
           fill="none"
-          stroke="var(--flash)"
+          stroke={colour}
           strokeWidth={line.stops === 0 ? 2.4 : 1.2}
           opacity={line.stops === 0 ? 1 : 0.75}
         />
@@ -26,7 +29,7 @@ export const Contours = memo(function Contours({ map, floor }: { map: LightMap; 
           line.at && (
             <text
               key={line.stops}
-              className="figure flash"
+              className={together ? 'figure' : 'figure flash'}
               x={line.at[0]}
               y={line.at[1] + 4}
               textAnchor="middle"

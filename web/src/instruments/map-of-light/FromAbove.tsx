@@ -92,7 +92,11 @@ export function FromAbove({ set, part, width, height, chosen, choose, setPart }:
       )}
       <Contours map={set.map} floor={floor} />
       {set.shadows.map((shadow) => (
-        <g key={keyOfThing(shadow.of)} role="img" aria-label={`Shadow of the sun: ${shadow.says}`}>
+        <g
+          key={keyOfThing(shadow.of)}
+          role="img"
+          aria-label={`${shadow.lit ? 'Thrown by a card' : 'Shadow of the sun'}: ${shadow.says}`}
+        >
           <title>{shadow.says}</title>
           <line
             x1={x(shadow.from[0] ?? 0)}
@@ -100,8 +104,9 @@ export function FromAbove({ set, part, width, height, chosen, choose, setPart }:
             x2={x(shadow.to[0] ?? 0)}
             y2={y(shadow.to[1] ?? 0)}
             stroke="var(--ambient)"
-            strokeWidth={Math.max(4, 0.4 * floor.perMetre)}
-            opacity={0.28}
+            {...(shadow.lit
+              ? { strokeWidth: 2, strokeDasharray: '1 5', strokeLinecap: 'round' as const }
+              : { strokeWidth: Math.max(4, 0.4 * floor.perMetre), opacity: 0.28 })}
           />
         </g>
       ))}

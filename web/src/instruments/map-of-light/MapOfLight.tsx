@@ -56,11 +56,16 @@ const zoom = 1.35;
 export function MapOfLight({ chosen, choose, lights }: Props) {
   const set = useLivePlan((plan) => plan.set) ?? undefined;
   const [view, setView] = useState<View>('above');
-  const [whose, setWhose] = useState('flashes');
+  const [whose, setWhose] = useState<string>();
   const [part, setPart] = useState<FloorPart>();
   const { width, ref } = useWidth(720);
   const height = Math.round(Math.min(Math.max(width * 0.55, 320), 520));
-  const shown = whose === 'flashes' || whose === 'together' || lights.includes(whose) ? whose : 'flashes';
+  const options = [
+    ...lights.map((id) => ({ id, label: id })),
+    ...(lights.length > 0 ? [{ id: 'flashes', label: 'All flash' }] : []),
+    { id: 'together', label: lights.length > 0 ? 'Together' : 'What is there' },
+  ];
+  const shown = options.find((one) => one.id === whose)?.id ?? (lights.length > 0 ? 'flashes' : 'together');
   const asked = useMemo<MapAsked>(
     () => ({
       whose: shown === 'flashes' || shown === 'together' ? shown : { light: shown },
@@ -72,11 +77,6 @@ export function MapOfLight({ chosen, choose, lights }: Props) {
   // What is drawn at first stays where it is while something is dragged.
   const first = set?.whole;
   if (!part && first) setPart(grown(first, width, height));
-  const options = [
-    ...lights.map((id) => ({ id, label: id })),
-    { id: 'flashes', label: 'All flash' },
-    { id: 'together', label: 'Together' },
-  ];
   return (
     <Frame aria-label="Map of light">
       <Tools>

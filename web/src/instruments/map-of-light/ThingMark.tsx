@@ -1,6 +1,6 @@
-import type { ReactNode } from 'react';
+import type { KeyboardEvent, ReactNode } from 'react';
 import type { SetThing } from '../../api/client';
-import { type SetupCommand, useHold } from '../../session/job';
+import { type SetupCommand, useHold, useSetup } from '../../session/job';
 import { touch } from '../../ui/tokens';
 import { Handle } from '../Handle';
 import { useMark } from '../useMark';
@@ -12,6 +12,9 @@ export type Hand = {
   drag: (thing: SetThing, from: readonly number[], by: { x: number; y: number }) => SetupCommand;
   nudge: (thing: SetThing, steps: { x: number; y: number }) => SetupCommand;
 };
+
+/** A press of a bracket turns so far, in degrees. */
+const turn = 5;
 
 type Props = {
   thing: SetThing;
@@ -35,7 +38,15 @@ export function ThingMark({ thing, x, y, perMetre, hand, chosen, choose, childre
     page: 10,
     onTap: choose,
   });
-  const named = `${thing.name}${thing.kind === 'light' ? ', light' : ''}`;
+  const named = [thing.name, thing.kind === 'light' ? 'light' : '', thing.says].filter(Boolean).join(', ');
+  const { ask } = useSetup();
+  /** Square brackets turn it, five degrees a press. */
+  const onKeyDown = (event: KeyboardEvent) => {
+    const by_deg = { '[': -turn, ']': turn }[event.key];
+    if (by_deg === undefined) return props.onKeyDown(event);
+    event.preventDefault();
+    ask('Turned on the set', { set: { turn: { thing: thing.thing, by_deg } } }, `set/${keyOfThing(thing.thing)}`);
+  };
   if (!hand) {
     return (
       <g role="img" aria-label={named}>
@@ -47,10 +58,11 @@ export function ThingMark({ thing, x, y, perMetre, hand, chosen, choose, childre
     <Handle
       $cursor="move"
       {...props}
+      onKeyDown={onKeyDown}
       role="button"
       tabIndex={0}
       aria-label={named}
-      aria-roledescription="thing on the set, moved by the arrow keys"
+      aria-roledescription="thing on the set, moved by the arrow keys, turned by the brackets"
       aria-pressed={chosen}
       data-thing={keyOfThing(thing.thing)}
       onFocus={choose}

@@ -84,7 +84,7 @@ export function Label({ thing, x, y }: { thing: SetThing; x: number; y: number }
     <text
       className="quiet"
       x={x + 16}
-      y={y + (thing.kind === 'person' ? -14 : 16)}
+      y={y + (thing.kind === 'person' ? -14 : thing.kind === 'camera' ? 30 : 16)}
       stroke="var(--panel)"
       strokeWidth={4}
       paintOrder="stroke"

@@ -12,6 +12,7 @@ import { markKey, type MarkOf, RailMark } from './RailMark';
 import { Lozenge, Ring, Upright } from './shapes';
 import { Button } from '../../ui/Button';
 import { linear } from '../../ui/linear';
+import { forFingers } from '../../ui/tokens';
 
 const Frame = styled.section`
   background: var(--panel);
@@ -56,6 +57,7 @@ const Tools = styled.div`
 `;
 const Toggle = styled(Button)`
   min-height: 28px;
+  ${forFingers}
 `;
 const least = -6;
 const most = 4;

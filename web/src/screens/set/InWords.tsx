@@ -5,7 +5,6 @@ import { answered, api, linesOf } from '../../api/client';
 import { usePreferences } from '../../api/preferences';
 import { useLivePlan, useSetup } from '../../session/job';
 import { Button } from '../../ui/Button';
-import { Facts } from '../../ui/Facts';
 import { Wrong } from '../../ui/field';
 import { Panel, Part, Row } from '../../ui/Panel';
 import { space } from '../../ui/tokens';
@@ -45,7 +44,6 @@ export function InWords() {
           <li key={move}>{move}</li>
         ))}
       </List>
-      {set.sun.length > 0 && <Facts name="The sun on the set" facts={set.sun} />}
       <Row $below>
         <Button onPress={() => void take()}>
           <Download size={16} aria-hidden /> Drawing to scale, SVG

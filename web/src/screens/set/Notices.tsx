@@ -57,6 +57,32 @@ function Act({ note, choose }: { note: SetNote; choose: (thing: OnSet) => void }
           Let the other side be the lit one
         </Button>
       )}
+      {light && note.away && (
+        <Button
+          onPress={() =>
+            ask(
+              `${light}: out of the frame`,
+              { edit: { type: { at: ['lights', { id: light }, 'distance_m'], text: note.away?.label ?? '' } } },
+              'set/frame',
+            )
+          }
+        >
+          Take {light} to {note.away.label}
+        </Button>
+      )}
+      {light && note.up && (
+        <Button
+          onPress={() =>
+            ask(
+              `${light}: out of the frame`,
+              { set: { raise: { thing: { light }, to_m: note.up?.at_m ?? null } } },
+              'set/frame',
+            )
+          }
+        >
+          Raise {light} to {note.up.label}
+        </Button>
+      )}
       {note.code === 'flare' && (
         <Button onPress={() => ask('Flag', { set: { add_flag: light ? { light_id: light } : {} } }, 'set/flag')}>
           Put a flag there

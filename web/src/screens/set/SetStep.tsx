@@ -15,6 +15,7 @@ import { Evenness } from './Evenness';
 import { InWords } from './InWords';
 import { Notices } from './Notices';
 import { OtherThings } from './OtherThings';
+import { SunOverTheDay } from './SunOverTheDay';
 
 const Head = styled(Row)`
   margin-bottom: ${space.gap}px;
@@ -56,6 +57,7 @@ export default function SetStep() {
       <OtherThings chosen={chosen} choose={choose} />
       <Evenness />
       <CardFill />
+      <SunOverTheDay />
       <InWords />
     </Stack>
   );

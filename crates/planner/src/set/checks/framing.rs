@@ -73,6 +73,25 @@ pub fn nearest_out_of_frame(stage: &Stage, light: usize, now_m: f64) -> Option<f
     None
 }
 
+/// The least height at which a light's face is out of the frame, straight up from where it stands and still aimed at what
+/// it is aimed at; nothing up to [`HIGHEST_M`].
+fn height_out_of_frame(stage: &Stage, light: usize, distance: Metres) -> Option<f64> {
+    let walls = walls(stage);
+    let now = stage.glow(light, distance);
+    let steps = ((HIGHEST_M - now.centre.z) / STEP_M).max(0.0);
+    #[expect(clippy::cast_possible_truncation, clippy::cast_sign_loss, reason = "a few dozen")]
+    let steps = steps as u32;
+    (1..=steps).map(|step| now.centre.z + f64::from(step) * STEP_M).find(|z| {
+        let centre = Point::new(now.centre.x, now.centre.y, *z);
+        let axis = (stage.aim(light) - centre).normalize_or(Vector::Y);
+        let raised = tolva_core::set::Glow::new(centre, axis, 0.0, now.surface, now.exponent);
+        !shows(&stage.view, &raised.outline(), &walls)
+    })
+}
+
+/// A light is raised so high at most to see where it is out of the frame, in metres.
+const HIGHEST_M: f64 = 4.0;
+
 pub(super) fn framing(looked: &Looked<'_>) -> Vec<SetNotice> {
     let (stage, view) = (looked.stage, &looked.stage.view);
     let walls = walls(stage);
@@ -85,11 +104,12 @@ pub(super) fn framing(looked: &Looked<'_>) -> Vec<SetNotice> {
         let glow = stage.glow(index, Metres(looked.distances[index]));
         if shows(view, &glow.outline(), &walls) {
             let from_m = nearest_out_of_frame(stage, index, looked.distances[index]);
-            all.push(SetNotice::InFrame { what: what.clone(), part: Part::Face, from_m });
+            let up_m = height_out_of_frame(stage, index, Metres(looked.distances[index]));
+            all.push(SetNotice::InFrame { what: what.clone(), part: Part::Face, from_m, up_m });
         } else if let Some((part, outline)) = support_outline(stage, index, at, light.on_camera)
             && shows(view, &outline, &walls)
         {
-            all.push(SetNotice::InFrame { what: what.clone(), part, from_m: None });
+            all.push(SetNotice::InFrame { what: what.clone(), part, from_m: None, up_m: None });
         }
         let way = glow.centre - view.at;
         let shines = glow.axis.dot(way) < 0.0 && !stopped(stage.solids(), glow.centre, view.at);
@@ -100,13 +120,23 @@ pub(super) fn framing(looked: &Looked<'_>) -> Vec<SetNotice> {
     }
     for card in &stage.laid.set.cards {
         if shows(view, &card.panel().corners(), &walls) {
-            all.push(SetNotice::InFrame { what: Thing::Card(card.id.clone()), part: Part::Whole, from_m: None });
+            all.push(SetNotice::InFrame {
+                what: Thing::Card(card.id.clone()),
+                part: Part::Whole,
+                from_m: None,
+                up_m: None,
+            });
         }
     }
     for hazard in stage.laid.set.hazards.iter().filter(|hazard| hazard.kind == HazardKind::Cable) {
         let ends = [Point::new(hazard.from_x_m, hazard.from_y_m, 0.0), Point::new(hazard.to_x_m, hazard.to_y_m, 0.0)];
         if shows(view, &ends, &walls) {
-            all.push(SetNotice::InFrame { what: Thing::Hazard(hazard.id.clone()), part: Part::Whole, from_m: None });
+            all.push(SetNotice::InFrame {
+                what: Thing::Hazard(hazard.id.clone()),
+                part: Part::Whole,
+                from_m: None,
+                up_m: None,
+            });
         }
     }
     if let Some((sun, facing)) = looked.sun() {

@@ -71,6 +71,8 @@ pub enum SetNotice {
         part: Part,
         /// How far from its aim it would be out of it, along its line; nothing where that leads nowhere.
         from_m: Option<f64>,
+        /// How high over the floor it would be out of it, straight up; nothing where that is no way.
+        up_m: Option<f64>,
     },
     /// The sun or a light shines on the front glass.
     Flare {
