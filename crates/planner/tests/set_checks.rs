@@ -2,9 +2,10 @@
 
 use rstest::rstest;
 use tolva_core::ambient::{Scene, Site};
+use tolva_core::scale::LengthUnit;
 use tolva_core::time::LocalTime;
 use tolva_planner::lighting::Prepared;
-use tolva_planner::set::{Addition, SetNotice, Stage, Thing, distances, notices};
+use tolva_planner::set::{Addition, SetNotice, Stage, Thing, To, distances, notices};
 use tolva_planner::setup::{HazardKind, Kit, Setup, Support};
 
 fn begun() -> (Setup, Kit) {
@@ -33,8 +34,8 @@ fn a_set_as_it_begins_is_in_order() {
 
 #[rstest]
 #[case::light_in_a_person(|setup: &mut Setup, kit: &Kit| {
-    setup.move_on_set(kit, &Thing::Light("A".to_owned()), Some((0.0, 0.15)), (0, 0), (false, Default::default())).unwrap();
-    setup.raise_on_set(kit, &Thing::Light("A".to_owned()), To { to: Some(1.2), by: 0.0 }, Default::default()).unwrap();
+    setup.move_on_set(kit, &Thing::Light("A".to_owned()), Some((0.0, 0.15)), (0, 0), (false, LengthUnit::Metres)).unwrap();
+    setup.raise_on_set(kit, &Thing::Light("A".to_owned()), To { to: Some(1.2), by: 0.0 }, LengthUnit::Metres).unwrap();
 }, "inside")]
 #[case::camera_in_a_wall(|setup: &mut Setup, _: &Kit| {
     setup.add_to_set(Addition::Backdrop).unwrap();
@@ -42,13 +43,13 @@ fn a_set_as_it_begins_is_in_order() {
     (wall.from_y_m, wall.to_y_m) = (-3.0, -3.0);
 }, "inside")]
 #[case::a_stand_too_low(|setup: &mut Setup, kit: &Kit| {
-    setup.raise_on_set(kit, &Thing::Light("A".to_owned()), To { to: Some(3.4), by: 0.0 }, Default::default()).unwrap();
+    setup.raise_on_set(kit, &Thing::Light("A".to_owned()), To { to: Some(3.4), by: 0.0 }, LengthUnit::Metres).unwrap();
 }, "stand_too_low")]
 #[case::behind_its_subject(|setup: &mut Setup, kit: &Kit| {
-    setup.move_on_set(kit, &Thing::Light("A".to_owned()), Some((0.5, 2.0)), (0, 0), (false, Default::default())).unwrap();
+    setup.move_on_set(kit, &Thing::Light("A".to_owned()), Some((0.5, 2.0)), (0, 0), (false, LengthUnit::Metres)).unwrap();
 }, "nothing_arrives")]
 #[case::on_the_other_side(|setup: &mut Setup, kit: &Kit| {
-    setup.move_on_set(kit, &Thing::Light("A".to_owned()), Some((0.8, -1.4)), (0, 0), (false, Default::default())).unwrap();
+    setup.move_on_set(kit, &Thing::Light("A".to_owned()), Some((0.8, -1.4)), (0, 0), (false, LengthUnit::Metres)).unwrap();
 }, "other_side_lit")]
 #[case::everything_at_one_point(|setup: &mut Setup, _: &Kit| {
     setup.lights[0].distance_m = Some(0.1);
@@ -59,10 +60,10 @@ fn a_set_as_it_begins_is_in_order() {
     setup.set.as_mut().unwrap().people[1].x_m = 0.05;
 }, "in_one_place")]
 #[case::in_the_frame(|setup: &mut Setup, kit: &Kit| {
-    setup.move_on_set(kit, &Thing::Light("A".to_owned()), Some((-0.3, -1.0)), (0, 0), (false, Default::default())).unwrap();
+    setup.move_on_set(kit, &Thing::Light("A".to_owned()), Some((-0.3, -1.0)), (0, 0), (false, LengthUnit::Metres)).unwrap();
 }, "in_frame")]
 #[case::a_rim_flares(|setup: &mut Setup, kit: &Kit| {
-    setup.move_on_set(kit, &Thing::Light("A".to_owned()), Some((-1.5, 1.0)), (0, 0), (false, Default::default())).unwrap();
+    setup.move_on_set(kit, &Thing::Light("A".to_owned()), Some((-1.5, 1.0)), (0, 0), (false, LengthUnit::Metres)).unwrap();
 }, "flare")]
 #[case::near_an_edge(|setup: &mut Setup, _: &Kit| {
     setup.add_to_set(Addition::Hazard(HazardKind::Edge)).unwrap();
@@ -99,8 +100,6 @@ fn each_is_told(#[case] amiss: impl Fn(&mut Setup, &Kit), #[case] code: &str) {
     let found = codes(&setup, &kit);
     assert!(found.contains(&code), "{found:?}");
 }
-
-use tolva_planner::set::To;
 
 /// The ballast is the sum of the core: 0.67 m² at 10 m/s (physics.md §4: 0.9 × 0.9 m is 59.5 N).
 #[test]

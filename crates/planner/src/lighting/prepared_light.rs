@@ -102,6 +102,26 @@ struct OnSet {
     reached: Reached,
 }
 
+impl OnSet {
+    /// A light of the set, with how far it stands where that is not left to Tolva.
+    fn of(
+        stage: &Arc<Stage>,
+        index: usize,
+        light: &Light,
+        setup: &Setup,
+        (surface, aimed_at): (Surface, usize),
+    ) -> (Option<Metres>, Self) {
+        let free = || (Metres((surface.largest().0 / 2.0).max(NEAREST_M)), Metres(FARTHEST_M));
+        let fixed = stage.held_at(index).or(light.distance_m.map(Metres));
+        // What is bounced is not moved along its line to give more or less: it stands where the camera does.
+        let turned = stage.laid.lights[index].head.map(|_| Metres(setup.camera_distance_m));
+        let at = fixed.or(turned);
+        let bounds = at.map_or_else(free, |fixed| (fixed, fixed));
+        let reached = Reached::between(stage, index, aimed_at, bounds);
+        (at, Self { stage: Arc::clone(stage), reached })
+    }
+}
+
 pub enum Either<'a> {
     Flash(Box<PreparedLight<'a>>),
     Lamp(PreparedLamp<'a>),
@@ -134,15 +154,7 @@ pub fn prepared<'a>(
     spill[aimed_at] = Stops::ZERO;
     let (surface, modifier_loss) = shape(modifier);
     let exponent = exponent_of(modifier);
-    let free = || (Metres((surface.largest().0 / 2.0).max(NEAREST_M)), Metres(FARTHEST_M));
-    let on_set = stage.map(|stage| {
-        let fixed = stage.held_at(index).or(light.distance_m.map(Metres));
-        // What is bounced is not moved along its line to give more or less: it stands where the camera does.
-        let turned = stage.laid.lights[index].head.map(|_| Metres(setup.camera_distance_m));
-        let bounds = fixed.or(turned).map_or_else(free, |fixed| (fixed, fixed));
-        let reached = Reached::between(stage, index, aimed_at, bounds);
-        (fixed.or(turned), OnSet { stage: Arc::clone(stage), reached })
-    });
+    let on_set = stage.map(|stage| OnSet::of(stage, index, light, setup, (surface, aimed_at)));
     let (on_set_at, on_set) = on_set.map_or((None, None), |(at, on_set)| (at, Some(on_set)));
     let away = on_set_at.unwrap_or(Metres(light.distance_m.unwrap_or(setup.camera_distance_m)));
     let bounced = match &on_set {

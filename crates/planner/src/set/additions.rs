@@ -4,7 +4,7 @@
 use tolva_core::ambient::Role;
 use tolva_core::modifier::SurfaceColour;
 use tolva_core::optics::Movement;
-use tolva_core::set::{Direction, Vector};
+use tolva_core::set::{Direction, Point, Vector};
 
 use super::edits::{STEP_M, gone, held, hundredth, thousandth};
 use super::layout::{Laid, circle, product, rows, somebody};
@@ -79,6 +79,9 @@ pub const MOST_PEOPLE: usize = 30;
 impl Setup {
     /// How people stand: in place of those who are there. A group is as still as its least still member, so that several
     /// people pose easily where one held a pose; rows ask for their depth.
+    ///
+    /// # Errors
+    /// None: whatever stands there can be arranged anew.
     pub fn arrange(&mut self, kit: &Kit, how: Arrangement) -> Result<(), Refused> {
         let people = match how {
             Arrangement::One => vec![somebody(1, 0.0, 0.0, 180.0)],
@@ -147,6 +150,9 @@ impl Setup {
     }
 
     /// The lit side of the main subject becomes its other side, and its shadow side with it.
+    ///
+    /// # Errors
+    /// None: a set without sides stays as it is.
     pub fn other_side_is_lit(&mut self, kit: &Kit) -> Result<(), Refused> {
         self.while_lights_stay(kit, false, |setup| {
             for region in &mut setup.regions {
@@ -237,37 +243,15 @@ impl Setup {
             }
             Addition::Window | Addition::Doorway => {
                 full(set.openings.len(), 6)?;
-                let id = free_id("opening", set.openings.iter().map(|one| one.id.as_str()));
-                let one = if what == Addition::Window {
-                    let (x_m, y_m) = (held(anchor.x - 1.5), held(anchor.y - 0.5));
-                    let (width_m, height_m) = (1.2, 1.4);
-                    Opening { id, name: "Window".to_owned(), x_m, y_m, z_m: 1.6, facing_deg: 90.0, width_m, height_m }
-                } else {
-                    let (x_m, y_m) = (held(anchor.x), held(camera.y - 0.5));
-                    let (width_m, height_m) = (1.8, 2.2);
-                    Opening { id, name: "Doorway".to_owned(), x_m, y_m, z_m: 1.1, facing_deg: 0.0, width_m, height_m }
-                };
+                let one = opening(set, what == Addition::Window, anchor, camera);
                 set.openings.push(one);
             }
             Addition::Card(kind) => {
                 full(set.cards.len(), 16)?;
-                let id = free_id("card", set.cards.iter().map(|one| one.id.as_str()));
                 let looks =
                     shadow.map_or(Direction::new(135.0, 0.0), |region| Direction::of(laid.receptor(region).normal));
-                let at = anchor + Direction::new(looks.azimuth_deg - 20.0, 0.0).vector() * 0.9;
-                let (width_m, height_m) = (0.8, 1.2);
-                set.cards.push(Card {
-                    id,
-                    name: card_name(kind).to_owned(),
-                    kind,
-                    x_m: held((at.x / STEP_M).round() * STEP_M),
-                    y_m: held((at.y / STEP_M).round() * STEP_M),
-                    z_m: thousandth((anchor.z - 0.2).max(0.4)),
-                    facing_deg: hundredth(Direction::of(anchor - at).azimuth_deg.round()).rem_euclid(360.0),
-                    tilt_deg: 0.0,
-                    width_m,
-                    height_m,
-                });
+                let one = card(set, kind, anchor, looks);
+                set.cards.push(one);
             }
             Addition::Hazard(kind) => {
                 full(set.hazards.len(), 12)?;
@@ -287,13 +271,12 @@ impl Setup {
     pub fn add_flag(&mut self, kit: &Kit, light_id: Option<&str>) -> Result<(), Refused> {
         self.use_set();
         let camera = Laid::of(self).camera(self);
-        let towards = match light_id {
-            Some(id) => self.stands(kit, &Thing::Light(id.to_owned()))? - camera,
-            None => {
-                let prepared = crate::lighting::Prepared::new(self, kit)?;
-                let scene = prepared.scene.as_ref().ok_or(Refused::NoScene)?;
-                towards_sun(scene.now.sun, scene.scene.facing_deg)
-            }
+        let towards = if let Some(id) = light_id {
+            self.stands(kit, &Thing::Light(id.to_owned()))? - camera
+        } else {
+            let prepared = crate::lighting::Prepared::new(self, kit)?;
+            let scene = prepared.scene.as_ref().ok_or(Refused::NoScene)?;
+            towards_sun(scene.now.sun, scene.scene.facing_deg)
         };
         let at = camera + towards.normalize_or(Vector::Y) * FLAG_M;
         let back = Direction::of(-towards);
@@ -354,12 +337,43 @@ fn card_name(kind: CardKind) -> &'static str {
     }
 }
 
+/// A window to the camera's left, or a doorway behind the camera.
+fn opening(set: &Set, window: bool, anchor: Point, camera: Point) -> Opening {
+    let id = free_id("opening", set.openings.iter().map(|one| one.id.as_str()));
+    if window {
+        let (x_m, y_m, z_m) = (held(anchor.x - 1.5), held(anchor.y - 0.5), 1.6);
+        let (width_m, height_m) = (1.2, 1.4);
+        return Opening { id, name: "Window".to_owned(), x_m, y_m, z_m, facing_deg: 90.0, width_m, height_m };
+    }
+    let (x_m, y_m, z_m) = (held(anchor.x), held(camera.y - 0.5), 1.1);
+    Opening { id, name: "Doorway".to_owned(), x_m, y_m, z_m, facing_deg: 0.0, width_m: 1.8, height_m: 2.2 }
+}
+
+/// A card on the side that looks so, a little towards the camera, facing the main subject.
+fn card(set: &Set, kind: CardKind, anchor: Point, looks: Direction) -> Card {
+    let at = anchor + Direction::new(looks.azimuth_deg - 20.0, 0.0).vector() * 0.9;
+    let on_grid = |value: f64| held((value / STEP_M).round() * STEP_M);
+    Card {
+        id: free_id("card", set.cards.iter().map(|one| one.id.as_str())),
+        name: card_name(kind).to_owned(),
+        kind,
+        x_m: on_grid(at.x),
+        y_m: on_grid(at.y),
+        z_m: thousandth((anchor.z - 0.2).max(0.4)),
+        facing_deg: hundredth(Direction::of(anchor - at).azimuth_deg.round()).rem_euclid(360.0),
+        tilt_deg: 0.0,
+        width_m: 0.8,
+        height_m: 1.2,
+    }
+}
+
 fn full(count: usize, most: usize) -> Result<(), Refused> {
     if count < most { Ok(()) } else { Err(Refused::Full(most)) }
 }
 
 /// An id that is not taken yet.
-fn free_id<'a>(kind: &str, taken: impl Iterator<Item = &'a str> + Clone) -> String {
-    let free = |number: &usize| taken.clone().all(|id| id != format!("{kind}-{number}"));
-    format!("{kind}-{}", (1..).find(free).unwrap_or(1))
+fn free_id<'a>(kind: &str, taken: impl Iterator<Item = &'a str>) -> String {
+    let taken: Vec<&str> = taken.collect();
+    let free = (1..=taken.len() + 1).map(|number| format!("{kind}-{number}"));
+    free.into_iter().find(|id| !taken.contains(&id.as_str())).unwrap_or_default()
 }

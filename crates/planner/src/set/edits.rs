@@ -1,24 +1,19 @@
 //! What is done to a set: things are put somewhere, raised and turned. Nothing else moves by it: a light stays where it
 //! stands when who it is aimed at steps aside.
 
-use tolva_core::scale::{LengthUnit, Metres};
-use tolva_core::set::{Direction, Point, Vector, signed_deg};
+use tolva_core::scale::LengthUnit;
+use tolva_core::set::{Direction, Point, Vector};
 
-use super::layout::{Laid, aimed_at};
-use super::stage::{Stage, Thing};
-use crate::lighting::Prepared;
+use super::distances::distances;
+use super::layout::Laid;
+use super::stage::Thing;
 use crate::refused::Refused;
-use crate::setup::{Hazard, Head, Kit, Person, RegionPlace, Set, Setup};
-use crate::solver::Outcome;
+use crate::setup::{Hazard, Kit, Person, RegionPlace, Set, Setup};
 
 /// One step of the arrow keys, in metres.
 pub(super) const STEP_M: f64 = 0.05;
 /// The same where lengths are feet and inches: two inches.
 const STEP_INCHES_M: f64 = 0.0508;
-/// So near a line through something else, a thing that is dragged stands in line with it, in metres.
-const IN_LINE_M: f64 = 0.08;
-/// So near the mirrored angle of another light, a light that is dragged stands at that angle, in degrees.
-const EQUAL_DEG: f64 = 3.0;
 
 /// Where a number goes: to a value, or by so much from where it is.
 #[derive(Clone, Copy, Debug, PartialEq)]
@@ -49,38 +44,6 @@ pub(super) fn thousandth(value: f64) -> f64 {
 
 pub(super) fn held(value: f64) -> f64 {
     thousandth(value).clamp(-100.0, 100.0)
-}
-
-/// How far each light stands from its aim: as it is said, or as the plan has put it.
-pub fn distances(setup: &Setup, kit: &Kit) -> Vec<f64> {
-    let free = setup.lights.iter().any(|light| light.distance_m.is_none() && !light.on_camera);
-    match free.then(|| Prepared::new(setup, kit).ok()).flatten() {
-        Some(prepared) => distances_of(&prepared, Some(&Outcome::of(&prepared))),
-        None => said(setup, |_| setup.camera_distance_m.min(3.0)),
-    }
-}
-
-/// The same of a setup that is planned; without what comes of it, where Tolva would put a light at first.
-pub fn distances_of(prepared: &Prepared<'_>, outcome: Option<&Outcome>) -> Vec<f64> {
-    said(prepared.setup, |index| {
-        let Some(at) = prepared.lights.iter().position(|one| one.index == index) else {
-            return prepared.setup.camera_distance_m.min(3.0);
-        };
-        let light = &prepared.lights[at];
-        let stands = outcome.and_then(|outcome| outcome.lights[at]).map(|at| at.distance).or(light.distance);
-        stands.unwrap_or_else(|| light.usual_distance()).0
-    })
-}
-
-/// Distances as they are said; the others are left to Tolva.
-fn said(setup: &Setup, free: impl Fn(usize) -> f64) -> Vec<f64> {
-    let laid = Laid::of(setup);
-    let one = |(index, light): (usize, &crate::setup::Light)| match light.distance_m {
-        _ if light.on_camera => laid.light(setup, index, 1.0).distance(laid.aim(setup, index)),
-        Some(distance) => distance,
-        None => free(index),
-    };
-    setup.lights.iter().enumerate().map(one).collect()
 }
 
 impl Setup {
@@ -141,7 +104,7 @@ impl Setup {
     }
 
     /// A light stands at a point: its line and its distance follow. Where the distance is left to Tolva it stays so.
-    fn light_to(&mut self, light: usize, at: Point) {
+    pub(super) fn light_to(&mut self, light: usize, at: Point) {
         let laid = Laid::of(self);
         let way = at - laid.aim(self, light);
         let direction = Direction::of(way);
@@ -277,45 +240,6 @@ impl Setup {
         }
     }
 
-    /// A point taken into line with other things, to the mirrored angle of another light, or to the grid.
-    fn snapped(&self, kit: &Kit, thing: &Thing, at: Point, step: f64) -> Point {
-        let laid = Laid::of(self);
-        let mut lines: Vec<Point> = vec![Point::ZERO];
-        lines.extend(laid.set.people.iter().filter(|one| Thing::Person(one.id.clone()) != *thing).map(Person::eyes));
-        lines.extend(
-            laid.set.cards.iter().filter(|one| Thing::Card(one.id.clone()) != *thing).map(|c| c.panel().centre),
-        );
-        if *thing != Thing::Camera {
-            lines.push(laid.camera(self));
-        }
-        if let Thing::Light(id) = thing
-            && let Some(light) = self.lights.iter().position(|one| &one.id == id)
-        {
-            let away = distances(self, kit);
-            let aim = laid.aim(self, light);
-            let camera = Direction::of(laid.camera(self) - laid.anchor()).azimuth_deg;
-            let mine = Direction::of(at - aim).azimuth_deg;
-            for other in (0..self.lights.len()).filter(|other| *other != light) {
-                let stands = laid.light(self, other, away[other]);
-                let theirs = Direction::of(stands - laid.aim(self, other)).azimuth_deg;
-                let mirrored = 2.0 * camera - theirs;
-                if signed_deg(mine - mirrored).abs() < EQUAL_DEG {
-                    let flat = (at - aim).truncate().length();
-                    let there = Direction::new(mirrored, 0.0).vector() * flat;
-                    return Point::new(aim.x + there.x, aim.y + there.y, at.z);
-                }
-            }
-        }
-        let to = |value: f64, others: &mut dyn Iterator<Item = f64>| {
-            let near = others.filter(|other| (value - other).abs() < IN_LINE_M);
-            let near = near.min_by(|a, b| (value - a).abs().total_cmp(&(value - b).abs()));
-            near.unwrap_or_else(|| (value / step).round() * step)
-        };
-        let x = to(at.x, &mut lines.iter().map(|point| point.x));
-        let y = to(at.y, &mut lines.iter().map(|point| point.y));
-        Point::new(thousandth(x), thousandth(y), at.z)
-    }
-
     /// A thing is raised or lowered: to a height over the floor, or by steps.
     ///
     /// # Errors
@@ -386,115 +310,6 @@ impl Setup {
             }
             Thing::Camera | Thing::Hazard(_) | Thing::Region(_) | Thing::Ceiling | Thing::Floor => Ok(()),
         }
-    }
-
-    /// A light looks at a region, or at a wall, the ceiling or a card. It stays where it stands.
-    ///
-    /// # Errors
-    /// A light, a region or a thing that is not there.
-    pub fn aim_on_set(&mut self, kit: &Kit, light_id: &str, at: &Thing) -> Result<(), Refused> {
-        self.use_set();
-        let light = self.lights.iter().position(|one| one.id == light_id);
-        let light = light.ok_or_else(|| Refused::NoSuchLight(light_id.to_owned()))?;
-        if let Thing::Region(id) = at {
-            if !self.regions.iter().any(|region| &region.id == id) {
-                return Err(Refused::NoSuchRegion(id.clone()));
-            }
-            return self.while_lights_stay(kit, false, |setup| {
-                let one = &mut setup.lights[light];
-                one.aimed_at = Some(id.clone());
-                one.bounce = None;
-                if let Some(place) = &mut one.place {
-                    place.head = None;
-                }
-                Ok(())
-            });
-        }
-        let away = distances(self, kit)[light];
-        let laid = Laid::of(self);
-        let from = laid.light(self, light, away);
-        let subject = laid.aim(self, light);
-        let spot = match at {
-            // Where a mirror would show the subject: that part gives it most.
-            Thing::Ceiling => {
-                let height = laid.set.ceiling.ok_or_else(|| gone(at))?.height_m;
-                let (up, down) = ((height - from.z).max(0.1), (height - subject.z).max(0.1));
-                let level = from + (subject - from) * (up / (up + down));
-                Point::new(level.x, level.y, height)
-            }
-            Thing::Wall(id) => {
-                let wall = laid.set.walls.iter().find(|one| &one.id == id).ok_or_else(|| gone(at))?;
-                let panel = wall.panel(laid.anchor());
-                let off = |point: Point| (point - panel.centre).dot(panel.normal).abs().max(0.1);
-                let on = from + (subject - from) * (off(from) / (off(from) + off(subject)));
-                on - panel.normal * (on - panel.centre).dot(panel.normal)
-            }
-            other => self.stands(kit, other)?,
-        };
-        let head = Direction::of(spot - from);
-        let one = &mut self.lights[light];
-        one.feather_deg = 0.0;
-        if let Some(place) = &mut one.place {
-            let (azimuth_deg, elevation_deg) = (hundredth(head.azimuth_deg), hundredth(head.elevation_deg));
-            place.head = Some(Head { azimuth_deg: azimuth_deg.rem_euclid(360.0), elevation_deg });
-        }
-        Ok(())
-    }
-
-    /// A light stands so high over what it is aimed at; it stays as far round and as far off on the floor.
-    ///
-    /// # Errors
-    /// A light that is not there.
-    pub fn light_over(&mut self, kit: &Kit, light_id: &str, over_m: f64) -> Result<(), Refused> {
-        self.use_set();
-        let light = self.lights.iter().position(|one| one.id == light_id);
-        let light = light.ok_or_else(|| Refused::NoSuchLight(light_id.to_owned()))?;
-        let now = self.stands(kit, &Thing::Light(light_id.to_owned()))?;
-        let aim = Laid::of(self).aim(self, light);
-        self.light_to(light, Point::new(now.x, now.y, (aim.z + over_m).max(0.0)));
-        Ok(())
-    }
-
-    /// A light stands so far round what it is aimed at, in degrees to its right; as high and as far off as it was.
-    ///
-    /// # Errors
-    /// A light that is not there.
-    pub fn light_round(&mut self, kit: &Kit, light_id: &str, right_deg: f64) -> Result<(), Refused> {
-        self.use_set();
-        let light = self.lights.iter().position(|one| one.id == light_id);
-        let light = light.ok_or_else(|| Refused::NoSuchLight(light_id.to_owned()))?;
-        let now = self.stands(kit, &Thing::Light(light_id.to_owned()))?;
-        let laid = Laid::of(self);
-        let aim = laid.aim(self, light);
-        let faces = laid.faces_deg(aimed_at(self, &self.lights[light]));
-        let flat = (now - aim).truncate().length();
-        let there = Direction::new(faces + right_deg, 0.0).vector() * flat;
-        self.light_to(light, Point::new(aim.x + there.x, aim.y + there.y, now.z));
-        Ok(())
-    }
-
-    /// What a light is there for, on a set that is used: it is aimed where that usually is, and stays where it stands.
-    ///
-    /// # Errors
-    /// A light that is not there.
-    pub fn wish_on_set(&mut self, kit: &Kit, light_id: &str, wish: crate::setup::LightWish) -> Result<(), Refused> {
-        if self.set.is_none() {
-            return self.wish_for(light_id, wish);
-        }
-        self.while_lights_stay(kit, false, |setup| setup.wish_for(light_id, wish))
-    }
-
-    /// A light is put at a place that was found for it.
-    pub(super) fn stand_at(&mut self, stage: &Stage, light: usize, direction: Direction, distance: Metres) {
-        let place = stage.laid.lights[light];
-        self.lights[light].place = Some(crate::setup::LightPlace {
-            direction_deg: hundredth(direction.azimuth_deg),
-            elevation_deg: hundredth(direction.elevation_deg),
-            head: None,
-            ..place
-        });
-        self.lights[light].distance_m = Some(hundredth(distance.0));
-        self.lights[light].feather_deg = 0.0;
     }
 }
 

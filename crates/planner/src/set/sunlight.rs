@@ -151,7 +151,7 @@ mod tests {
         setup.add_to_set(Addition::Card(CardKind::Mirror)).expect("room");
         let facing = {
             let set = setup.set.as_mut().expect("used");
-            (set.cards[0].x_m, set.cards[0].y_m, set.cards[0].z_m) = (2.0, -1.0, 1.5);
+            (set.cards[0].x_m, set.cards[0].y_m, set.cards[0].z_m) = (2.0, -1.0, 2.0);
             set.cards[0].facing_deg = 270.0;
             thrown(&Laid::of(&setup), SUN, 0.0)[0].facing
         };

@@ -17,12 +17,11 @@ impl CardKind {
     /// The part of the light it gives on. Common practice, no source.
     pub fn reflectance(self) -> f64 {
         match self {
-            Self::White => 0.9,
+            Self::White | Self::Mirror => 0.9,
             Self::Silver => 0.85,
             Self::Gold => 0.75,
             Self::Black => 0.03,
             Self::Diffuser => 0.5,
-            Self::Mirror => 0.9,
         }
     }
 

@@ -1,5 +1,7 @@
 //! The set in words: where each thing stands, as one would tell a helper.
 
+use std::fmt::Write as _;
+
 use tolva_core::modifier::penumbra;
 use tolva_core::scale::{LengthUnit, Metres};
 use tolva_core::set::{Direction, Point, Vector, signed_deg};
@@ -82,28 +84,13 @@ pub(super) fn light(setup: &Setup, stage: &Stage, index: usize, away_m: f64, uni
         let thing = stage.turned_to(index, distance).cloned();
         let to =
             thing.map_or_else(|| "past everything".to_owned(), |thing| format!("to {}", called(setup, stage, &thing)));
-        says += &match head.elevation_deg {
-            up if up > 75.0 => format!(", its head straight up {to}"),
-            up if up.abs() < 3.0 => format!(", its head turned {to}"),
-            up if up > 0.0 => format!(", its head turned {to}, {up:.0}° up"),
-            down => format!(", its head turned {to}, {:.0}° down", -down),
-        };
+        says.push_str(&turned(head.elevation_deg, &to));
     } else if light.feather_deg > 0.0 {
-        let way = match place.feather_to {
-            FeatherTo::Camera => "towards the camera",
-            FeatherTo::Away => "away from the camera",
-            FeatherTo::Up => "up",
-            FeatherTo::Down => "down",
-        };
-        says += &format!(", turned {:.0}° {way}", light.feather_deg);
+        let _ = write!(says, ", turned {:.0}° {}", light.feather_deg, way(place.feather_to));
     }
-    says += &match place.support {
-        _ if light.on_camera => String::new(),
-        Support::Stand => String::new(),
-        Support::Boom { arm_m } => format!(", on a boom of {}", Metres(arm_m).label(unit)),
-        Support::Held => ", held by a helper".to_owned(),
-        Support::Clamped => ", clamped".to_owned(),
-    };
+    if !light.on_camera {
+        says.push_str(&held_by(place.support, unit));
+    }
     if place.roll_deg.abs() >= 45.0 {
         says += ", lying";
     }
@@ -122,6 +109,34 @@ pub(super) fn light(setup: &Setup, stage: &Stage, index: usize, away_m: f64, uni
         facts,
     };
     (listed, says)
+}
+
+/// The way a head looks that is turned elsewhere.
+fn turned(elevation_deg: f64, to: &str) -> String {
+    match elevation_deg {
+        up if up > 75.0 => format!(", its head straight up {to}"),
+        up if up.abs() < 3.0 => format!(", its head turned {to}"),
+        up if up > 0.0 => format!(", its head turned {to}, {up:.0}° up"),
+        down => format!(", its head turned {to}, {:.0}° down", -down),
+    }
+}
+
+fn way(feather_to: FeatherTo) -> &'static str {
+    match feather_to {
+        FeatherTo::Camera => "towards the camera",
+        FeatherTo::Away => "away from the camera",
+        FeatherTo::Up => "up",
+        FeatherTo::Down => "down",
+    }
+}
+
+fn held_by(support: Support, unit: LengthUnit) -> String {
+    match support {
+        Support::Stand => String::new(),
+        Support::Boom { arm_m } => format!(", on a boom of {}", Metres(arm_m).label(unit)),
+        Support::Held => ", held by a helper".to_owned(),
+        Support::Clamped => ", clamped".to_owned(),
+    }
 }
 
 /// What there is to know of where a light stands.

@@ -55,6 +55,7 @@ fn hazard(kind: HazardKind) -> &'static str {
 }
 
 /// A notice in words.
+#[expect(clippy::too_many_lines, reason = "a sentence or two for each")]
 pub(super) fn note(setup: &Setup, stage: &Stage, notice: &SetNotice, unit: LengthUnit) -> SetNote {
     let m = |metres: f64| Metres(metres).label(unit);
     let named = |thing: &Thing| called(setup, stage, thing);
@@ -121,7 +122,7 @@ pub(super) fn note(setup: &Setup, stage: &Stage, notice: &SetNotice, unit: Lengt
             (what, says)
         }
         SetNotice::Flare { light, angle_deg, flag } => {
-            let from = light.as_ref().map_or_else(|| "The sun".to_owned(), |light| named(light));
+            let from = light.as_ref().map_or_else(|| "The sun".to_owned(), named);
             let direction = tolva_core::set::Direction::of(*flag - stage.view.at);
             let looks = tolva_core::set::Direction::of(stage.view.forward);
             let round = signed_deg(direction.azimuth_deg - looks.azimuth_deg);
@@ -175,7 +176,7 @@ pub(super) fn note(setup: &Setup, stage: &Stage, notice: &SetNotice, unit: Lengt
             format!("It lies between the camera and the people: tape it down, or lead it round. {LOCAL}"),
         ),
         SetNotice::BareNearEyes { light, person, away_m } => (
-            format!("Bare tube near eyes"),
+            "Bare tube near eyes".to_owned(),
             format!(
                 "{} flashes bare {} from the eyes of {}: farther off, or something over it.",
                 named(light),

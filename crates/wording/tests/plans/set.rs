@@ -1,6 +1,7 @@
 //! The set: the walk-throughs on a set that is drawn, and laws of every set.
 
 use super::every_plan::any_setup;
+use super::walkthroughs::setup;
 use super::*;
 use tolva_core::scale::LengthUnit as Unit;
 use tolva_planner::set::{Addition, Arrangement, Thing, To};
@@ -192,7 +193,7 @@ fn act(setup: &mut Setup, kit: &Kit, act: &Act, on: usize) {
     let thing = &things[on % things.len()];
     // What is not there is refused, and nothing else happens.
     _ = match act {
-        Act::Move(x, y) => setup.move_on_set(kit, thing, Some((*x, *y)), (0, 0), (on % 2 == 0, Unit::Metres)),
+        Act::Move(x, y) => setup.move_on_set(kit, thing, Some((*x, *y)), (0, 0), (on.is_multiple_of(2), Unit::Metres)),
         Act::Raise(to) => setup.raise_on_set(kit, thing, To { to: Some(*to), by: 0.0 }, Unit::Metres),
         Act::Turn(to) => setup.turn_on_set(kit, thing, To { to: Some(*to), by: 0.0 }),
         Act::Add(what) => setup.add_to_set(ADDED[*what]),

@@ -4,7 +4,7 @@ use super::*;
 use tolva_core::exposure::parse_reading;
 use tolva_planner::setup::Fixed;
 
-fn setup(kit: &Kit, readings: [&str; 3], blend: Blend) -> Setup {
+pub(super) fn setup(kit: &Kit, readings: [&str; 3], blend: Blend) -> Setup {
     let mut setup = Setup::new("walk", kit);
     for (region, typed) in setup.regions.iter_mut().zip(readings) {
         let reading = parse_reading(typed).expect("a reading");

@@ -1,0 +1,38 @@
+//! How far each light stands: as it is said, or as the plan has put it.
+
+use super::layout::Laid;
+use crate::lighting::Prepared;
+use crate::setup::{Kit, Setup};
+use crate::solver::Outcome;
+
+/// How far each light stands from its aim: as it is said, or as the plan has put it.
+pub fn distances(setup: &Setup, kit: &Kit) -> Vec<f64> {
+    let free = setup.lights.iter().any(|light| light.distance_m.is_none() && !light.on_camera);
+    match free.then(|| Prepared::new(setup, kit).ok()).flatten() {
+        Some(prepared) => distances_of(&prepared, Some(&Outcome::of(&prepared))),
+        None => said(setup, |_| setup.camera_distance_m.min(3.0)),
+    }
+}
+
+/// The same of a setup that is planned; without what comes of it, where Tolva would put a light at first.
+pub fn distances_of(prepared: &Prepared<'_>, outcome: Option<&Outcome>) -> Vec<f64> {
+    said(prepared.setup, |index| {
+        let Some(at) = prepared.lights.iter().position(|one| one.index == index) else {
+            return prepared.setup.camera_distance_m.min(3.0);
+        };
+        let light = &prepared.lights[at];
+        let stands = outcome.and_then(|outcome| outcome.lights[at]).map(|at| at.distance).or(light.distance);
+        stands.unwrap_or_else(|| light.usual_distance()).0
+    })
+}
+
+/// Distances as they are said; the others are left to Tolva.
+fn said(setup: &Setup, free: impl Fn(usize) -> f64) -> Vec<f64> {
+    let laid = Laid::of(setup);
+    let one = |(index, light): (usize, &crate::setup::Light)| match light.distance_m {
+        _ if light.on_camera => laid.light(setup, index, 1.0).distance(laid.aim(setup, index)),
+        Some(distance) => distance,
+        None => free(index),
+    };
+    setup.lights.iter().enumerate().map(one).collect()
+}
