@@ -184,7 +184,12 @@ impl Change {
             Self::FeatherLight { light_id, feather_deg } => {
                 light(setup, light_id, &|light| light.feather_deg = *feather_deg);
             }
-            Self::RemoveBounce { light_id } => light(setup, light_id, &|light| light.bounce = None),
+            Self::RemoveBounce { light_id } => light(setup, light_id, &|light| {
+                light.bounce = None;
+                if let Some(place) = &mut light.place {
+                    place.head = None;
+                }
+            }),
             Self::AddFlash => setup.lights.extend(another_flash(setup, kit)),
             Self::PlaceBackground { stops } => {
                 if let Blend::Lift { background_stops, .. } = &mut setup.blend {

@@ -60,7 +60,10 @@ pub fn moves(setup: &Prepared<'_>, region: usize, grip: Grip, light: Option<&Pre
     match (grip, setup.setup.regions[region].role) {
         (Grip::Flash, _) if !blend.uses_flash() => None,
         (Grip::Flash, _) => {
-            light.map(|light| if light.aimed_at == region { Moves::LightGives } else { Moves::LightReaches })
+            let light = light?;
+            // What the set says follows from where the light stands: it is moved there.
+            let elsewhere = (!light.is_on_set()).then_some(Moves::LightReaches);
+            if light.aimed_at == region { Some(Moves::LightGives) } else { elsewhere }
         }
         (Grip::Together, Role::LitSide) => Some(match blend {
             Blend::Silhouette { .. } | Blend::AmbientOnly { .. } => Moves::Picture,
@@ -105,7 +108,7 @@ pub fn place(setup: &Setup, kit: &Kit, placing: &Placing) -> Result<Setup, Refus
         };
         if light.aimed_at != region {
             let own = outcome.regions[light.aimed_at].each[position];
-            if own.0.is_finite() {
+            if own.0.is_finite() && !light.is_on_set() {
                 reach(&mut placed, light.index, &placing.region_id, (to - own).to_third());
             }
             return Ok(placed);

@@ -10,6 +10,7 @@ type Picture = (&'static str, &'static str, &'static str, Theme, (u32, u32));
 
 const ROPEWORKS: &str = "Ropeworks open day";
 const FOUNDRY: &str = "Brass band in the old foundry";
+const GUILDS: &str = "Guild days at the town hall";
 const BINDERY: &str = "Bindery evening";
 const WIDE: (u32, u32) = (1280, 800);
 const PHONE: (u32, u32) = (390, 844);
@@ -23,9 +24,9 @@ const PICTURES: [Picture; 14] = [
     ("light", ROPEWORKS, "/setups/doorway/light", Theme::Daylight, WIDE),
     ("blend", ROPEWORKS, "/setups/doorway/blend", Theme::Daylight, WIDE),
     ("colour", BINDERY, "/setups/reading/colour", Theme::Daylight, WIDE),
-    ("colour-phone", BINDERY, "/setups/jetty/colour", Theme::Dusk, PHONE),
+    ("set-phone", ROPEWORKS, "/setups/doorway/set", Theme::Dusk, PHONE),
     ("depth-and-speed", ROPEWORKS, "/setups/net-store/depth", Theme::Daylight, WIDE),
-    ("close-up", FOUNDRY, "/setups/valve/depth", Theme::Daylight, WIDE),
+    ("set", GUILDS, "/setups/stairs/set", Theme::Daylight, WIDE),
     ("set-dusk", FOUNDRY, "/setups/conductor/set", Theme::Dusk, WIDE),
     ("impossible", ROPEWORKS, "/setups/noon-quay/blend", Theme::Daylight, WIDE),
     ("job", ROPEWORKS, "", Theme::Daylight, WIDE),
@@ -51,6 +52,11 @@ async fn main() {
         b.size(width, height).await;
         let settings = if width < WIDE.0 { "[aria-label='What to set']" } else { "[aria-label='Dial card']" };
         b.css(if at.is_empty() { "#setups" } else { settings }).await;
+        if at.ends_with("/set") {
+            b.css("[aria-label='The set from above'] .contour").await;
+            b.script("document.querySelector(\"[aria-label='Map of light']\").scrollIntoView({ block: 'nearest' })")
+                .await;
+        }
         if at.ends_with("/depth") {
             // What is sharp is drawn under the fields that say it.
             b.css("#not-sharp").await;

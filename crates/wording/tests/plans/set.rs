@@ -146,6 +146,19 @@ fn raised_and_feathered() {
     assert!(words.contains("1.40 m over the eyes") && words.contains("turned 40° towards the camera"), "{words}");
 }
 
+/// What reaches other regions follows from the set: its mark is no handle, and where it was dragged nothing is typed.
+#[test]
+fn what_the_set_says_is_not_dragged() {
+    let kit = Kit::starter();
+    let mut setup = Setup::new("one", &kit);
+    let placing = Placing { region_id: "shadow".to_owned(), grip: Grip::Flash, stops: -1.0, light_id: None };
+    let grip = |setup: &Setup| with_set(setup, &kit).rail[2].flashes[0].mark.grip;
+    assert!(grip(&setup).is_some(), "typed, it is");
+    setup.use_set();
+    assert!(grip(&setup).is_none());
+    assert_eq!(place(&setup, &kit, &placing).expect("a setup").lights[0].spill, setup.lights[0].spill);
+}
+
 /// What happens to a set in these laws.
 #[derive(Clone, Debug)]
 enum Act {
