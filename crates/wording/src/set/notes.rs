@@ -127,12 +127,18 @@ pub(super) fn note(setup: &Setup, stage: &Stage, notice: &SetNotice, unit: Lengt
             let looks = tolva_core::set::Direction::of(stage.view.forward);
             let round = signed_deg(direction.azimuth_deg - looks.azimuth_deg);
             let side = if round < 0.0 { "left" } else { "right" };
+            let up = direction.elevation_deg - looks.elevation_deg;
+            let high = match up {
+                level if level.abs() < 3.0 => String::new(),
+                up if up > 0.0 => format!(" and {up:.0}° up"),
+                down => format!(" and {:.0}° down", -down),
+            };
             let caution = if light.is_none() { " Never look at the sun through a finder of glass." } else { "" };
             (
                 "Flare".to_owned(),
                 format!(
                     "{from} shines on the front glass, {angle_deg:.0}° off its axis: a flag {} before the lens, {:.0}° to \
-                     the {side}, keeps it off.{caution}",
+                     the {side}{high}, keeps it off.{caution}",
                     m(flag.distance(stage.view.at)),
                     round.abs()
                 ),

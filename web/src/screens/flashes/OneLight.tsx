@@ -44,6 +44,8 @@ export const OneLight = memo(function OneLight({ light }: { light: Light }) {
   const { setup, kit, set, ask } = useSetup();
   const [editing, setEditing] = useState<Kind>();
   const card = useLivePlan((plan) => plan.dial_card.lights.find((one) => one.light_id === light.id));
+  // On the set its softness is told with where it stands.
+  const facts = (card?.facts ?? []).filter((fact) => !setup.set || fact.code !== 'softness');
   const flash = kit.flashes.find((one) => one.id === light.flash_id);
   const modifier = kit.modifiers.find((one) => one.id === light.modifier_id);
   const units = useOptions(kit, 'flashes');
@@ -175,7 +177,7 @@ export const OneLight = memo(function OneLight({ light }: { light: Light }) {
         </Below>
       )}
       <Reaches light={light} />
-      {card && card.facts.length > 0 && <Facts name={`About ${light.id}`} facts={card.facts} />}
+      {facts.length > 0 && <Facts name={`About ${light.id}`} facts={facts} />}
       <Row $below>
         <Button kind="bare" onPress={() => set('Light removed', at, undefined)}>
           Remove this light

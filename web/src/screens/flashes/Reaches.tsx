@@ -10,6 +10,10 @@ const Fields = styled(Grid)`
   margin-bottom: ${space.part}px;
 `;
 
+const Below = styled.div`
+  margin-bottom: ${space.part}px;
+`;
+
 /** What a light gives the regions it is not aimed at. */
 export function Reaches({ light }: { light: Light }) {
   const { setup, set } = useSetup();
@@ -26,7 +30,11 @@ export function Reaches({ light }: { light: Light }) {
       const bounced = reach.bounced ? `, ${reach.bounced} of it bounced` : '';
       return [{ about: `On ${region.name.toLowerCase()}`, says: `${given}${bounced}, from the set${before}` }];
     });
-    return <Facts name={`What ${light.id} reaches`} facts={facts} />;
+    return (
+      <Below>
+        <Facts name={`What ${light.id} reaches`} facts={facts} />
+      </Below>
+    );
   }
   return (
     <Fields $min={220}>

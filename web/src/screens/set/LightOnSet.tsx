@@ -13,6 +13,10 @@ const Fields = styled(Grid)`
   margin-bottom: ${space.part}px;
 `;
 
+const Told = styled.div`
+  margin-bottom: ${space.part}px;
+`;
+
 type Holds = 'stand' | 'boom' | 'held' | 'clamped';
 
 /** Where a light stands on the set, in numbers: everything the drawing does is done here too. */
@@ -102,7 +106,11 @@ export function LightOnSet({ light }: { light: Light }) {
         />
         {holds === 'boom' && <Field of="Support.boom.arm_m" at={[...at, 'support', 'boom', 'arm_m']} />}
       </Fields>
-      {here && <Facts name={`Where ${light.id} stands`} facts={here.facts} />}
+      {here && (
+        <Told>
+          <Facts name={`Where ${light.id} stands`} facts={here.facts} />
+        </Told>
+      )}
     </>
   );
 }
