@@ -86,10 +86,14 @@ async fn on_paper() {
     open(&b, &tolva).await;
     let media = serde_json::json!({ "media": "print" });
     b.driver.cdp().send_raw("Emulation.setEmulatedMedia", media).await.expect("paper");
-    let seen = b
-        .script("const seen = (s) => { const e = document.querySelector(s); return !!e && e.getClientRects().length > 0 }; return ['header', 'nav', 'aside', \"[aria-label='Stop rail']\", \"[aria-label='Timetable']\", '.only-print'].map(seen)")
-        .await;
-    assert_eq!(seen, serde_json::json!([false, false, false, false, true, true]));
+    // The page takes a moment to be on paper.
+    settle(|| async {
+        let seen = b
+            .script("const seen = (s) => { const e = document.querySelector(s); return !!e && e.getClientRects().length > 0 }; return ['header', 'nav', 'aside', \"[aria-label='Stop rail']\", \"[aria-label='Timetable']\", '.only-print'].map(seen)")
+            .await;
+        if seen == serde_json::json!([false, false, false, false, true, true]) { Ok(()) } else { Err(seen.to_string()) }
+    })
+    .await;
     b.shows(".only-print", "Keeper in the rope-walk doorway").await;
     b.close().await;
 }
