@@ -5,6 +5,7 @@
 //! | module | what it holds |
 //! |---|---|
 //! | [`setup`] | the domain: what a setup is, once it is known to be good, and its kit |
+//! | [`staging`], [`set`] | where things stand and what lights give from there; what is done to a set and said of it |
 //! | [`lighting`] | what falls on each region at an instant, and what is wished there |
 //! | [`solver`] | the search over the dials, powers by least squares, what comes of them |
 //! | [`plan`] | the settings, what they give and what is missing |
@@ -46,5 +47,6 @@ pub mod setup;
 pub mod shortfall;
 pub mod solved;
 pub mod solver;
+pub mod staging;
 pub mod timetable;
 pub mod uncertainty;

@@ -6,9 +6,10 @@ use std::hint::black_box;
 use criterion::{Criterion, criterion_group, criterion_main};
 use tolva_core::scale::Metres;
 use tolva_planner::lighting::Prepared;
-use tolva_planner::set::{Addition, Arrangement, Grid, Stage, Thing, Whose, map};
+use tolva_planner::set::{Addition, Arrangement, Grid, Whose, map};
 use tolva_planner::setup::{Kit, Setup, Side};
 use tolva_planner::solver::Outcome;
+use tolva_planner::staging::{Stage, Thing};
 use tolva_wording::{Document, MapAsked, Show, plan_with_set};
 
 fn write(setup: &Setup) -> Document {

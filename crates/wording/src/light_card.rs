@@ -4,9 +4,9 @@ use std::sync::Arc;
 
 use tolva_planner::depth::Sharp;
 use tolva_planner::lighting::{FlashWish, Prepared, PreparedLight};
-use tolva_planner::set::Stage;
 use tolva_planner::setup::{FlashOutput, Light, LightWish};
 use tolva_planner::solver::{DialledLight, Outcome};
+use tolva_planner::staging::Stage;
 
 use crate::names::Named;
 use crate::plan::LightCard;

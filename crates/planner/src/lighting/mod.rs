@@ -6,7 +6,7 @@ mod prepared_scene;
 mod slowest;
 mod wish;
 
-pub use prepared_light::{FlashRange, PreparedLamp, PreparedLight, exponent_of, shape};
+pub use prepared_light::{FlashRange, PreparedLamp, PreparedLight};
 pub use prepared_scene::PreparedScene;
 pub use slowest::{Floors, GHOST_SHARE, REAR_CURTAIN_S, on_sensor, slowest_shutter};
 pub use wish::{A_LITTLE, FlashWish, KEPT_UNDER, Placed};
@@ -21,8 +21,8 @@ use tolva_core::optics::CloseUp;
 use tolva_core::scale::{Aperture, Dial, Engraved, Iso, Millimetres, Setting, Shutter, Stops};
 
 use crate::refused::Refused;
-use crate::set::{SetAmbient, Stage, on_regions};
-use crate::setup::{Camera, Depth, Gel, Kit, Lens, Region, Setup, Sync};
+use crate::setup::{Camera, Depth, Gel, Kit, Lens, Setup, Sync};
+use crate::staging::{SetAmbient, Stage, on_regions};
 use prepared_light::Either;
 
 /// A setup as quantities to compute with, and what falls on each of its regions.
@@ -128,12 +128,9 @@ impl<'a> Prepared<'a> {
         let (sync_safe_s, sync_rated_s) = syncs(setup.sync, camera)?;
         let mut lights_there = scene.as_ref().map(|scene| Lights::of(&scene.light, scene.now));
         let (at, now) = (scene.as_ref().map(|scene| scene.light.at), scene.as_ref().map(|scene| scene.now));
-        let follows = |region: &Region, lights: Option<&mut Lights<'_>>| {
-            CalibratedAmbient::new(&region.ambient, region.role, lights)
-        };
         let mut light: Vec<RegionLight> = (setup.regions.iter().zip(&films).enumerate())
             .map(|(index, (region, film))| RegionLight {
-                follower: follows(region, lights_there.as_mut()),
+                follower: CalibratedAmbient::new(&region.ambient, region.role, lights_there.as_mut()),
                 film: film.iter().map(|gel| Stops(gel.loss_stops)).sum(),
                 lamps: lamps.iter().fold(Stops::NOTHING, |sum, lamp: &PreparedLamp<'_>| sum.and(lamp.gives[index])),
             })

@@ -5,13 +5,13 @@ use std::sync::Arc;
 use tolva_core::colour::{self, Shift};
 use tolva_core::exposure::{Ev, IncidentReceptor};
 use tolva_core::flash::{GuideNumber, Recycling, high_speed_loss, tail_loss};
-use tolva_core::modifier::{Bounced, Surface, grid_exponent, off_axis};
+use tolva_core::modifier::{Bounced, Surface, off_axis};
 use tolva_core::scale::{Metres, Power, PowerStep, Setting, Shutter, Stops};
 
 use super::{Prepared, found, gels};
 use crate::refused::Refused;
-use crate::set::{Reached, Stage};
-use crate::setup::{Flash, FlashOutput, Gel, Kit, Light, Modifier, ModifierSurface, Setup, Sync};
+use crate::setup::{Flash, FlashOutput, Gel, Kit, Light, Modifier, Setup, Sync};
+use crate::staging::{Reached, Stage, exponent_of, shape};
 
 /// A continuous lamp.
 #[derive(Clone, Debug)]
@@ -423,24 +423,6 @@ impl PreparedLight<'_> {
 /// A distance is shown to the centimetre, so it is computed with to the centimetre.
 fn to_centimetre(distance: Metres) -> Metres {
     Metres((distance.0 * 100.0).round() / 100.0)
-}
-
-/// How a modifier falls off to its sides, as the exponent of a cosine; a bare head as an open diffuser.
-pub fn exponent_of(modifier: Option<&Modifier>) -> f64 {
-    modifier.map_or(1.0, |one| one.grid_half_angle_deg.map_or(one.exponent, grid_exponent))
-}
-
-/// The surface and the loss of a modifier, or of the bare head.
-pub fn shape(modifier: Option<&Modifier>) -> (Surface, Stops) {
-    let Some(modifier) = modifier else { return (Surface::Bare, Stops::ZERO) };
-    let surface = match &modifier.surface {
-        ModifierSurface::Bare(_) => Surface::Bare,
-        ModifierSurface::Disc(disc) => Surface::Disc { diameter: Metres(disc.diameter_m) },
-        ModifierSurface::Rectangle(rectangle) => {
-            Surface::Rectangle { width: Metres(rectangle.width_m), height: Metres(rectangle.height_m) }
-        }
-    };
-    (surface, Stops(modifier.loss_stops))
 }
 
 /// One bare unit's guide number in metres, whichever way its output is known. A lamp has none.

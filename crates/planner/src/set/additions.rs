@@ -7,14 +7,13 @@ use tolva_core::optics::Movement;
 use tolva_core::set::{Direction, Point, Vector};
 
 use super::edits::{STEP_M, gone, held, hundredth, thousandth};
-use super::layout::{Laid, circle, product, rows, somebody};
-use super::stage::Thing;
 use super::sunlight::towards_sun;
 use crate::refused::Refused;
 use crate::setup::{
     Card, CardKind, Ceiling, Depth, Floor, Hazard, HazardKind, Kit, Opening, Person, ProductShape, Region, RegionPlace,
     Set, Setup, Side, Wall,
 };
+use crate::staging::{Laid, Thing, circle, product, rows, somebody};
 
 /// A flag stands so far before the lens, and is so large, in metres. Common practice, no source.
 pub(super) const FLAG_M: f64 = 0.8;
@@ -198,7 +197,7 @@ impl Setup {
                 full(set.people.len(), MOST_PEOPLE)?;
                 let number = set.people.len() + 1;
                 let x = set.people.iter().map(|one| one.x_m).fold(f64::NEG_INFINITY, f64::max);
-                let x = if x.is_finite() { x + super::layout::SHOULDER_M } else { 0.0 };
+                let x = if x.is_finite() { x + crate::staging::SHOULDER_M } else { 0.0 };
                 let id = free_id("person", set.people.iter().map(|one| one.id.as_str()));
                 let y_m = set.people.last().map_or(0.0, |one| one.y_m);
                 set.people.push(Person { id, ..somebody(number, held(x), y_m, 180.0) });

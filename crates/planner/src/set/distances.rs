@@ -1,9 +1,9 @@
 //! How far each light stands: as it is said, or as the plan has put it.
 
-use super::layout::Laid;
 use crate::lighting::Prepared;
 use crate::setup::{Kit, Setup};
 use crate::solver::Outcome;
+use crate::staging::Laid;
 
 /// How far each light stands from its aim: as it is said, or as the plan has put it.
 pub fn distances(setup: &Setup, kit: &Kit) -> Vec<f64> {

@@ -5,10 +5,9 @@ use tolva_core::scale::LengthUnit;
 use tolva_core::set::{Direction, Point, Vector};
 
 use super::distances::distances;
-use super::layout::Laid;
-use super::stage::Thing;
 use crate::refused::Refused;
 use crate::setup::{Hazard, Kit, Person, RegionPlace, Set, Setup};
+use crate::staging::{Laid, Thing};
 
 /// One step of the arrow keys, in metres.
 pub(super) const STEP_M: f64 = 0.05;

@@ -3,11 +3,11 @@
 use tolva_core::scale::{Metres, Stops};
 use tolva_core::set::{Direction, Receptor, Vector, Weighing};
 
-use super::stage::Stage;
 use crate::lighting::Prepared;
 use crate::refused::Refused;
 use crate::setup::{Kit, Setup, Side};
 use crate::solver::Outcome;
+use crate::staging::Stage;
 
 /// All within so much of each other count as evenly lit. Common practice, no source.
 pub const EVEN: Stops = Stops(1.0 / 3.0);

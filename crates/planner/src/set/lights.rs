@@ -5,10 +5,9 @@ use tolva_core::set::{Direction, Point};
 
 use super::distances::distances;
 use super::edits::{gone, hundredth};
-use super::layout::{Laid, aimed_at};
-use super::stage::{Stage, Thing};
 use crate::refused::Refused;
 use crate::setup::{Head, Kit, Setup};
+use crate::staging::{Laid, Stage, Thing, aimed_at};
 
 impl Setup {
     /// A light looks at a region, or at a wall, the ceiling or a card. It stays where it stands.

@@ -5,9 +5,9 @@
 use tolva_core::scale::Stops;
 use tolva_core::set::{Glow, Point, Receptor, Solid, Vector, Weighing, stopped};
 
-use super::stage::{Stage, Standing, Thing};
 use crate::lighting::{Prepared, PreparedLight};
 use crate::solver::{DialledLight, Outcome};
+use crate::staging::{Stage, Standing, Thing};
 
 /// Whose light is drawn.
 #[derive(Clone, Debug, PartialEq, Eq)]

@@ -4,9 +4,8 @@ use tolva_core::set::{Direction, Point, signed_deg};
 
 use super::distances::distances;
 use super::edits::thousandth;
-use super::layout::Laid;
-use super::stage::Thing;
 use crate::setup::{Kit, Person, Setup};
+use crate::staging::{Laid, Thing};
 
 /// So near a line through something else, a thing that is dragged stands in line with it, in metres.
 const IN_LINE_M: f64 = 0.08;

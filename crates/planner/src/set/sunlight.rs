@@ -4,9 +4,8 @@
 use tolva_core::ambient::Sun;
 use tolva_core::set::{Direction, Point, Vector, mirrored, shadow_edge_m, shadow_length_m, shadow_on};
 
-use super::layout::Laid;
-use super::stage::Thing;
 use crate::setup::{CardKind, Person, Product};
+use crate::staging::{Laid, Thing};
 
 /// The azimuth of the set's main subject as it was begun: it looked at the camera.
 const FACED_DEG: f64 = 180.0;

@@ -5,6 +5,7 @@ use tolva_format::{CardKind, HazardKind, Kit, Meant, Problem, ProblemCode, Probl
 use tolva_planner::refused::Refused;
 use tolva_planner::set::{self as domain, Arrangement, To};
 use tolva_planner::setup as planner;
+use tolva_planner::staging;
 use tolva_wording::{LengthUnit, OnSet};
 use utoipa::ToSchema;
 
@@ -278,12 +279,12 @@ impl SetCommand {
 const MOST_REGIONS: usize = 12;
 
 /// What a side of a person or product is called on the rail.
-fn side_name(setup: &planner::Setup, thing: &domain::Thing, side: Side) -> String {
-    let laid = domain::Laid::of(setup);
+fn side_name(setup: &planner::Setup, thing: &staging::Thing, side: Side) -> String {
+    let laid = staging::Laid::of(setup);
     let name = match thing {
-        domain::Thing::Person(id) => laid.set.people.iter().find(|one| &one.id == id).map(|one| one.name.clone()),
-        domain::Thing::Product(id) => laid.set.products.iter().find(|one| &one.id == id).map(|one| one.name.clone()),
-        domain::Thing::Wall(id) => {
+        staging::Thing::Person(id) => laid.set.people.iter().find(|one| &one.id == id).map(|one| one.name.clone()),
+        staging::Thing::Product(id) => laid.set.products.iter().find(|one| &one.id == id).map(|one| one.name.clone()),
+        staging::Thing::Wall(id) => {
             return laid.set.walls.iter().find(|one| &one.id == id).map_or_else(String::new, |one| one.name.clone());
         }
         _ => None,

@@ -5,8 +5,9 @@ use std::fmt::Write as _;
 use tolva_core::scale::{LengthUnit, Metres};
 use tolva_planner::lighting::Prepared;
 use tolva_planner::refused::Refused;
-use tolva_planner::set::{Stage, distances};
+use tolva_planner::set::distances;
 use tolva_planner::setup::{Kit, Setup};
+use tolva_planner::staging::Stage;
 
 use super::outlines::things;
 use super::report::all_of;

@@ -1,8 +1,9 @@
 //! How evenly a group is lit, in words: the worst by name, and what brings all within a third.
 
 use tolva_core::scale::{LengthUnit, Stops};
-use tolva_planner::set::{EVEN, EvenPlace, Evenness, Stage, even_pair, even_place};
+use tolva_planner::set::{EVEN, EvenPlace, Evenness, even_pair, even_place};
 use tolva_planner::setup::{FlashOutput, Kit, Setup};
+use tolva_planner::staging::Stage;
 
 use super::types::{EvennessSaid, PersonLit};
 

@@ -5,8 +5,9 @@ use std::fmt::Write as _;
 use tolva_core::modifier::penumbra;
 use tolva_core::scale::{LengthUnit, Metres};
 use tolva_core::set::{Direction, Point, Vector, signed_deg};
-use tolva_planner::set::{Stage, nearest_out_of_frame};
+use tolva_planner::set::nearest_out_of_frame;
 use tolva_planner::setup::{FeatherTo, RegionPlace, Setup, Support};
+use tolva_planner::staging::Stage;
 
 use super::notes::called;
 use super::types::SetLight;
@@ -67,7 +68,7 @@ fn over(aim: &Aim, over_m: f64, unit: LengthUnit) -> String {
 /// A light in words, for the list and for a helper.
 pub(super) fn light(setup: &Setup, stage: &Stage, index: usize, away_m: f64, unit: LengthUnit) -> (SetLight, String) {
     let light = &setup.lights[index];
-    let region = tolva_planner::set::aimed_at(setup, light);
+    let region = tolva_planner::staging::aimed_at(setup, light);
     let aim = aim_of(stage, region);
     let place = stage.laid.lights[index];
     let distance = Metres(away_m);

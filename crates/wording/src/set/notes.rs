@@ -2,8 +2,9 @@
 
 use tolva_core::scale::{LengthUnit, Metres};
 use tolva_core::set::signed_deg;
-use tolva_planner::set::{Part, SetNotice, Stage, Thing};
+use tolva_planner::set::{Part, SetNotice};
 use tolva_planner::setup::{HazardKind, Setup};
+use tolva_planner::staging::{Stage, Thing};
 
 use super::outlines::hazard_name;
 use super::types::SetNote;

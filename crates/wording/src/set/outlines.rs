@@ -3,8 +3,9 @@
 
 use tolva_core::scale::{LengthUnit, Metres};
 use tolva_core::set::{Direction, Panel, Point, Vector, View};
-use tolva_planner::set::{Stage, Thing, support_outline};
+use tolva_planner::set::support_outline;
 use tolva_planner::setup::{HazardKind, Person, Product, ProductShape, Setup};
+use tolva_planner::staging::{Stage, Thing};
 
 use super::types::{OnSet, SetThing};
 

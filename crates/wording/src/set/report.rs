@@ -6,11 +6,10 @@ use tolva_core::ambient::Role;
 use tolva_core::scale::{LengthUnit, Metres, Stops};
 use tolva_planner::lighting::Prepared;
 use tolva_planner::refused::Refused;
-use tolva_planner::set::{
-    self as domain, Grid, Laid, Stage, card_along, distances, distances_of, evenness, notices, shadows, thrown,
-};
+use tolva_planner::set::{self as domain, Grid, distances, distances_of, evenness, notices, shadows, thrown};
 use tolva_planner::setup::{Kit, Setup};
 use tolva_planner::solver::Outcome;
+use tolva_planner::staging::{Laid, Stage, card_along};
 
 use super::evenness::said;
 use super::moves;

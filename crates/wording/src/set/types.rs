@@ -1,7 +1,7 @@
 //! The set as it is sent: what is drawn, the list beside it, what there is to say, and the map of light.
 
 use serde::{Deserialize, Serialize};
-use tolva_planner::set as domain;
+use tolva_planner::staging;
 use utoipa::ToSchema;
 
 use crate::shown::{Fact, Said};
@@ -36,14 +36,14 @@ pub enum OnSet {
 
 macro_rules! both_ways {
     ($($named:ident),*; $($alone:ident),*) => {
-        impl From<OnSet> for domain::Thing {
+        impl From<OnSet> for staging::Thing {
             fn from(thing: OnSet) -> Self {
                 match thing { $(OnSet::$named(id) => Self::$named(id),)* $(OnSet::$alone => Self::$alone,)* }
             }
         }
-        impl From<domain::Thing> for OnSet {
-            fn from(thing: domain::Thing) -> Self {
-                match thing { $(domain::Thing::$named(id) => Self::$named(id),)* $(domain::Thing::$alone => Self::$alone,)* }
+        impl From<staging::Thing> for OnSet {
+            fn from(thing: staging::Thing) -> Self {
+                match thing { $(staging::Thing::$named(id) => Self::$named(id),)* $(staging::Thing::$alone => Self::$alone,)* }
             }
         }
     };

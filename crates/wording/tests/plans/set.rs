@@ -4,8 +4,9 @@ use super::every_plan::any_setup;
 use super::walkthroughs::setup;
 use super::*;
 use tolva_core::scale::LengthUnit as Unit;
-use tolva_planner::set::{Addition, Arrangement, Thing, To};
+use tolva_planner::set::{Addition, Arrangement, To};
 use tolva_planner::setup::CardKind;
+use tolva_planner::staging::Thing;
 use tolva_wording::{MapAsked, SetReport, plan_with_set, set_drawing, set_moves};
 
 fn with_set(setup: &Setup, kit: &Kit) -> Plan {
@@ -78,7 +79,7 @@ fn fourteen_singers() {
 fn the_award_evening() {
     let kit = Kit::starter();
     let mut awards =
-        setup(&kit, ["EV 4", "EV 5", "EV 4.5"], Blend::Lift { subject_stops: 0.0, background_stops: -1.0 });
+        setup(&kit, ["EV 4", "EV 5", "EV 4.5"], Blend::Lift { subject_stops: 0.0, background_stops: -2.0 });
     awards.lights[0] = Light { on_camera: true, ..Light::new("A", "small") };
     awards.add_to_set(Addition::WallLeft).expect("a wall");
     let wall = awards.set.as_mut().expect("used").walls[0].id.clone();
@@ -132,6 +133,8 @@ fn raised_and_feathered() {
     let kit = Kit::starter();
     let mut setup =
         setup(&kit, ["EV 13", "EV 11", "EV 10"], Blend::Lift { subject_stops: 0.0, background_stops: -1.0 });
+    // The same settings throughout, so that the power alone says what arrives.
+    setup.fixed = tolva_planner::setup::Fixed { shutter_s: Some(0.005), f_number: Some(8.0), iso: Some(100.0) };
     setup.use_set();
     let power = |setup: &Setup| with_set(setup, &kit).dial_card.lights[0].power_exact.clone().expect("on");
     let read = |text: &str| text.replace('−', "-").parse::<f64>().expect("a number");

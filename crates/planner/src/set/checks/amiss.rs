@@ -4,8 +4,8 @@ use tolva_core::ambient::Role;
 use tolva_core::set::{Point, Solid};
 
 use super::{Looked, SetNotice};
-use crate::set::stage::Thing;
 use crate::setup::{LightWish, Support};
+use crate::staging::Thing;
 
 /// Nearer than this to the face of a wall, something is in it, in metres.
 const IN_WALL_M: f64 = 0.08;

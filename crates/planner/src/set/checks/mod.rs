@@ -10,9 +10,9 @@ pub use framing::{nearest_out_of_frame, support_outline};
 use tolva_core::ambient::Sun;
 use tolva_core::set::Point;
 
-use super::stage::{Stage, Thing};
 use crate::lighting::Prepared;
 use crate::setup::{HazardKind, Kit, Setup};
+use crate::staging::{Stage, Thing};
 
 /// What of a thing stands in the frame.
 #[derive(Clone, Copy, Debug, PartialEq, Eq)]

@@ -6,8 +6,8 @@ use tolva_core::scale::Metres;
 use tolva_core::set::{Point, Vector, ballast_kg, between_deg, wind_force_n};
 
 use super::{Looked, SetNotice};
-use crate::set::stage::Thing;
 use crate::setup::{FlashOutput, Hazard, HazardKind, ModifierSurface, Person, Support};
+use crate::staging::Thing;
 
 /// Outdoors, where nobody has said the wind, so much is reckoned with, in m/s: leaves and thin branches move.
 const ASSUMED_WIND_M_S: f64 = 6.0;

@@ -2,16 +2,15 @@
 //! along its line.
 
 use tolva_core::colour::Shift;
-use tolva_core::modifier::{Surface, grid_exponent};
 use tolva_core::optics::Sensor;
 use tolva_core::scale::{Metres, Millimetres, Stops};
 use tolva_core::set::{
     Direction, Glow, Lustre, Matt, Patch, Point, Receptor, Solid, Vector, View, came_back, patches, stopped,
 };
 
+use super::lamp::Lamp;
 use super::layout::{Laid, aimed_at};
-use crate::lighting::{exponent_of, shape};
-use crate::setup::{FeatherTo, FlashOutput, Head, Kit, Light, Person, Setup};
+use crate::setup::{FeatherTo, Head, Kit, Person, Setup};
 
 /// Walls are cut into patches of about this size, in metres.
 const PATCH_M: f64 = 0.4;
@@ -50,15 +49,6 @@ pub enum Thing {
     Hazard(String),
     /// A region.
     Region(String),
-}
-
-/// A light as the set knows it: what glows and how.
-#[derive(Clone, Copy, Debug)]
-pub struct Lamp {
-    /// Its face.
-    pub surface: Surface,
-    /// How it falls off to its sides.
-    pub exponent: f64,
 }
 
 /// What a light gives a place, as parts of its intensity on the axis at 1 m.
@@ -108,12 +98,7 @@ impl Stage {
     /// The set of a setup. A modifier that is not in the kit is none.
     pub fn of(setup: &Setup, kit: &Kit) -> Self {
         let laid = Laid::of(setup);
-        let lamp = |light: &Light| {
-            let modifier = kit.modifiers.iter().find(|one| Some(&one.id) == light.modifier_id.as_ref());
-            let exponent = if modifier.is_some() { exponent_of(modifier) } else { beam(light, kit) };
-            Lamp { surface: shape(modifier).0, exponent }
-        };
-        let lamps = setup.lights.iter().map(lamp).collect();
+        let lamps = setup.lights.iter().map(|light| Lamp::of(light, kit)).collect();
         let sensor = kit.cameras.iter().find(|camera| camera.id == setup.camera_id);
         let sensor = sensor.map_or(Sensor::FULL_FRAME, |camera| camera.sensor);
         let camera = laid.camera(setup);
@@ -273,23 +258,6 @@ impl Stage {
         self.camera
     }
 }
-
-/// How a bare head falls off to its sides. Zoomed to a focal length it has lost a stop where that lens's frame ends at
-/// its sides (common practice, no source; from memory); one that does not zoom counts as zoomed wide.
-fn beam(light: &Light, kit: &Kit) -> f64 {
-    let flash = kit.flashes.iter().find(|one| one.id == light.flash_id);
-    let widest = flash.and_then(|one| match &one.output {
-        FlashOutput::GuideNumberZoom(zoom) => zoom.table.iter().map(|line| line.zoom_mm).reduce(f64::min),
-        _ => None,
-    });
-    let zoom = light.zoom_mm.or(widest).unwrap_or(WIDE_MM);
-    grid_exponent((HALF_FRAME_MM / zoom).atan().to_degrees().clamp(2.0, 60.0))
-}
-
-/// A head that does not zoom covers the frame of this lens, in millimetres.
-const WIDE_MM: f64 = 24.0;
-/// Half of a full frame's width, in millimetres.
-const HALF_FRAME_MM: f64 = 18.0;
 
 /// A way turned off by so many degrees: level towards the camera or away from it, or up or down.
 fn turned(straight: Vector, to: FeatherTo, by_deg: f64, camera: Vector) -> Vector {

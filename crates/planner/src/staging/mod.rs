@@ -1,0 +1,17 @@
+//! The set as geometry: who and what stands where, laid out from what is known where nobody has drawn it, and what lights,
+//! windows and cards give each place from there. It knows setups and the rules, and nothing of plans.
+
+mod ambient;
+mod body;
+mod lamp;
+mod layout;
+mod reached;
+mod stage;
+mod surfaces;
+
+pub use ambient::{SetAmbient, card_along, on_regions};
+pub use body::SIDE_DEG;
+pub use lamp::{Lamp, exponent_of, shape};
+pub use layout::{Laid, SHOULDER_M, aimed_at, circle, product, rows, somebody};
+pub use reached::Reached;
+pub use stage::{Given, Stage, Standing, Thing};
