@@ -319,8 +319,8 @@ fn ungelled(setup: &Prepared<'_>, outcome: &Outcome, colour: &InColour, kit: &Ki
 fn bounced(setup: &Prepared<'_>, outcome: &Outcome) -> Option<Caution> {
     let mut on = (0..setup.lights.len()).filter(|light| outcome.lights[*light].is_some());
     on.find_map(|light| {
-        let bounce = setup.lights[light].light.bounce?;
-        Some(Caution::BounceColour { light, shift: bounce.colour.shift() })
+        let shift = setup.lights[light].way;
+        setup.lights[light].bounced.map(|_| Caution::BounceColour { light, shift })
     })
 }
 

@@ -218,17 +218,14 @@ fn mains_flicker(shutter: &str, mains_hz: f64, safe: Setting<Shutter>) -> String
 
 fn bounce_colour(code: &Code, letter: &str, setup: &Prepared<'_>) -> String {
     let Code::BounceColour { light, shift } = code else { return String::new() };
-    let bounce = setup.lights[*light].light.bounce;
-    match bounce.filter(|_| shift.mired != 0.0 || shift.tint_duv != 0.0) {
-        None => {
-            format!(
-                "{letter} takes on the colour of the ceiling or wall it comes back from: white paint is seldom white."
-            )
-        }
-        Some(bounce) => format!(
-            "Off {} {letter} comes back {}: estimated. Measure it there, or turn it elsewhere.",
-            bounce.colour.name(),
-            cast_words(shift.mired, shift.tint_duv)
-        ),
+    if shift.mired == 0.0 && shift.tint_duv == 0.0 {
+        return format!(
+            "{letter} takes on the colour of the ceiling or wall it comes back from: white paint is seldom white."
+        );
     }
+    // On the set several surfaces may send it back.
+    let typed = setup.lights[*light].light.bounce.filter(|_| !setup.lights[*light].is_on_set());
+    let off = typed.map_or("what it is turned to", |bounce| bounce.colour.name());
+    let cast = cast_words(shift.mired, shift.tint_duv);
+    format!("Off {off} {letter} comes back {cast}: estimated. Measure it there, or turn it elsewhere.")
 }

@@ -43,12 +43,12 @@ fn the_keeper_in_the_doorway() {
     assert_eq!(set.moves[0], "A: 1.50 m from the face, 40° to its right, 0.51 m over the eyes");
 }
 
-/// Fourteen singers in three rows over 2.4 m: two small flashes, falloff front to back, and what would be even.
+/// Fourteen singers in three rows over 2.4 m: exposed for the sun behind them, a fill near equal to it, two small flashes, falloff front to back, and what would be even.
 #[test]
 fn fourteen_singers() {
     let kit = Kit::starter();
     let mut singers =
-        setup(&kit, ["EV 15", "EV 12.3", "EV 12"], Blend::Fill { ambient_stops: -4.0 / 3.0, fill_stops: 0.0 });
+        setup(&kit, ["EV 15", "EV 12.3", "EV 12"], Blend::Lift { subject_stops: -1.0 / 3.0, background_stops: 0.0 });
     (singers.camera_distance_m, singers.focal_length_mm) = (6.0, 35.0);
     singers.lights[0].flash_id = "small".to_owned();
     singers.lights[0].distance_m = Some(4.0);
