@@ -11,7 +11,7 @@ use crate::colour::{ColourGrip, Colouring, InColour};
 use crate::lighting::Prepared;
 use crate::place::{Grip, Placing};
 use crate::refused::Refused;
-use crate::setup::{FlashOutput, Kit, Light, LightWish, Region, Setup};
+use crate::setup::{Kit, Light, LightWish, Region, Setup};
 use crate::solver::Outcome;
 
 /// The letters lights are called by.
@@ -70,7 +70,7 @@ impl Setup {
     /// # Errors
     /// A kit without any unit, or a setup that has as many lights as there are letters.
     pub fn add_light(&mut self, kit: &Kit) -> Result<(), Refused> {
-        let flash = kit.flashes.iter().find(|one| !matches!(one.output, FlashOutput::Continuous(_)));
+        let flash = kit.flashes.iter().find(|one| !one.burns_on());
         let flash = flash.or(kit.flashes.first());
         let flash = flash.ok_or_else(|| Refused::NotInKit { what: "flash", id: String::new() })?;
         let free = LETTERS.iter().find(|letter| self.lights.iter().all(|light| light.id != **letter));

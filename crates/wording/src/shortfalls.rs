@@ -4,7 +4,7 @@ use tolva_core::exposure::CameraSettings;
 use tolva_planner::active_limit::ActiveLimit;
 use tolva_planner::lighting::Prepared;
 use tolva_planner::plan::Plan;
-use tolva_planner::setup::{FlashOutput, Kit, LightWish, Setup};
+use tolva_planner::setup::{Kit, LightWish, Setup};
 use tolva_planner::shortfall::{Because, Held, Limit, Shortfall as Code};
 
 use crate::names::Named;
@@ -28,7 +28,7 @@ impl Whose<'_> {
         let Some(light) = shortfall.light.map(|light| &self.setup.lights[light]) else { return "The flash".to_owned() };
         let is_flash = |id: &str| {
             let unit = self.kit.flashes.iter().find(|unit| unit.id == id);
-            unit.is_none_or(|unit| !matches!(unit.output, FlashOutput::Continuous(_)))
+            unit.is_none_or(|unit| !unit.burns_on())
         };
         let flashes = self.setup.lights.iter().filter(|light| is_flash(&light.flash_id)).count();
         match (flashes, light.wish) {

@@ -1,4 +1,5 @@
 import styled, { css } from 'styled-components';
+import { forFingers, radius } from './tokens';
 
 /** What every field shares. */
 export const fieldLook = css`
@@ -39,6 +40,26 @@ export const choiceLook = css`
   svg {
     flex: none;
   }
+`;
+
+/** One of a row of which one is shown: a light's letter, a thing of the set. */
+export const chipLook = css`
+  min-height: 36px;
+  padding: 4px 12px;
+  border: 1px solid var(--control-line);
+  border-radius: ${radius.control}px;
+  cursor: pointer;
+  display: inline-flex;
+  align-items: center;
+  &[data-selected] {
+    background: var(--ink);
+    color: var(--panel);
+  }
+  &[data-focus-visible] {
+    outline: 2.5px solid var(--focus);
+    outline-offset: 2px;
+  }
+  ${forFingers}
 `;
 
 export const wrongLook = css`

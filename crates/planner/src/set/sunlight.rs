@@ -68,11 +68,7 @@ pub fn shadows(laid: &Laid, sun: Sun, facing_deg: f64) -> Vec<Shadow> {
 pub struct Thrown {
     /// Which card, by id.
     pub card: String,
-    /// The way the light goes from there.
-    pub along: Vector,
-    /// Where it passes nearest to the main subject's eyes, and how far off that is, in metres.
-    pub nearest: Point,
-    /// How far off that is, in metres.
+    /// How far off the main subject's eyes it passes, in metres.
     pub off_m: f64,
     /// Where it falls: on a wall, by its id, or on the floor; nothing where it goes up and away.
     pub falls: Option<(Option<String>, Point)>,
@@ -101,7 +97,7 @@ pub fn thrown(laid: &Laid, sun: Sun, facing_deg: f64) -> Vec<Thrown> {
             // Half way between the sun and the eyes.
             let facing = Direction::of((to_sun + way.normalize_or_zero()).normalize_or(panel.normal));
             let falls = falls(laid, panel.centre, along);
-            Some(Thrown { card: card.id.clone(), along, nearest, off_m: nearest.distance(eyes), falls, facing })
+            Some(Thrown { card: card.id.clone(), off_m: nearest.distance(eyes), falls, facing })
         })
         .collect()
 }

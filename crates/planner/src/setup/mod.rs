@@ -309,8 +309,7 @@ impl Setup {
             ambient: Ambient::guessed(ev100),
             place: None,
         };
-        let flashes: Vec<_> =
-            kit.flashes.iter().filter(|one| !matches!(one.output, FlashOutput::Continuous(_))).collect();
+        let flashes: Vec<_> = kit.flashes.iter().filter(|one| !one.burns_on()).collect();
         let light = flashes.get(flashes.len() / 2).map(|flash| Light {
             modifier_id: kit.modifiers.first().map(|modifier| modifier.id.clone()),
             spill: vec![Spill { region_id: "shadow".to_owned(), stops: -2.0 }],

@@ -110,12 +110,23 @@ impl Laid {
 
     /// Where a light stands, so far from its aim.
     pub fn light(&self, setup: &Setup, light: usize, distance_m: f64) -> Point {
-        let LightPlace { direction_deg, elevation_deg, .. } = self.lights[light];
         if setup.lights[light].on_camera {
-            return self.camera(setup) + Vector::Z * ON_CAMERA_M;
+            return over_the_lens(self.camera(setup));
         }
-        self.aim(setup, light) + Direction::new(direction_deg, elevation_deg).vector() * distance_m
+        self.lights[light].along(self.aim(setup, light), distance_m)
     }
+}
+
+impl LightPlace {
+    /// The point so far along its line from what it is aimed at.
+    pub(super) fn along(&self, aim: Point, distance_m: f64) -> Point {
+        aim + Direction::new(self.direction_deg, self.elevation_deg).vector() * distance_m
+    }
+}
+
+/// Where a flash sits that is on the camera.
+pub(super) fn over_the_lens(camera: Point) -> Point {
+    camera + Vector::Z * ON_CAMERA_M
 }
 
 /// A flash on the camera sits so far over the lens, in metres.

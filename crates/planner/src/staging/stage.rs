@@ -9,7 +9,7 @@ use tolva_core::set::{
 };
 
 use super::lamp::Lamp;
-use super::layout::{Laid, aimed_at};
+use super::layout::{Laid, aimed_at, over_the_lens};
 use crate::setup::{FeatherTo, Head, Kit, Person, Setup};
 
 /// Walls are cut into patches of about this size, in metres.
@@ -136,10 +136,9 @@ impl Stage {
     /// Where a light stands, so far from its aim. One on the camera stands where that does.
     pub fn at(&self, light: usize, distance: Metres) -> Point {
         if self.on_camera[light] {
-            return self.camera + Vector::Z * 0.12;
+            return over_the_lens(self.camera);
         }
-        let place = self.laid.lights[light];
-        self.aims[light] + Direction::new(place.direction_deg, place.elevation_deg).vector() * distance.0
+        self.laid.lights[light].along(self.aims[light], distance.0)
     }
 
     /// How far a light stands that has no choice: one on the camera.

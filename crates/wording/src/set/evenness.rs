@@ -2,7 +2,7 @@
 
 use tolva_core::scale::{LengthUnit, Stops};
 use tolva_planner::set::{EVEN, EvenPlace, Evenness, even_pair, even_place};
-use tolva_planner::setup::{FlashOutput, Kit, Setup};
+use tolva_planner::setup::{Kit, Setup};
 use tolva_planner::staging::Stage;
 
 use super::types::{EvennessSaid, PersonLit};
@@ -86,5 +86,5 @@ fn mended(setup: &Setup, kit: &Kit, unit: LengthUnit) -> (String, Vec<String>) {
 
 fn is_flash(kit: &Kit, id: &str) -> bool {
     let unit = kit.flashes.iter().find(|flash| flash.id == id);
-    unit.is_some_and(|flash| !matches!(flash.output, FlashOutput::Continuous(_)))
+    unit.is_some_and(|flash| !flash.burns_on())
 }

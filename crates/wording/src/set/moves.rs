@@ -28,19 +28,14 @@ struct Aim {
 }
 
 fn aim_of(stage: &Stage, region: usize) -> Aim {
-    let looks = Direction::of(stage.receptors[region].normal).azimuth_deg;
-    match &stage.laid.regions[region] {
-        RegionPlace::Face { person_id, .. } => {
-            let person = stage.laid.set.people.iter().find(|one| &one.id == person_id);
-            Aim { name: "the face", own: true, faces_deg: person.map_or(looks, |one| one.facing_deg), eyes: true }
-        }
-        RegionPlace::Product { product_id, .. } => {
-            let product = stage.laid.set.products.iter().find(|one| &one.id == product_id);
-            Aim { name: "the product", own: true, faces_deg: product.map_or(looks, |one| one.facing_deg), eyes: false }
-        }
-        RegionPlace::Wall { .. } => Aim { name: "the wall", own: false, faces_deg: looks, eyes: false },
-        RegionPlace::Point { .. } => Aim { name: "its spot", own: false, faces_deg: looks, eyes: false },
-    }
+    let faces_deg = stage.laid.faces_deg(region);
+    let (name, own, eyes) = match &stage.laid.regions[region] {
+        RegionPlace::Face { .. } => ("the face", true, true),
+        RegionPlace::Product { .. } => ("the product", true, false),
+        RegionPlace::Wall { .. } => ("the wall", false, false),
+        RegionPlace::Point { .. } => ("its spot", false, false),
+    };
+    Aim { name, own, faces_deg, eyes }
 }
 
 /// Round what it is aimed at: `40° to its right`.

@@ -1,21 +1,14 @@
 import { type PointerEvent, useMemo, useRef } from 'react';
-import type { FloorPart, OnSet, SetReport, SetThing } from '../../api/client';
+import type { FloorPart, SetReport, SetThing } from '../../api/client';
 import { Drawing } from '../Drawing';
 import { Contours } from './Contours';
 import { floorOf, moved, nearer } from './floor';
 import { Label, Looks, Outlines } from './shapes';
 import { type Hand, ThingMark } from './ThingMark';
 import { keyOfThing } from './things';
+import type { ViewProps } from './view';
 
-type Props = {
-  set: SetReport;
-  part: FloorPart;
-  width: number;
-  height: number;
-  chosen: string | undefined;
-  choose: (thing: OnSet) => void;
-  setPart: (part: FloorPart) => void;
-};
+type Props = ViewProps & { setPart: (part: FloorPart) => void };
 
 const hand: Hand = {
   says: 'Moved on the set',

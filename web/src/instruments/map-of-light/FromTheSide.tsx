@@ -1,17 +1,8 @@
-import type { FloorPart, OnSet, SetReport } from '../../api/client';
 import { Drawing } from '../Drawing';
 import { Label, Outlines } from './shapes';
 import { type Hand, ThingMark } from './ThingMark';
 import { keyOfThing } from './things';
-
-type Props = {
-  set: SetReport;
-  part: FloorPart;
-  width: number;
-  height: number;
-  chosen: string | undefined;
-  choose: (thing: OnSet) => void;
-};
+import type { ViewProps } from './view';
 
 const hand: Hand = {
   says: 'Raised on the set',
@@ -23,7 +14,7 @@ const hand: Hand = {
 const raised = ['light', 'camera', 'card', 'flag', 'mirror', 'diffuser', 'opening', 'product'];
 
 /** The set from its right side: forwards to the right, heights to scale. */
-export function FromTheSide({ set, part, width, height, chosen, choose }: Props) {
+export function FromTheSide({ set, part, width, height, chosen, choose }: ViewProps) {
   const tallest = Math.max(2.6, ...set.things.flatMap((thing) => thing.side.flat().map((at) => at[1] ?? 0))) + 0.3;
   const perMetre = Math.min(width / (part.far_m - part.near_m), (height - 34) / tallest);
   const middle = (part.near_m + part.far_m) / 2;

@@ -1,7 +1,7 @@
 import { Maximize, ZoomIn, ZoomOut } from 'lucide-react';
 import { useMemo, useState } from 'react';
 import styled from 'styled-components';
-import type { FloorPart, MapAsked, OnSet, SetReport } from '../../api/client';
+import type { FloorPart, MapAsked, OnSet } from '../../api/client';
 import { useLivePlan, useMapAsked } from '../../session/job';
 import { Button } from '../../ui/Button';
 import { Segments } from '../../ui/Segments';
@@ -12,6 +12,7 @@ import { FromAbove } from './FromAbove';
 import { FromTheSide } from './FromTheSide';
 import { grown, nearer } from './floor';
 import { ThroughTheLens } from './ThroughTheLens';
+import type { ViewProps } from './view';
 
 const Frame = styled.section`
   display: grid;
@@ -121,16 +122,7 @@ export function MapOfLight({ chosen, choose, lights }: Props) {
 const sideSays = 'The camera is on the left. Drag a light, a card or the camera up and down, or use the arrow keys.';
 const lensSays = 'What stands in the frame, in the lens’s own perspective. What lies outside it is drawn pale.';
 
-type DrawnProps = {
-  set: SetReport;
-  view: View;
-  part: FloorPart;
-  width: number;
-  height: number;
-  chosen: string | undefined;
-  choose: (thing: OnSet) => void;
-  setPart: (part: FloorPart) => void;
-};
+type DrawnProps = ViewProps & { view: View; setPart: (part: FloorPart) => void };
 
 function Drawn({ view, ...props }: DrawnProps) {
   switch (view) {

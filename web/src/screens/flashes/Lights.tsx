@@ -6,7 +6,8 @@ import { Told } from '../../instruments/Told';
 import { useLivePlan, useSetup } from '../../session/job';
 import { Button } from '../../ui/Button';
 import { Lead, Panel, Part, Row, Stack } from '../../ui/Panel';
-import { forFingers, radius, space } from '../../ui/tokens';
+import { chipLook } from '../../ui/field';
+import { space } from '../../ui/tokens';
 import { OneLight } from './OneLight';
 import { TriggerPanel } from './TriggerPanel';
 
@@ -16,26 +17,11 @@ const Letters = styled(TabList)`
   gap: 6px;
 `;
 const Letter = styled(Tab)`
-  min-height: 36px;
-  padding: 4px 12px;
-  border: 1px solid var(--control-line);
-  border-radius: ${radius.control}px;
-  cursor: pointer;
-  display: inline-flex;
-  align-items: center;
+  ${chipLook}
   gap: 7px;
   b {
     font-weight: 700;
   }
-  &[data-selected] {
-    background: var(--ink);
-    color: var(--panel);
-  }
-  &[data-focus-visible] {
-    outline: 2.5px solid var(--focus);
-    outline-offset: 2px;
-  }
-  ${forFingers}
 `;
 const Line = styled(Row)`
   margin-bottom: ${space.part}px;

@@ -12,7 +12,8 @@ import { Button } from '../../ui/Button';
 import { Choice } from '../../ui/Choice';
 import { Grid, Panel, Part, Quiet, Row } from '../../ui/Panel';
 import { TickBox } from '../../ui/Ticks';
-import { forFingers, radius, space } from '../../ui/tokens';
+import { chipLook } from '../../ui/field';
+import { space } from '../../ui/tokens';
 
 const List = styled(ListBox)`
   display: flex;
@@ -22,22 +23,7 @@ const List = styled(ListBox)`
   outline: none;
 `;
 const One = styled(ListBoxItem)`
-  min-height: 34px;
-  padding: 4px 11px;
-  border: 1px solid var(--control-line);
-  border-radius: ${radius.control}px;
-  cursor: pointer;
-  display: inline-flex;
-  align-items: center;
-  &[data-selected] {
-    background: var(--ink);
-    color: var(--panel);
-  }
-  &[data-focus-visible] {
-    outline: 2.5px solid var(--focus);
-    outline-offset: 2px;
-  }
-  ${forFingers}
+  ${chipLook}
 `;
 
 /** Where each kind of thing stands in the document, and its numbers. */

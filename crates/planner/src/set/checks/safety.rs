@@ -6,7 +6,7 @@ use tolva_core::scale::Metres;
 use tolva_core::set::{Point, Vector, ballast_kg, between_deg, wind_force_n};
 
 use super::{Looked, SetNotice};
-use crate::setup::{FlashOutput, Hazard, HazardKind, ModifierSurface, Person, Support};
+use crate::setup::{Flash, Hazard, HazardKind, ModifierSurface, Person, Support};
 use crate::staging::Thing;
 
 /// Outdoors, where nobody has said the wind, so much is reckoned with, in m/s: leaves and thin branches move.
@@ -121,7 +121,7 @@ fn of_light(looked: &Looked<'_>, index: usize) -> Vec<SetNotice> {
     }
     let flash = looked.kit.flashes.iter().find(|one| one.id == light.flash_id);
     let closed = modifier.is_some_and(|one| !matches!(one.surface, ModifierSurface::Bare(_)));
-    if closed && flash.is_some_and(|one| matches!(one.output, FlashOutput::Continuous(_))) {
+    if closed && flash.is_some_and(Flash::burns_on) {
         all.push(SetNotice::Heat(thing.clone()));
     }
     if stands && matches!(support, Support::Boom { .. }) {

@@ -36,6 +36,11 @@ pub struct Flash {
 }
 
 impl Flash {
+    /// Whether it is a lamp that burns on, and no flash.
+    pub fn burns_on(&self) -> bool {
+        matches!(self.output, FlashOutput::Continuous(_))
+    }
+
     /// The colour of its light.
     pub fn light(&self) -> Illuminant {
         Illuminant::new(Kelvin(self.kelvin), self.tint_duv)
