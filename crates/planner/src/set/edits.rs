@@ -135,17 +135,25 @@ impl Setup {
     /// # Errors
     /// A thing that is not there.
     pub fn stands(&self, kit: &Kit, thing: &Thing) -> Result<Point, Refused> {
+        self.stands_at(thing, &self.distances_for(kit, thing))
+    }
+
+    /// How far lights stand, where that is asked for a light: it may take a plan to say.
+    fn distances_for(&self, kit: &Kit, thing: &Thing) -> Vec<f64> {
+        if matches!(thing, Thing::Light(_)) { distances(self, kit) } else { Vec::new() }
+    }
+
+    /// Where a thing stands, with how far each light does where it is one.
+    fn stands_at(&self, thing: &Thing, away: &[f64]) -> Result<Point, Refused> {
         let laid = Laid::of(self);
         let set = &laid.set;
         let found = match thing {
             Thing::Person(id) => set.people.iter().find(|one| &one.id == id).map(Person::eyes),
             Thing::Product(id) => set.products.iter().find(|one| &one.id == id).map(crate::setup::Product::middle),
             Thing::Camera => Some(laid.camera(self)),
-            Thing::Light(id) => self
-                .lights
-                .iter()
-                .position(|one| &one.id == id)
-                .map(|light| laid.light(self, light, distances(self, kit)[light])),
+            Thing::Light(id) => {
+                self.lights.iter().position(|one| &one.id == id).map(|light| laid.light(self, light, away[light]))
+            }
             Thing::Card(id) => set.cards.iter().find(|one| &one.id == id).map(|one| one.panel().centre),
             Thing::Wall(id) => set.walls.iter().find(|one| &one.id == id).map(|one| one.panel(laid.anchor()).centre),
             Thing::Opening(id) => set.openings.iter().find(|one| &one.id == id).map(|one| one.panel().centre),
@@ -172,12 +180,13 @@ impl Setup {
         steps: (i32, i32),
         (snap, unit): (bool, LengthUnit),
     ) -> Result<(), Refused> {
-        let now = self.stands(kit, thing)?;
+        let away = self.distances_for(kit, thing);
+        let now = self.stands_at(thing, &away)?;
         let step = if unit == LengthUnit::Metres { STEP_M } else { STEP_INCHES_M };
         let (x, y) = to.unwrap_or((now.x, now.y));
         let (x, y) = (x + f64::from(steps.0) * step, y + f64::from(steps.1) * step);
         let there = Point::new(held(x), held(y), now.z);
-        let there = if snap && steps == (0, 0) { self.snapped(kit, thing, there, step) } else { there };
+        let there = if snap && steps == (0, 0) { self.snapped(thing, there, step, &away) } else { there };
         self.put(kit, thing, there, there - now)
     }
 

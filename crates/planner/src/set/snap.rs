@@ -2,9 +2,8 @@
 
 use tolva_core::set::{Direction, Point, signed_deg};
 
-use super::distances::distances;
 use super::edits::thousandth;
-use crate::setup::{Kit, Person, Setup};
+use crate::setup::{Person, Setup};
 use crate::staging::{Laid, Thing};
 
 /// So near a line through something else, a thing that is dragged stands in line with it, in metres.
@@ -14,7 +13,7 @@ const EQUAL_DEG: f64 = 3.0;
 
 impl Setup {
     /// A point taken into line with other things, to the mirrored angle of another light, or to the grid.
-    pub(super) fn snapped(&self, kit: &Kit, thing: &Thing, at: Point, step: f64) -> Point {
+    pub(super) fn snapped(&self, thing: &Thing, at: Point, step: f64, away: &[f64]) -> Point {
         let laid = Laid::of(self);
         let mut lines: Vec<Point> = vec![Point::ZERO];
         lines.extend(laid.set.people.iter().filter(|one| Thing::Person(one.id.clone()) != *thing).map(Person::eyes));
@@ -27,7 +26,6 @@ impl Setup {
         if let Thing::Light(id) = thing
             && let Some(light) = self.lights.iter().position(|one| &one.id == id)
         {
-            let away = distances(self, kit);
             let aim = laid.aim(self, light);
             let camera = Direction::of(laid.camera(self) - laid.anchor()).azimuth_deg;
             let mine = Direction::of(at - aim).azimuth_deg;
@@ -58,6 +56,7 @@ mod tests {
     use tolva_core::scale::LengthUnit;
 
     use super::*;
+    use crate::setup::Kit;
 
     fn at(setup: &Setup, kit: &Kit, thing: &Thing) -> Point {
         setup.stands(kit, thing).expect("there")
