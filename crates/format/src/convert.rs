@@ -2,9 +2,9 @@
 //! once. A field that is added to one of them and not here does not compile.
 
 use crate::{
-    Ambient, AngleHeight, Artificial, AutomaticConvention, Background, BackgroundKind, BalanceReason, BareSurface,
-    Blend, Bounce, BounceOff, Camera, CameraAim, CameraPlace, CameraReading, Card, CardKind, Ceiling,
-    CircleOfConfusion, CloudHour, ContinuousOutput, Control, Depth, DiscSurface, Duration, Duty, EvReading,
+    Ambient, AngleHeight, Artificial, AutomaticConvention, Backdrop, Background, BackgroundKind, BalanceReason,
+    BareSurface, Blend, Board, Boom, Bounce, BounceOff, Camera, CameraAim, CameraPlace, CameraReading, Card, CardKind,
+    Ceiling, CircleOfConfusion, CloudHour, ContinuousOutput, Control, Depth, DiscSurface, Duration, Duty, EvReading,
     ExposureConvention, FallingOrder, FeatherTo, Filter, Finish, Fixed, Flash, FlashOutput, Floor, ForecastCloud, Gel,
     GuideNumberFeet, GuideNumberMetres, GuideNumberZoom, HandheldRule, Hazard, HazardKind, Head, IncidentReceptor,
     IsoRange, Kit, Lens, Light, LightPlace, LightWish, LocalTime, LuxReading, MeasuredOutput, MeterReading,
@@ -97,7 +97,7 @@ twin!(tolva_planner::setup: struct Region { id, name, role, ambient, place });
 twin!(tolva_planner::setup: struct Fixed { shutter_s, f_number, iso });
 twin!(tolva_planner::setup: enum Control { Manual, Ttl });
 twin!(tolva_planner::setup: enum LightWish { Key, Fill { ratio_stops }, Rim { over_stops }, Place { stops } });
-twin!(tolva_planner::setup: struct Light { id, flash_id, units, modifier_id, gel_ids, stand_id, group, zoom_mm, bounce, feather_deg, on_camera, wish, aimed_at, control, distance_m, power_stops, spill, place });
+twin!(tolva_planner::setup: struct Light { id, flash_id, units, modifier_id, gel_ids, stand_id, boom_id, group, zoom_mm, bounce, feather_deg, on_camera, wish, aimed_at, control, distance_m, power_stops, spill, place });
 twin!(tolva_planner::setup: struct Spill { region_id, stops });
 twin!(tolva_planner::setup: struct Set { people, products, camera, cards, walls, ceiling, floor, openings, hazards, wind_m_s });
 twin!(tolva_planner::setup: struct Person { id, name, x_m, y_m, height_m, seated, facing_deg });
@@ -127,11 +127,14 @@ twin!(tolva_planner::setup: enum ExposureConvention { TrustTheMeter, ProtectHigh
 twin!(tolva_planner::setup: enum FallingOrder { ShutterFirst, IsoFirst, ApertureFirst });
 twin!(tolva_planner::setup: enum Preference { LowIso, Depth, Pace, LowPower, NoFilter });
 
-twin!(tolva_planner::setup: struct Kit { cameras, lenses, flashes, modifiers, gels, filters, stands, triggers });
+twin!(tolva_planner::setup: struct Kit { cameras, lenses, flashes, modifiers, gels, filters, stands, triggers, booms, boards, backdrops });
 twin!(tolva_planner::setup: struct Lens { id, name, shortest_mm, longest_mm, widest_f_number, smallest_f_number, stabilisation_stops, closest_focus_m, largest_magnification, pupil_ratio });
 twin!(tolva_planner::setup: struct Gel { id, name, shift_mired, shift_duv, loss_stops });
 twin!(tolva_planner::setup: struct Filter { id, name, density_stops });
 twin!(tolva_planner::setup: struct Stand { id, name, highest_m, carries_kg, footprint_m, weight_kg });
+twin!(tolva_planner::setup: struct Boom { id, name, reach_m, carries_kg, weight_kg });
+twin!(tolva_planner::setup: struct Board { id, name, kind, width_m, height_m });
+twin!(tolva_planner::setup: struct Backdrop { id, name, width_m, height_m, reflectance, colour });
 twin!(tolva_planner::setup: struct Trigger { id, name, channels, groups });
 twin!(tolva_planner::setup: struct Camera { id, name, sensor, shutter, aperture_step, iso, sync_rated_s, sync_safe_s, sync_electronic_s, slow_sync_floor_s, stabilisation_stops, frames_per_s });
 twin!(tolva_planner::setup: struct ShutterRange { slowest_s, fastest_s, step });

@@ -10,10 +10,13 @@ pub(crate) type FieldName = (&'static str, Meant, &'static str, &'static str);
 const TINT: &str = "0 for the usual white of that temperature; positive for a green light.";
 
 /// All of them, in the order of the alphabet.
-pub(crate) const FIELD_NAMES: [FieldName; 189] = [
+pub(crate) const FIELD_NAMES: [FieldName; 197] = [
     ("Ambient.guess_ev100", Light, "Light that is assumed", ""),
     ("AngleHeight.altitude_deg", Number, "Height, degrees", ""),
     ("Artificial.mains_hz", Number, "Mains, Hz", ""),
+    ("Backdrop.height_m", Length, "Height", ""),
+    ("Backdrop.reflectance", Number, "Gives back, as a part", "0.85 white, 0.18 middle grey, 0.04 black."),
+    ("Backdrop.width_m", Length, "Width", ""),
     (
         "Background.sunlit_percent",
         Number,
@@ -34,6 +37,11 @@ pub(crate) const FIELD_NAMES: [FieldName; 189] = [
     ),
     ("Blend.overpower.subject_stops", Stops, "Subject, stops", "Where the lit side is to be."),
     ("Blend.silhouette.background_stops", Stops, "Behind, stops", "Where what lies behind is to be."),
+    ("Board.height_m", Length, "Height", ""),
+    ("Board.width_m", Length, "Width", ""),
+    ("Boom.carries_kg", Number, "It carries at its end, kg", ""),
+    ("Boom.reach_m", Length, "Stand to light at its longest", ""),
+    ("Boom.weight_kg", Number, "Weight, kg", ""),
     ("Bounce.away_m", Length, "From the head to it", ""),
     ("Bounce.reflectance", Number, "It gives back, as a part", "0.8 white paint, 0.5 pale wood, 0.2 dark."),
     ("Camera.frames_per_s", Number, "Frames a second", ""),

@@ -48,7 +48,8 @@ impl Job {
                 read.modifier_id.iter_mut().for_each(|id| rename(id, &modifiers));
             }
         }
-        let (flashes, gels, filters, stands) = (apart!(flashes), apart!(gels), apart!(filters), apart!(stands));
+        let (flashes, gels, filters) = (apart!(flashes), apart!(gels), apart!(filters));
+        let (stands, booms) = (apart!(stands), apart!(booms));
         for setup in &mut self.setups {
             rename(&mut setup.camera_id, &cameras);
             rename(&mut setup.lens_id, &lenses);
@@ -58,6 +59,7 @@ impl Job {
                 rename(&mut light.flash_id, &flashes);
                 light.modifier_id.iter_mut().for_each(|id| rename(id, &modifiers));
                 light.stand_id.iter_mut().for_each(|id| rename(id, &stands));
+                light.boom_id.iter_mut().for_each(|id| rename(id, &booms));
                 light.gel_ids.iter_mut().for_each(|id| rename(id, &gels));
             }
         }

@@ -170,7 +170,7 @@ impl KitFile {
         }
         let mut kit = json!({
             "cameras": [], "lenses": [], "flashes": [], "modifiers": [], "gels": [], "filters": [], "stands": [],
-            "triggers": [],
+            "triggers": [], "booms": [], "boards": [], "backdrops": [],
         });
         let mut places: HashMap<(String, String), usize> = HashMap::new();
         for (index, row) in rows.records().enumerate() {

@@ -20,6 +20,9 @@ macro_rules! each_kind {
         $run!(filters);
         $run!(stands);
         $run!(triggers);
+        $run!(booms);
+        $run!(boards);
+        $run!(backdrops);
     };
 }
 
@@ -150,6 +153,10 @@ pub(crate) struct Used<'a> {
     filters: HashSet<&'a str>,
     stands: HashSet<&'a str>,
     triggers: HashSet<&'a str>,
+    booms: HashSet<&'a str>,
+    // Cards and backdrops are put onto a set as copies: no setup refers to one.
+    boards: HashSet<&'a str>,
+    backdrops: HashSet<&'a str>,
 }
 
 impl<'a> Used<'a> {
@@ -166,6 +173,7 @@ impl<'a> Used<'a> {
                 used.flashes.insert(&light.flash_id);
                 used.modifiers.extend(light.modifier_id.as_deref());
                 used.stands.extend(light.stand_id.as_deref());
+                used.booms.extend(light.boom_id.as_deref());
                 used.gels.extend(light.gel_ids.iter().map(String::as_str));
             }
         }

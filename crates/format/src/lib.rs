@@ -44,9 +44,9 @@ pub use check::check;
 pub use edit::{Edit, edited};
 pub use job::{Job, json_schema};
 pub use kit::{
-    BareSurface, Camera, ContinuousOutput, DiscSurface, Duty, Filter, Flash, FlashOutput, Gel, GuideNumberFeet,
-    GuideNumberMetres, GuideNumberZoom, IsoRange, Kit, Lens, MeasuredOutput, Modifier, ModifierSurface, PowerRange,
-    RectangleSurface, ShutterRange, Stand, Trigger,
+    Backdrop, BareSurface, Board, Boom, Camera, ContinuousOutput, DiscSurface, Duty, Filter, Flash, FlashOutput, Gel,
+    GuideNumberFeet, GuideNumberMetres, GuideNumberZoom, IsoRange, Kit, Lens, MeasuredOutput, Modifier,
+    ModifierSurface, PowerRange, RectangleSurface, ShutterRange, Stand, Trigger,
 };
 pub use kit_file::KitFile;
 pub use kit_merge::OwnedKit;

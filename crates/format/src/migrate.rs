@@ -281,6 +281,24 @@ mod tests {
         }
     }
 
+    /// The demo data as Tolva wrote it while its format was version 5: sets without panes, kits without booms.
+    #[test]
+    fn a_job_of_version_5_is_read_and_means_the_same() {
+        let before = include_str!("../tests/data/version-5/guild-days.json");
+        let job = Job::from_json(before.as_bytes()).expect("a job");
+        assert_eq!(job.format_version, FORMAT_VERSION);
+        let before: Value = serde_json::from_str(before).expect("JSON");
+        for (setup, old) in job.setups.iter().zip(before["setups"].as_array().expect("setups")) {
+            let people = |set: &crate::Set| set.people.len();
+            assert_eq!(setup.set.as_ref().map(people), old["set"]["people"].as_array().map(Vec::len));
+            assert!(setup.lights.iter().all(|light| light.boom_id.is_none()));
+        }
+        assert!(
+            job.kit.booms.is_empty() && job.kit.stands.len() == before["kit"]["stands"].as_array().map_or(0, Vec::len)
+        );
+        assert_eq!(Job::from_json(job.to_json().as_bytes()).expect("again"), job);
+    }
+
     /// The demo data as Tolva wrote it while its format was version 4: nobody has used a set yet, and what was typed
     /// stays.
     #[rstest]

@@ -288,6 +288,9 @@ pub struct Light {
     /// What it stands on, from the kit; none where it is on the camera or held.
     #[serde(default)]
     pub stand_id: Option<String>,
+    /// The boom on its stand, from the kit; counts where a boom holds it.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub boom_id: Option<String>,
     /// The group it listens to on its trigger, 1 to 16.
     #[serde(default = "one")]
     #[schema(minimum = 1, maximum = 16, default = 1)]

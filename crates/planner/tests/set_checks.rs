@@ -38,8 +38,8 @@ fn a_set_as_it_begins_is_in_order() {
     setup.move_on_set(kit, &Thing::Light("A".to_owned()), Some((0.0, 0.15)), (0, 0), (false, LengthUnit::Metres)).unwrap();
     setup.raise_on_set(kit, &Thing::Light("A".to_owned()), To { to: Some(1.2), by: 0.0 }, LengthUnit::Metres).unwrap();
 }, "inside")]
-#[case::camera_in_a_wall(|setup: &mut Setup, _: &Kit| {
-    setup.add_to_set(Addition::Backdrop).unwrap();
+#[case::camera_in_a_wall(|setup: &mut Setup, kit: &Kit| {
+    setup.add_to_set(kit, &Addition::Backdrop).unwrap();
     let wall = &mut setup.set.as_mut().unwrap().walls[0];
     (wall.from_y_m, wall.to_y_m) = (-3.0, -3.0);
 }, "inside")]
@@ -56,8 +56,8 @@ fn a_set_as_it_begins_is_in_order() {
     setup.lights[0].distance_m = Some(0.1);
     setup.camera_distance_m = 0.05;
 }, "all_at_one_point")]
-#[case::two_in_one_place(|setup: &mut Setup, _: &Kit| {
-    setup.add_to_set(Addition::Person).unwrap();
+#[case::two_in_one_place(|setup: &mut Setup, kit: &Kit| {
+    setup.add_to_set(kit, &Addition::Person).unwrap();
     setup.set.as_mut().unwrap().people[1].x_m = 0.05;
 }, "in_one_place")]
 #[case::in_the_frame(|setup: &mut Setup, kit: &Kit| {
@@ -66,19 +66,19 @@ fn a_set_as_it_begins_is_in_order() {
 #[case::a_rim_flares(|setup: &mut Setup, kit: &Kit| {
     setup.move_on_set(kit, &Thing::Light("A".to_owned()), Some((-1.5, 1.0)), (0, 0), (false, LengthUnit::Metres)).unwrap();
 }, "flare")]
-#[case::near_an_edge(|setup: &mut Setup, _: &Kit| {
-    setup.add_to_set(Addition::Hazard(HazardKind::Edge)).unwrap();
+#[case::near_an_edge(|setup: &mut Setup, kit: &Kit| {
+    setup.add_to_set(kit, &Addition::Hazard(HazardKind::Edge)).unwrap();
 }, "near_hazard")]
-#[case::a_cable_across(|setup: &mut Setup, _: &Kit| {
-    setup.add_to_set(Addition::Hazard(HazardKind::Cable)).unwrap();
+#[case::a_cable_across(|setup: &mut Setup, kit: &Kit| {
+    setup.add_to_set(kit, &Addition::Hazard(HazardKind::Cable)).unwrap();
 }, "cable_across")]
-#[case::a_line_overhead(|setup: &mut Setup, _: &Kit| {
-    setup.add_to_set(Addition::Hazard(HazardKind::OverheadLine)).unwrap();
+#[case::a_line_overhead(|setup: &mut Setup, kit: &Kit| {
+    setup.add_to_set(kit, &Addition::Hazard(HazardKind::OverheadLine)).unwrap();
     let line = &mut setup.set.as_mut().unwrap().hazards[0];
     (line.from_y_m, line.to_y_m, line.height_m) = (-1.0, -1.0, 4.0);
 }, "under_line")]
-#[case::a_fall_into_the_road(|setup: &mut Setup, _: &Kit| {
-    setup.add_to_set(Addition::Hazard(HazardKind::Road)).unwrap();
+#[case::a_fall_into_the_road(|setup: &mut Setup, kit: &Kit| {
+    setup.add_to_set(kit, &Addition::Hazard(HazardKind::Road)).unwrap();
     let road = &mut setup.set.as_mut().unwrap().hazards[0];
     (road.from_y_m, road.to_y_m) = (-2.5, -2.5);
 }, "falls")]
@@ -88,6 +88,10 @@ fn a_set_as_it_begins_is_in_order() {
 #[case::a_boom(|setup: &mut Setup, _: &Kit| {
     setup.lights[0].place.as_mut().unwrap().support = Support::Boom { arm_m: 1.2 };
 }, "boom")]
+#[case::a_boom_too_short(|setup: &mut Setup, _: &Kit| {
+    setup.lights[0].place.as_mut().unwrap().support = Support::Boom { arm_m: 1.6 };
+    setup.lights[0].boom_id = Some("short".to_owned());
+}, "boom_too_short")]
 #[case::heat(|setup: &mut Setup, _: &Kit| {
     setup.lights[0].flash_id = "lamp".to_owned();
 }, "heat")]
@@ -100,6 +104,56 @@ fn each_is_told(#[case] amiss: impl Fn(&mut Setup, &Kit), #[case] code: &str) {
     amiss(&mut setup, &kit);
     let found = codes(&setup, &kit);
     assert!(found.contains(&code), "{found:?}");
+}
+
+/// A boom that is long enough and carries what goes before it is told for its weight alone; one that does not carry it,
+/// with both weights.
+#[test]
+fn a_boom_carries_what_its_maker_says() {
+    let (mut setup, mut kit) = begun();
+    setup.lights[0].place.as_mut().expect("placed").support = Support::Boom { arm_m: 1.5 };
+    setup.lights[0].boom_id = Some("short".to_owned());
+    let over = |setup: &Setup, kit: &Kit| {
+        let found = said(setup, kit);
+        found.into_iter().find_map(|one| if let SetNotice::Boom { over, .. } = one { Some(over) } else { None })
+    };
+    assert_eq!(over(&setup, &kit), Some(None));
+    assert!(!codes(&setup, &kit).contains(&"boom_too_short"));
+    kit.booms[0].carries_kg = 0.5;
+    assert_eq!(over(&setup, &kit), Some(Some((0.9, 0.5))), "the octagon alone is heavier");
+}
+
+/// What is put there from the kit has the kit's size and name; what the kit has not is refused.
+#[test]
+fn things_of_the_kit_go_onto_the_set() {
+    let (mut setup, kit) = begun();
+    setup.add_to_set(&kit, &Addition::Board("black".to_owned())).expect("in the kit");
+    setup.add_to_set(&kit, &Addition::FromRoll("grey".to_owned())).expect("in the kit");
+    let set = setup.set.as_ref().expect("used");
+    let (card, roll) = (&set.cards[0], &set.walls[0]);
+    assert_eq!((card.width_m, card.height_m, card.name.as_str()), (1.0, 2.0, "Black board, 1 × 2 m"));
+    assert!((roll.to_x_m - roll.from_x_m - 2.7).abs() < 1e-9 && (roll.reflectance - 0.18).abs() < 1e-9);
+    let before = setup.clone();
+    for what in [Addition::Board("none".to_owned()), Addition::FromRoll("none".to_owned())] {
+        assert!(setup.add_to_set(&kit, &what).is_err());
+    }
+    assert_eq!(setup, before);
+}
+
+/// A stand that tips in the wind onto somebody says so.
+#[test]
+fn a_fall_onto_somebody_is_told_with_the_wind() {
+    let (mut setup, kit) = begun();
+    setup.set.as_mut().expect("used").wind_m_s = Some(10.0);
+    let reached = |setup: &Setup| {
+        said(setup, &kit).into_iter().find_map(|one| match one {
+            SetNotice::Wind { reaches, .. } => Some(reaches),
+            _ => None,
+        })
+    };
+    assert_eq!(reached(&setup), Some(Some(Thing::Person("person-1".to_owned()))));
+    setup.lights[0].distance_m = Some(6.0);
+    assert_eq!(reached(&setup), Some(None));
 }
 
 /// The ballast is the sum of the core: 0.67 m² at 10 m/s (physics.md §4: 0.9 × 0.9 m is 59.5 N).

@@ -31,10 +31,10 @@ fn several(kit: &Kit) -> Setup {
     setup
 }
 
-fn walled(setup: &Setup) -> Setup {
+fn walled(setup: &Setup, kit: &Kit) -> Setup {
     let mut walled = setup.clone();
     for what in [Addition::WallLeft, Addition::WallRight, Addition::Backdrop, Addition::Ceiling, Addition::Floor] {
-        walled.add_to_set(what).expect("room for it");
+        walled.add_to_set(kit, &what).expect("room for it");
     }
     walled
 }
@@ -47,7 +47,7 @@ fn set(c: &mut Criterion) {
     c.bench_function("reach of four lights on ten regions", |b| {
         b.iter(|| (0..4).map(|light| black_box(&stage).to_regions(light, Metres(2.5)).len()).sum::<usize>());
     });
-    let walled = walled(&setup);
+    let walled = walled(&setup, &kit);
     for (what, setup) in [("without walls", &setup), ("with walls", &walled)] {
         let prepared = Prepared::new(setup, &kit).expect("a setup");
         let outcome = Outcome::of(&prepared);

@@ -1413,6 +1413,12 @@ export interface components {
             /** @description A card of a kind. */
             card: components["schemas"]["CardKind"];
         } | {
+            /** @description A card of the kit, by its id. */
+            board: string;
+        } | {
+            /** @description A backdrop of the kit, by its id. */
+            from_roll: string;
+        } | {
             /** @description Something that can hurt. */
             hazard: components["schemas"]["HazardKind"];
         };
@@ -1518,6 +1524,30 @@ export interface components {
          * @enum {string}
          */
         AutomaticConvention: "nothing" | "shutter" | "aperture" | "iso";
+        /** @description A backdrop. */
+        Backdrop: {
+            /** @description Unique in the kit. */
+            id: string;
+            /** @description What it is called. */
+            name: string;
+            /**
+             * Format: double
+             * @description From side to side, 0.2 to 20 m.
+             */
+            width_m: number;
+            /**
+             * Format: double
+             * @description How high it hangs, 0.2 to 10 m.
+             */
+            height_m: number;
+            /**
+             * Format: double
+             * @description What it gives back of the light, 0.02 to 0.95.
+             */
+            reflectance: number;
+            /** @description Its colour. */
+            colour: components["schemas"]["SurfaceColour"];
+        };
         /** @description What lies behind the subject, as the camera sees it. */
         Background: {
             /** @description What it is. */
@@ -1712,6 +1742,47 @@ export interface components {
             blend: components["schemas"]["Blend"];
             /** @description Its numbers. */
             fields: components["schemas"]["BlendField"][];
+        };
+        /** @description A card, a flag or a diffuser of a size: it gives light back, keeps it off or lets it through. */
+        Board: {
+            /** @description Unique in the kit. */
+            id: string;
+            /** @description What it is called. */
+            name: string;
+            /** @description What it is of. */
+            kind: components["schemas"]["CardKind"];
+            /**
+             * Format: double
+             * @description From side to side, 0.02 to 10 m.
+             */
+            width_m: number;
+            /**
+             * Format: double
+             * @description How high, 0.02 to 10 m.
+             */
+            height_m: number;
+        };
+        /** @description A boom: an arm on a stand. */
+        Boom: {
+            /** @description Unique in the kit. */
+            id: string;
+            /** @description What it is called. */
+            name: string;
+            /**
+             * Format: double
+             * @description From its stand to the light at its longest, in metres.
+             */
+            reach_m: number;
+            /**
+             * Format: double
+             * @description What it may carry at its end, by its maker, in kilograms.
+             */
+            carries_kg: number;
+            /**
+             * Format: double
+             * @description What it weighs, in kilograms.
+             */
+            weight_kg: number;
         };
         /** @description A bounce. */
         Bounce: {
@@ -3335,6 +3406,12 @@ export interface components {
             stands: components["schemas"]["Stand"][];
             /** @description Radio triggers. At most 200. */
             triggers: components["schemas"]["Trigger"][];
+            /** @description Booms. At most 200. Like the two lists after it, it came with version 6: a document of before has none. */
+            booms: components["schemas"]["Boom"][];
+            /** @description Cards, flags and diffusers, each of its size. At most 400. */
+            boards: components["schemas"]["Board"][];
+            /** @description Backdrops: rolls, cloths, boards to stand before. At most 200. */
+            backdrops: components["schemas"]["Backdrop"][];
         };
         /** @description The kit as it is kept. */
         KitBody: {
@@ -3461,6 +3538,8 @@ export interface components {
             gel_ids?: string[];
             /** @description What it stands on, from the kit; none where it is on the camera or held. */
             stand_id?: string | null;
+            /** @description The boom on its stand, from the kit; counts where a boom holds it. */
+            boom_id?: string | null;
             /**
              * Format: int32
              * @description The group it listens to on its trigger, 1 to 16.

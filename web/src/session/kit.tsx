@@ -9,7 +9,19 @@ import type { Body, Session } from './machine/state';
 import { type Runner, runner } from './runner';
 
 /** The kinds of things a kit holds. */
-export const kinds = ['cameras', 'lenses', 'flashes', 'modifiers', 'gels', 'filters', 'stands', 'triggers'] as const;
+export const kinds = [
+  'cameras',
+  'lenses',
+  'flashes',
+  'modifiers',
+  'gels',
+  'filters',
+  'stands',
+  'booms',
+  'boards',
+  'backdrops',
+  'triggers',
+] as const;
 export type Kind = (typeof kinds)[number];
 
 type KitCommand = { edit: { type: { at: Path; text: string } } | { nudge: { at: Path; by: number } } };
@@ -108,6 +120,9 @@ export const together = (owned: Kit, job: Kit): Kit => ({
   gels: union(owned.gels, job.gels),
   filters: union(owned.filters, job.filters),
   stands: union(owned.stands, job.stands),
+  booms: union(owned.booms, job.booms),
+  boards: union(owned.boards, job.boards),
+  backdrops: union(owned.backdrops, job.backdrops),
   triggers: union(owned.triggers, job.triggers),
 });
 

@@ -13,6 +13,9 @@ pub(crate) fn kit(c: &mut Checker, kit: &Kit) {
     each(c, "filters", &kit.filters, |filter| &filter.id, |_, _| {});
     each(c, "stands", &kit.stands, |stand| &stand.id, |_, _| {});
     each(c, "triggers", &kit.triggers, |trigger| &trigger.id, |_, _| {});
+    each(c, "booms", &kit.booms, |boom| &boom.id, |_, _| {});
+    each(c, "boards", &kit.boards, |board| &board.id, |_, _| {});
+    each(c, "backdrops", &kit.backdrops, |backdrop| &backdrop.id, |_, _| {});
     each(c, "modifiers", &kit.modifiers, |modifier| &modifier.id, |_, _| {});
     each(c, "flashes", &kit.flashes, |flash| &flash.id, |c, one| flash(c, one, kit));
 }

@@ -13,6 +13,9 @@ pub(super) fn light(c: &mut Checker, light: &Light, setup: &Setup, kit: &Kit) {
     if let Some(id) = &light.stand_id {
         found(c, "stand_id", id, &kit.stands, |stand| &stand.id);
     }
+    if let Some(id) = &light.boom_id {
+        found(c, "boom_id", id, &kit.booms, |boom| &boom.id);
+    }
     gels(c, "gel_ids", &light.gel_ids, kit);
     if let Some(id) = &light.aimed_at {
         found(c, "aimed_at", id, &setup.regions, |region| &region.id);

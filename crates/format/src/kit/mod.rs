@@ -13,7 +13,8 @@ pub use flash::{
 };
 pub use modifier::{BareSurface, DiscSurface, Modifier, ModifierSurface, RectangleSurface};
 
-use crate::leaf::{Sensor, Step};
+use crate::leaf::{Sensor, Step, SurfaceColour};
+use crate::set::CardKind;
 
 /// What setups are made of. Each thing once, referred to by its id. A kit of one's own holds a tenth of what is allowed
 /// here at most: a job's kit holds beside that what its setups use and what that kit no longer or never had.
@@ -44,6 +45,18 @@ pub struct Kit {
     /// Radio triggers. At most 200.
     #[schema(max_items = 200)]
     pub triggers: Vec<Trigger>,
+    /// Booms. At most 200. Like the two lists after it, it came with version 6: a document of before has none.
+    #[serde(default)]
+    #[schema(required = true, max_items = 200)]
+    pub booms: Vec<Boom>,
+    /// Cards, flags and diffusers, each of its size. At most 400.
+    #[serde(default)]
+    #[schema(required = true, max_items = 400)]
+    pub boards: Vec<Board>,
+    /// Backdrops: rolls, cloths, boards to stand before. At most 200.
+    #[serde(default)]
+    #[schema(required = true, max_items = 200)]
+    pub backdrops: Vec<Backdrop>,
 }
 
 /// A lens.
@@ -141,6 +154,70 @@ pub struct Stand {
     /// What it weighs, in kilograms.
     #[schema(minimum = 0.1, maximum = 60)]
     pub weight_kg: f64,
+}
+
+/// A boom: an arm on a stand.
+#[derive(Clone, Debug, PartialEq, Serialize, Deserialize, Ranged, ToSchema)]
+#[serde(deny_unknown_fields)]
+pub struct Boom {
+    /// Unique in the kit.
+    #[schema(min_length = 1, max_length = 60)]
+    pub id: String,
+    /// What it is called.
+    #[schema(min_length = 1, max_length = 120)]
+    pub name: String,
+    /// From its stand to the light at its longest, in metres.
+    #[schema(minimum = 0.3, maximum = 4)]
+    pub reach_m: f64,
+    /// What it may carry at its end, by its maker, in kilograms.
+    #[schema(minimum = 0.1, maximum = 40)]
+    pub carries_kg: f64,
+    /// What it weighs, in kilograms.
+    #[schema(minimum = 0.1, maximum = 40)]
+    pub weight_kg: f64,
+}
+
+/// A card, a flag or a diffuser of a size: it gives light back, keeps it off or lets it through.
+#[derive(Clone, Debug, PartialEq, Serialize, Deserialize, Ranged, ToSchema)]
+#[serde(deny_unknown_fields)]
+pub struct Board {
+    /// Unique in the kit.
+    #[schema(min_length = 1, max_length = 60)]
+    pub id: String,
+    /// What it is called.
+    #[schema(min_length = 1, max_length = 120)]
+    pub name: String,
+    /// What it is of.
+    pub kind: CardKind,
+    /// From side to side, 0.02 to 10 m.
+    #[schema(minimum = 0.02, maximum = 10)]
+    pub width_m: f64,
+    /// How high, 0.02 to 10 m.
+    #[schema(minimum = 0.02, maximum = 10)]
+    pub height_m: f64,
+}
+
+/// A backdrop.
+#[derive(Clone, Debug, PartialEq, Serialize, Deserialize, Ranged, ToSchema)]
+#[serde(deny_unknown_fields)]
+pub struct Backdrop {
+    /// Unique in the kit.
+    #[schema(min_length = 1, max_length = 60)]
+    pub id: String,
+    /// What it is called.
+    #[schema(min_length = 1, max_length = 120)]
+    pub name: String,
+    /// From side to side, 0.2 to 20 m.
+    #[schema(minimum = 0.2, maximum = 20)]
+    pub width_m: f64,
+    /// How high it hangs, 0.2 to 10 m.
+    #[schema(minimum = 0.2, maximum = 10)]
+    pub height_m: f64,
+    /// What it gives back of the light, 0.02 to 0.95.
+    #[schema(minimum = 0.02, maximum = 0.95)]
+    pub reflectance: f64,
+    /// Its colour.
+    pub colour: SurfaceColour,
 }
 
 /// A radio trigger: one on the camera, and what the units listen on.

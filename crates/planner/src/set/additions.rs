@@ -23,7 +23,7 @@ const FLAG_SIZE_M: f64 = 0.25;
 const ROW_M: f64 = 0.8;
 
 /// What may be added.
-#[derive(Clone, Copy, Debug, PartialEq, Eq)]
+#[derive(Clone, Debug, PartialEq, Eq)]
 pub enum Addition {
     /// A person beside the others.
     Person,
@@ -47,6 +47,10 @@ pub enum Addition {
     Doorway,
     /// A card of a kind on the shadow side.
     Card(CardKind),
+    /// A card of the kit, by its id, on the shadow side.
+    Board(String),
+    /// A backdrop of the kit, by its id, behind everybody.
+    FromRoll(String),
     /// Something that can hurt.
     Hazard(HazardKind),
 }
@@ -173,8 +177,8 @@ impl Setup {
     /// Something more on the set. A full list takes no more.
     ///
     /// # Errors
-    /// More than a set holds.
-    pub fn add_to_set(&mut self, what: Addition) -> Result<(), Refused> {
+    /// More than a set holds; what the kit has not.
+    pub fn add_to_set(&mut self, kit: &Kit, what: &Addition) -> Result<(), Refused> {
         self.use_set();
         let laid = Laid::of(self);
         let (anchor, camera) = (laid.anchor(), laid.camera(self));
@@ -215,15 +219,23 @@ impl Setup {
                 let one = product(set.products.len() + 1, shape);
                 set.products.push(crate::setup::Product { id, x_m, ..one });
             }
-            Addition::Backdrop => {
+            Addition::Backdrop | Addition::FromRoll(_) => {
                 full(set.walls.len(), 12)?;
-                let y = held(farthest + 1.5);
-                let one = wall(set, "backdrop", "Backdrop", (-1.35, y), (1.35, y));
+                let roll = match what {
+                    Addition::FromRoll(id) => Some(in_kit(&kit.backdrops, "backdrop", id, |one| &one.id)?),
+                    _ => None,
+                };
+                let (y, half) = (held(farthest + 1.5), roll.map_or(2.7, |roll| roll.width_m) / 2.0);
+                let mut one = wall(set, "backdrop", "Backdrop", (-half, y), (half, y));
+                if let Some(roll) = roll {
+                    one.name.clone_from(&roll.name);
+                    (one.height_m, one.reflectance, one.colour) = (roll.height_m, roll.reflectance, roll.colour);
+                }
                 set.walls.push(one);
             }
             Addition::WallLeft | Addition::WallRight => {
                 full(set.walls.len(), 12)?;
-                let (name, x) = if what == Addition::WallLeft { ("Wall, left", -2.5) } else { ("Wall, right", 2.5) };
+                let (name, x) = if *what == Addition::WallLeft { ("Wall, left", -2.5) } else { ("Wall, right", 2.5) };
                 let one = wall(set, "wall", name, (x, -4.0), (x, 3.0));
                 set.walls.push(one);
             }
@@ -242,17 +254,26 @@ impl Setup {
             }
             Addition::Window | Addition::Doorway => {
                 full(set.openings.len(), 6)?;
-                let one = opening(set, what == Addition::Window, anchor, camera);
+                let one = opening(set, *what == Addition::Window, anchor, camera);
                 set.openings.push(one);
             }
-            Addition::Card(kind) => {
+            Addition::Card(_) | Addition::Board(_) => {
                 full(set.cards.len(), 16)?;
                 let looks =
                     shadow.map_or(Direction::new(135.0, 0.0), |region| Direction::of(laid.receptor(region).normal));
-                let one = card(set, kind, anchor, looks);
+                let board = match what {
+                    Addition::Board(id) => Some(in_kit(&kit.boards, "card", id, |one| &one.id)?),
+                    _ => None,
+                };
+                let kind = if let Addition::Card(kind) = what { *kind } else { CardKind::White };
+                let mut one = card(set, board.map_or(kind, |board| board.kind), anchor, looks);
+                if let Some(board) = board {
+                    one.name.clone_from(&board.name);
+                    (one.width_m, one.height_m) = (board.width_m, board.height_m);
+                }
                 set.cards.push(one);
             }
-            Addition::Hazard(kind) => {
+            &Addition::Hazard(kind) => {
                 full(set.hazards.len(), 12)?;
                 let id = free_id("hazard", set.hazards.iter().map(|one| one.id.as_str()));
                 let y = held(if kind == HazardKind::Cable { camera.y + 0.5 } else { camera.y - 1.0 });
@@ -364,6 +385,12 @@ fn card(set: &Set, kind: CardKind, anchor: Point, looks: Direction) -> Card {
         width_m: 0.8,
         height_m: 1.2,
     }
+}
+
+/// A thing of the kit by its id.
+fn in_kit<'a, T>(things: &'a [T], what: &'static str, id: &str, of: impl Fn(&T) -> &str) -> Result<&'a T, Refused> {
+    let there = things.iter().find(|thing| of(thing) == id);
+    there.ok_or_else(|| Refused::NotInKit { what, id: id.to_owned() })
 }
 
 fn full(count: usize, most: usize) -> Result<(), Refused> {

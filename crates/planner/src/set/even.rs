@@ -1,7 +1,7 @@
 //! Lighting a group evenly: who gets how much, and the place of one light, or two, from which all are within a third.
 
 use tolva_core::scale::{Metres, Stops};
-use tolva_core::set::{Direction, Receptor, Vector, Weighing};
+use tolva_core::set::{Direction, Glow, Receptor, Vector, Weighing};
 
 use crate::lighting::Prepared;
 use crate::refused::Refused;
@@ -97,61 +97,62 @@ const PAIR_DEG: [f64; 4] = [20.0, 30.0, 40.0, 50.0];
 
 /// The place of one light from which all are within a third, the nearest there is; where there is none, the most even.
 pub fn even_place(setup: &Setup, kit: &Kit, light: usize) -> Option<EvenPlace> {
-    let stage = Stage::of(setup, kit);
-    let faces = faces(&stage);
-    let towards = Direction::of(stage.camera() - stage.aim(light)).azimuth_deg;
-    let tries = ROUND_DEG.iter().flat_map(|round| UP_DEG.iter().map(move |up| (*round, *up)));
-    let found = tries.flat_map(|(round, up)| AWAY_M.iter().map(move |away| (round, up, *away))).filter_map(|at| {
-        let (round, up, away) = at;
-        let direction = Direction::new(towards + round, up);
-        let spread = Evenness::of(&tried(&stage, light, direction, away, &faces))?.spread;
-        Some(EvenPlace { lights: vec![(light, direction, Metres(away))], spread })
-    });
-    best(found)
+    let tries = ROUND_DEG.map(|round| vec![(light, round)]);
+    most_even(&Stage::of(setup, kit), &tries)
 }
 
 /// The same for two lights, one to each side.
 pub fn even_pair(setup: &Setup, kit: &Kit, (one, other): (usize, usize)) -> Option<EvenPlace> {
-    let stage = Stage::of(setup, kit);
-    let faces = faces(&stage);
-    let towards = Direction::of(stage.camera() - stage.aim(one)).azimuth_deg;
-    let tries = PAIR_DEG.iter().flat_map(|round| UP_DEG.iter().map(move |up| (*round, *up)));
-    let found = tries.flat_map(|(round, up)| AWAY_M.iter().map(move |away| (round, up, *away))).filter_map(|at| {
-        let (round, up, away) = at;
-        let directions = [Direction::new(towards + round, up), Direction::new(towards - round, up)];
-        let mut all = vec![0.0; faces.len()];
-        for (light, direction) in [one, other].into_iter().zip(directions) {
-            for (sum, given) in all.iter_mut().zip(tried(&stage, light, direction, away, &faces)) {
-                *sum += given;
+    let tries = PAIR_DEG.map(|round| vec![(one, round), (other, -round)]);
+    most_even(&Stage::of(setup, kit), &tries)
+}
+
+/// The nearest distance at which lights so far round from the camera's side are even, with the most even of their places
+/// there; or the most even place of all.
+fn most_even(stage: &Stage, tries: &[Vec<(usize, f64)>]) -> Option<EvenPlace> {
+    let faces = faces(stage);
+    let mut best: Option<EvenPlace> = None;
+    for away in AWAY_M {
+        for lights in tries {
+            let (first, _) = lights.first()?;
+            let towards = Direction::of(stage.camera() - stage.aim(*first)).azimuth_deg;
+            for up in UP_DEG {
+                let directed =
+                    |&(light, round): &(usize, f64)| (light, Direction::new(towards + round, up), Metres(away));
+                let lights: Vec<_> = lights.iter().map(directed).collect();
+                let most = best.as_ref().map_or(f64::INFINITY, |best| best.spread.0);
+                if let Some(spread) = spread_under(stage, &lights, &faces, most) {
+                    best = Some(EvenPlace { lights, spread });
+                }
             }
         }
-        let spread = Evenness::of(&all)?.spread;
-        let lights = vec![(one, directions[0], Metres(away)), (other, directions[1], Metres(away))];
-        Some(EvenPlace { lights, spread })
-    });
-    best(found)
+        if best.as_ref().is_some_and(|best| best.spread <= EVEN) {
+            break;
+        }
+    }
+    best
 }
 
-/// What one light gives each person from a direction and a distance, straight.
-fn tried(stage: &Stage, light: usize, direction: Direction, away: f64, faces: &[Receptor]) -> Vec<f64> {
-    let at = stage.aim(light) + direction.vector() * away;
-    let glow = tolva_core::set::Glow {
-        centre: at,
-        axis: (stage.aim(light) - at).normalize_or(Vector::Y),
-        ..stage.glow(light, Metres(away))
-    };
-    faces.iter().map(|face| stage.roughly(&glow, face)).collect()
+/// How far apart people are lit from there, straight; nothing as soon as that is as much as `most`.
+fn spread_under(stage: &Stage, lights: &[(usize, Direction, Metres)], faces: &[Receptor], most: f64) -> Option<Stops> {
+    let glows: Vec<Glow> =
+        lights.iter().map(|(light, direction, away)| placed(stage, *light, *direction, *away)).collect();
+    let (mut low, mut high) = (f64::INFINITY, f64::NEG_INFINITY);
+    for face in faces {
+        let given: f64 = glows.iter().map(|glow| stage.roughly(glow, face)).sum();
+        let stops = given.log2();
+        (low, high) = (low.min(stops), high.max(stops));
+        if !low.is_finite() || high - low >= most {
+            return None;
+        }
+    }
+    (faces.len() > 1).then_some(Stops(high - low))
 }
 
-/// The nearest that is even, or the most even.
-fn best(found: impl Iterator<Item = EvenPlace>) -> Option<EvenPlace> {
-    let away = |place: &EvenPlace| place.lights.first().map_or(0.0, |(_, _, distance)| distance.0);
-    found.min_by(|a, b| match (a.spread <= EVEN, b.spread <= EVEN) {
-        (true, true) => away(a).total_cmp(&away(b)).then(a.spread.0.total_cmp(&b.spread.0)),
-        (true, false) => std::cmp::Ordering::Less,
-        (false, true) => std::cmp::Ordering::Greater,
-        (false, false) => a.spread.0.total_cmp(&b.spread.0),
-    })
+/// What glows of a light that stands there, looking at its aim.
+fn placed(stage: &Stage, light: usize, direction: Direction, away: Metres) -> Glow {
+    let centre = stage.aim(light) + direction.vector() * away.0;
+    Glow { centre, axis: (stage.aim(light) - centre).normalize_or(Vector::Y), ..stage.glow(light, away) }
 }
 
 impl Setup {

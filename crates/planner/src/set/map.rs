@@ -188,7 +188,7 @@ mod tests {
         let mut setup = Setup::new("one", &kit);
         setup.use_set();
         let without = drawn(&setup, &kit, &Whose::Flashes);
-        setup.add_to_set(crate::set::Addition::WallRight).expect("room for it");
+        setup.add_to_set(&kit, &crate::set::Addition::WallRight).expect("room for it");
         // The dial is turned by the plan too: fixed, so that only the wall differs.
         setup.lights[0].power_stops = Some(-2.0);
         let with = drawn(&setup, &kit, &Whose::Flashes);

@@ -132,7 +132,7 @@ mod tests {
         assert!((found[0].length_m - 1.7085 / 30.0_f64.to_radians().tan()).abs() < 0.01, "{found:?}");
         assert!((on_set_deg(90.0, 0.0) - 270.0).abs() < 1e-9);
         assert!(found[0].to.x > 2.0 && found[0].on_wall.is_none());
-        setup.add_to_set(Addition::WallRight).expect("room");
+        setup.add_to_set(&kit, &Addition::WallRight).expect("room");
         let on_wall = shadows(&Laid::of(&setup), SUN, 0.0);
         assert!(on_wall[0].on_wall.is_some() && on_wall[0].edge_m < found[0].edge_m);
         let night = Sun { apparent_altitude_deg: -3.0, ..SUN };
@@ -143,7 +143,7 @@ mod tests {
     fn a_mirror_that_faces_half_way_hits_the_eyes() {
         let kit = Kit::starter();
         let mut setup = Setup::new("one", &kit);
-        setup.add_to_set(Addition::Card(CardKind::Mirror)).expect("room");
+        setup.add_to_set(&kit, &Addition::Card(CardKind::Mirror)).expect("room");
         let facing = {
             let set = setup.set.as_mut().expect("used");
             (set.cards[0].x_m, set.cards[0].y_m, set.cards[0].z_m) = (2.0, -1.0, 2.0);
@@ -157,7 +157,7 @@ mod tests {
         // It goes on past the eyes, downwards: to the floor, or to a wall before that.
         let (on, spot) = hit.falls.clone().expect("somewhere");
         assert!(on.is_none() && spot.z.abs() < 1e-9, "{spot:?}");
-        setup.add_to_set(Addition::WallLeft).expect("room");
+        setup.add_to_set(&kit, &Addition::WallLeft).expect("room");
         let on_wall = thrown(&Laid::of(&setup), SUN, 0.0)[0].falls.clone().expect("somewhere");
         assert!(on_wall.0.is_some() && on_wall.1.z > 0.0, "{on_wall:?}");
     }

@@ -10,9 +10,9 @@ mod starter;
 pub use blend::{Blend, BlendNumber};
 pub use conventions::{AutomaticConvention, ExposureConvention, FallingOrder, Preference};
 pub use kit::{
-    BareSurface, Camera, ContinuousOutput, DiscSurface, Duty, Filter, Flash, FlashOutput, Gel, GuideNumberFeet,
-    GuideNumberMetres, GuideNumberZoom, IsoRange, Kit, Lens, MeasuredOutput, Modifier, ModifierSurface, PowerRange,
-    RectangleSurface, ShutterRange, Stand, Trigger,
+    Backdrop, BareSurface, Board, Boom, Camera, ContinuousOutput, DiscSurface, Duty, Filter, Flash, FlashOutput, Gel,
+    GuideNumberFeet, GuideNumberMetres, GuideNumberZoom, IsoRange, Kit, Lens, MeasuredOutput, Modifier,
+    ModifierSurface, PowerRange, RectangleSurface, ShutterRange, Stand, Trigger,
 };
 pub use set::{
     CameraAim, CameraPlace, Card, CardKind, Ceiling, FeatherTo, Finish, Floor, Hazard, HazardKind, Head, LightPlace,
@@ -236,6 +236,8 @@ pub struct Light {
     pub gel_ids: Vec<String>,
     /// What it stands on, from the kit; none where it is on the camera or held.
     pub stand_id: Option<String>,
+    /// The boom on its stand, of the kit; only where one holds it.
+    pub boom_id: Option<String>,
     /// The group it listens to on its trigger, 1 to 16.
     pub group: u8,
     /// The zoom of its head; left out, the widest its table knows.
@@ -272,6 +274,7 @@ impl Light {
             modifier_id: None,
             gel_ids: Vec::new(),
             stand_id: None,
+            boom_id: None,
             group: 1,
             zoom_mm: None,
             bounce: None,

@@ -3,11 +3,12 @@
 //! real thing beats them.
 
 use super::{
-    BareSurface, Camera, ContinuousOutput, DiscSurface, Duty, Filter, Flash, FlashOutput, Gel, GuideNumberMetres,
-    GuideNumberZoom, IsoRange, Kit, Lens, Modifier, ModifierSurface, PowerRange, RectangleSurface, ShutterRange, Stand,
-    Trigger,
+    Backdrop, BareSurface, Board, Boom, Camera, CardKind, ContinuousOutput, DiscSurface, Duty, Filter, Flash,
+    FlashOutput, Gel, GuideNumberMetres, GuideNumberZoom, IsoRange, Kit, Lens, Modifier, ModifierSurface, PowerRange,
+    RectangleSurface, ShutterRange, Stand, Trigger,
 };
 use tolva_core::flash::{Duration, ZoomGuideNumber};
+use tolva_core::modifier::SurfaceColour;
 use tolva_core::optics::Sensor;
 use tolva_core::scale::{PowerStep, Step};
 
@@ -70,6 +71,45 @@ impl Kit {
                 channels: 16,
                 groups: 5,
             }],
+            booms: [("short", "Boom, 1.5 m", 1.5, 4.0, 1.8), ("long", "Boom, 2.2 m", 2.2, 6.0, 3.4)]
+                .map(|(id, name, reach_m, carries_kg, weight_kg)| Boom {
+                    id: id.to_owned(),
+                    name: name.to_owned(),
+                    reach_m,
+                    carries_kg,
+                    weight_kg,
+                })
+                .into(),
+            boards: [
+                ("white", "White board, 1 × 1.5 m", CardKind::White, 1.0, 1.5),
+                ("silver", "Silver card, 0.8 × 1.2 m", CardKind::Silver, 0.8, 1.2),
+                ("gold", "Gold card, 0.8 × 1.2 m", CardKind::Gold, 0.8, 1.2),
+                ("black", "Black board, 1 × 2 m", CardKind::Black, 1.0, 2.0),
+                ("small-black", "Flag, 0.3 × 0.4 m", CardKind::Black, 0.3, 0.4),
+                ("diffuser", "Diffuser, 1 × 1.5 m", CardKind::Diffuser, 1.0, 1.5),
+            ]
+            .map(|(id, name, kind, width_m, height_m)| Board {
+                id: id.to_owned(),
+                name: name.to_owned(),
+                kind,
+                width_m,
+                height_m,
+            })
+            .into(),
+            backdrops: [
+                ("grey", "Grey backdrop, 2.7 m", 2.7, 0.18),
+                ("white", "White backdrop, 2.7 m", 2.7, 0.85),
+                ("black", "Black backdrop, 2.7 m", 2.7, 0.04),
+            ]
+            .map(|(id, name, width_m, reflectance)| Backdrop {
+                id: id.to_owned(),
+                name: name.to_owned(),
+                width_m,
+                height_m: 2.6,
+                reflectance,
+                colour: SurfaceColour::White,
+            })
+            .into(),
         }
     }
 }

@@ -156,7 +156,7 @@ mod tests {
     fn by_a_window() -> (Setup, Kit) {
         let kit = Kit::starter();
         let mut setup = Setup::new("one", &kit);
-        setup.add_to_set(Addition::Window).expect("room");
+        setup.add_to_set(&kit, &Addition::Window).expect("room");
         (setup, kit)
     }
 
@@ -183,7 +183,7 @@ mod tests {
     fn a_card_opposite_a_window(#[case] kind: CardKind, #[case] least: f64, #[case] most: f64) {
         let (mut setup, kit) = by_a_window();
         let bare = shadow(&setup, &kit);
-        setup.add_to_set(Addition::Card(kind)).expect("room");
+        setup.add_to_set(&kit, &Addition::Card(kind)).expect("room");
         let by = shadow(&setup, &kit) - bare;
         assert!((least..most).contains(&by), "{by}");
         let card = &mut setup.set.as_mut().expect("used").cards[0];
@@ -199,7 +199,7 @@ mod tests {
         let mut setup = Setup::new("one", &kit);
         setup.use_set();
         let bare = shadow(&setup, &kit);
-        setup.add_to_set(Addition::Card(CardKind::Black)).expect("room");
+        setup.add_to_set(&kit, &Addition::Card(CardKind::Black)).expect("room");
         let stage = Stage::of(&setup, &kit);
         let card = stage.laid.set.cards[0].panel();
         let hidden = form_factor(&card, &stage.receptors[2], &[]);

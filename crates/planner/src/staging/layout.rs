@@ -16,6 +16,8 @@ const HEIGHT_M: f64 = 1.7;
 pub const SHOULDER_M: f64 = 0.6;
 /// What lies behind, where nothing else says so: so far behind the main subject, in metres.
 const BEHIND_M: f64 = 3.0;
+/// A part of the place with a light of its own: so far to the side of the main subject, in metres.
+const ASIDE_M: f64 = 1.2;
 /// A product stands so high where nobody has said it, in metres.
 const TABLE_M: f64 = 0.75;
 /// A head that is bounced looks so far forward of the surface's nearest point: as in [`tolva_core::modifier::Bounce`].
@@ -284,8 +286,19 @@ pub fn usual_place(setup: &Setup, set: &Set, region: usize) -> RegionPlace {
                 return main_side(set, Side::Top);
             }
             let before = setup.regions[..region].iter().filter(|other| other.role == Role::Part).count();
+            let own_light = |light: &Light| {
+                matches!(light.wish, LightWish::Place { .. }) && light.aimed_at.as_ref() == Some(&one.id)
+            };
             match set.people.get(before + 1) {
                 Some(person) => RegionPlace::Face { person_id: person.id.clone(), side: Side::Front },
+                // What has a light of its own and is nobody is a part of the place: behind, to either side in turn.
+                None if setup.lights.iter().any(own_light) => RegionPlace::Point {
+                    x_m: if before % 2 == 0 { ASIDE_M } else { -ASIDE_M },
+                    y_m: BEHIND_M / 2.0,
+                    z_m: anchor(set).z.max(0.0),
+                    azimuth_deg: 180.0,
+                    elevation_deg: 0.0,
+                },
                 None => main_side(set, Side::Front),
             }
         }

@@ -12,7 +12,7 @@ use utoipa::ToSchema;
 use super::{known, not_there};
 
 /// What may be added.
-#[derive(Clone, Copy, Debug, Deserialize, ToSchema)]
+#[derive(Clone, Debug, Deserialize, ToSchema)]
 #[serde(rename_all = "snake_case")]
 pub enum Addition {
     /// A person beside the others.
@@ -37,6 +37,10 @@ pub enum Addition {
     Doorway,
     /// A card of a kind.
     Card(CardKind),
+    /// A card of the kit, by its id.
+    Board(String),
+    /// A backdrop of the kit, by its id.
+    FromRoll(String),
     /// Something that can hurt.
     Hazard(HazardKind),
 }
@@ -55,6 +59,8 @@ impl From<Addition> for domain::Addition {
             Addition::Window => Self::Window,
             Addition::Doorway => Self::Doorway,
             Addition::Card(kind) => Self::Card(kind.into()),
+            Addition::Board(id) => Self::Board(id),
+            Addition::FromRoll(id) => Self::FromRoll(id),
             Addition::Hazard(kind) => Self::Hazard(kind.into()),
         }
     }
@@ -249,7 +255,7 @@ impl SetCommand {
                     TypedOfLight::Round => setup.light_round(kit, &light_id, to),
                 }
             }
-            Self::Add(what) => setup.add_to_set(what.into()),
+            Self::Add(what) => setup.add_to_set(kit, &what.into()),
             Self::AddFlag { light_id } => setup.add_flag(kit, light_id.as_deref()),
             Self::Remove(thing) => setup.remove_from_set(kit, &thing.into()),
             Self::People(how) => setup.arrange(

@@ -145,13 +145,14 @@ pub(super) fn note(setup: &Setup, stage: &Stage, notice: &SetNotice, unit: Lengt
                 ),
             )
         }
-        SetNotice::Wind { light, wind_m_s, assumed, area_m2, height_m, force_n, ballast_kg } => {
+        SetNotice::Wind { light, wind_m_s, assumed, area_m2, height_m, force_n, ballast_kg, reaches } => {
+            let falls = reaches.as_ref().map_or_else(String::new, |who| format!(" If it tips, it reaches {}.", named(who)));
             let said = if *assumed { "reckoned with, as nobody has said it" } else { "said" };
             (
                 format!("Wind on {}", named(light)),
                 format!(
                     "{wind_m_s:.0} m/s ({said}) on {area_m2:.2} m² at {} is {force_n:.0} N: {ballast_kg:.0} kg of ballast on \
-                     the stand, its leg to the wind. {LOCAL}",
+                     the stand, its leg to the wind.{falls} {LOCAL}",
                     m(*height_m)
                 ),
             )
@@ -197,9 +198,18 @@ pub(super) fn note(setup: &Setup, stage: &Stage, notice: &SetNotice, unit: Lengt
                 "A lamp that burns on warms closed cloth: as many watts as its maker allows, air round it, and nothing that burns near it. {LOCAL}"
             ),
         ),
-        SetNotice::Boom(light) => (
+        SetNotice::Boom { light, over } => (
             format!("{} on an arm", named(light)),
-            format!("Its weight pulls to one side: a counterweight, one leg under the arm, nobody under it. {LOCAL}"),
+            format!(
+                "{}Its weight pulls to one side: a counterweight, one leg under the arm, nobody under it. {LOCAL}",
+                over.map_or_else(String::new, |(hangs, carries)| {
+                    format!("What goes before it weighs {hangs:.1} kg without the unit, and the boom carries {carries:.1} kg. ")
+                })
+            ),
+        ),
+        SetNotice::BoomTooShort { light, arm_m, reach_m } => (
+            "The boom does not reach so far".to_owned(),
+            format!("{} hangs {} from its stand; the boom reaches {}.", named(light), m(*arm_m), m(*reach_m)),
         ),
     };
     SetNote {

@@ -81,7 +81,7 @@ fn the_award_evening() {
     let mut awards =
         setup(&kit, ["EV 4", "EV 5", "EV 4.5"], Blend::Lift { subject_stops: 0.0, background_stops: -2.0 });
     awards.lights[0] = Light { on_camera: true, ..Light::new("A", "small") };
-    awards.add_to_set(Addition::WallLeft).expect("a wall");
+    awards.add_to_set(&kit, &Addition::WallLeft).expect("a wall");
     let wall = awards.set.as_mut().expect("used").walls[0].id.clone();
     awards.set.as_mut().expect("used").walls[0].colour = tolva_core::modifier::SurfaceColour::Wood;
     let straight = with_set(&awards, &kit);
@@ -105,8 +105,8 @@ fn the_teapot_by_the_window(#[case] kind: CardKind, #[case] sign: f64) {
     let kit = Kit::starter();
     let mut teapot = setup(&kit, ["EV 5", "EV 7", "EV 4"], Blend::AmbientOnly { subject_stops: 0.0 });
     teapot.regions[2].ambient.readings.clear();
-    teapot.add_to_set(Addition::Window).expect("a window");
-    teapot.add_to_set(Addition::Card(kind)).expect("a card");
+    teapot.add_to_set(&kit, &Addition::Window).expect("a window");
+    teapot.add_to_set(&kit, &Addition::Card(kind)).expect("a card");
     let card = set_of(&teapot, &kit).card.expect("a curve");
     let by: Vec<f64> = card.points.iter().map(|at| at[1] * sign).collect();
     assert!(by[1] > 0.05 && by.last().expect("its end") < &by[1], "{by:?}");
@@ -212,7 +212,7 @@ fn act(setup: &mut Setup, kit: &Kit, act: &Act, on: usize) {
         Act::Move(x, y) => setup.move_on_set(kit, thing, Some((*x, *y)), (0, 0), (on.is_multiple_of(2), Unit::Metres)),
         Act::Raise(to) => setup.raise_on_set(kit, thing, To { to: Some(*to), by: 0.0 }, Unit::Metres),
         Act::Turn(to) => setup.turn_on_set(kit, thing, To { to: Some(*to), by: 0.0 }),
-        Act::Add(what) => setup.add_to_set(ADDED[*what]),
+        Act::Add(what) => setup.add_to_set(kit, &ADDED[*what]),
         Act::Arrange(rows, in_each) => setup.arrange(kit, Arrangement::Rows { rows: *rows, in_each: *in_each }),
         Act::Aim(at) => {
             let at = [

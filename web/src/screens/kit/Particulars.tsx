@@ -1,6 +1,8 @@
 import { Plus, Trash2 } from 'lucide-react';
 import styled from 'styled-components';
 import type { Camera, Flash, Kit, Modifier } from '../../api/client';
+import { cardKinds } from '../../api/cards';
+import { useStart } from '../../api/start';
 import { begin, fieldOf, type FieldName, mostOf } from '../../api/fields';
 import { Field } from '../../session/fields/Field';
 import { Words } from '../../session/fields/Words';
@@ -46,6 +48,35 @@ export function CameraClicks({ camera, put }: { camera: Camera; put: Put }) {
         value={camera.iso.step}
         options={clicks}
         onChange={(step) => put('ISO clicks', ['iso', 'step'], step)}
+      />
+    </Grid>
+  );
+}
+
+/** What a card is of. */
+export function BoardKind({ board, put }: { board: Kit['boards'][number]; put: Put }) {
+  return (
+    <Grid $below>
+      <Choice
+        name="What it is of"
+        value={board.kind}
+        options={cardKinds}
+        onChange={(to) => put('what of', ['kind'], to)}
+      />
+    </Grid>
+  );
+}
+
+/** The colour of a backdrop. */
+export function BackdropColour({ backdrop, put }: { backdrop: Kit['backdrops'][number]; put: Put }) {
+  const colours = (useStart()?.surface_colours ?? []).map((one) => ({ id: one.colour, label: one.name }));
+  return (
+    <Grid $below>
+      <Choice
+        name="Its colour"
+        value={backdrop.colour}
+        options={colours}
+        onChange={(to) => put('colour', ['colour'], to)}
       />
     </Grid>
   );

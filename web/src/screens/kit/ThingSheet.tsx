@@ -11,7 +11,7 @@ import { Grid, Lead, Notice, Row } from '../../ui/Panel';
 import { Sheet } from '../../ui/Sheet';
 import { space } from '../../ui/tokens';
 import { numberAt, things } from './fields';
-import { CameraClicks, FlashOutput, ModifierSurface } from './Particulars';
+import { BackdropColour, BoardKind, CameraClicks, FlashOutput, ModifierSurface } from './Particulars';
 
 const Gone = styled(Notice)`
   margin-bottom: ${space.part}px;
@@ -95,6 +95,8 @@ export default function ThingSheet<K extends Kind>({ kind, thing, onClose, onAdd
           {kind === 'flashes' && (
             <FlashOutput flash={shown as Kit['flashes'][number]} modifiers={owned.modifiers} put={put} />
           )}
+          {kind === 'boards' && <BoardKind board={shown as Kit['boards'][number]} put={put} />}
+          {kind === 'backdrops' && <BackdropColour backdrop={shown as Kit['backdrops'][number]} put={put} />}
           {kind === 'modifiers' && <ModifierSurface modifier={shown as Kit['modifiers'][number]} put={put} />}
         </KitFields>
       )}

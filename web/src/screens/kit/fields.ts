@@ -105,6 +105,24 @@ export const things: Record<Kind, { one: string; many: string; says: string; fie
       number('Stand.weight_kg'),
     ],
   },
+  booms: {
+    one: 'Boom',
+    many: 'Booms',
+    says: 'An arm on a stand. A counterweight, and nobody under it.',
+    fields: [number('Boom.reach_m'), number('Boom.carries_kg'), number('Boom.weight_kg')],
+  },
+  boards: {
+    one: 'Card, flag or diffuser',
+    many: 'Cards, flags and diffusers',
+    says: 'Put onto the set in its size, to give light back, keep it off or soften it.',
+    fields: [number('Board.width_m'), number('Board.height_m')],
+  },
+  backdrops: {
+    one: 'Backdrop',
+    many: 'Backdrops',
+    says: 'What it gives back of the light decides how bright it comes out.',
+    fields: [number('Backdrop.width_m'), number('Backdrop.height_m'), number('Backdrop.reflectance')],
+  },
   triggers: {
     one: 'Trigger',
     many: 'Triggers',
@@ -135,6 +153,8 @@ export function summary<K extends Kind>(kind: K, thing: Kit[K][number]): string 
     case 'filters':
       return `${of('density_stops')} stops`;
     case 'stands':
+      return `carries ${of('carries_kg')} kg`;
+    case 'booms':
       return `carries ${of('carries_kg')} kg`;
     case 'triggers':
       return `${of('channels')} channels, ${of('groups')} groups`;

@@ -39,8 +39,12 @@ const all: { id: string; name: string; command: SetCommand }[] = [
 
 /** Everything that can be put onto the set, behind one button. */
 export function AddMenu() {
-  const { ask } = useSetup();
-  const entries: MenuEntry[] = all.map(({ id, name, command }) => ({
+  const { ask, kit } = useSetup();
+  const owned = [
+    ...kit.boards.map((one) => ({ id: `board/${one.id}`, name: one.name, add: { board: one.id } })),
+    ...kit.backdrops.map((one) => ({ id: `roll/${one.id}`, name: one.name, add: { from_roll: one.id } })),
+  ].map(({ id, name, add }) => ({ id, name: `Of the kit: ${name}`, command: { add } }));
+  const entries: MenuEntry[] = [...all, ...owned].map(({ id, name, command }) => ({
     id,
     name,
     run: () => ask(`Set: ${name.toLowerCase()}`, { set: command }, 'set/add'),

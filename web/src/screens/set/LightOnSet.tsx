@@ -21,7 +21,7 @@ type Holds = 'stand' | 'boom' | 'held' | 'clamped';
 
 /** Where a light stands on the set, in numbers: everything the drawing does is done here too. */
 export function LightOnSet({ light }: { light: Light }) {
-  const { setup, ask, set: put } = useSetup();
+  const { setup, kit, ask, set: put } = useSetup();
   const here = useLivePlan((plan) => plan.set?.lights.find((one) => one.light_id === light.id));
   const place = light.place;
   if (!place) return null;
@@ -104,7 +104,17 @@ export function LightOnSet({ light }: { light: Light }) {
             put(`${light.id}: held by`, [...at, 'support'], to === 'boom' ? { boom: { arm_m: 1.2 } } : to)
           }
         />
-        {holds === 'boom' && <Field of="Support.boom.arm_m" at={[...at, 'support', 'boom', 'arm_m']} />}
+        {holds === 'boom' && (
+          <>
+            <Choice
+              name="Which boom"
+              value={light.boom_id ?? ''}
+              options={[{ id: '', label: 'Not said' }, ...kit.booms.map(({ id, name }) => ({ id, label: name }))]}
+              onChange={(to) => put(`${light.id}: boom`, [...at.slice(0, -1), 'boom_id'], to === '' ? null : to)}
+            />
+            <Field of="Support.boom.arm_m" at={[...at, 'support', 'boom', 'arm_m']} />
+          </>
+        )}
       </Fields>
       {here && (
         <Told>

@@ -1,3 +1,4 @@
+import { cardKinds } from '../../api/cards';
 import { ListBox, ListBoxItem } from 'react-aria-components';
 import styled from 'styled-components';
 import type { OnSet } from '../../api/client';
@@ -196,14 +197,7 @@ function Numbers({ thing }: { thing: OnSet }) {
           <Choice
             name="It is of"
             value={card.kind}
-            options={[
-              { id: 'white', label: 'White' },
-              { id: 'silver', label: 'Silver' },
-              { id: 'gold', label: 'Gold' },
-              { id: 'black', label: 'Black' },
-              { id: 'diffuser', label: 'Diffusing cloth' },
-              { id: 'mirror', label: 'Mirror' },
-            ]}
+            options={cardKinds}
             onChange={(to) => set('Card', [...at, 'kind'], to)}
           />
         )}

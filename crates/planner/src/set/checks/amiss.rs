@@ -59,6 +59,12 @@ pub(super) fn amiss(looked: &Looked<'_>) -> Vec<SetNotice> {
             all.push(SetNotice::OutOfTheRoom(thing.clone()));
         }
         let support = stage.laid.lights[index].support;
+        let boom = looked.kit.booms.iter().find(|boom| Some(&boom.id) == light.boom_id.as_ref());
+        if let (Support::Boom { arm_m }, false, Some(boom)) = (support, light.on_camera, boom)
+            && arm_m > boom.reach_m + 0.005
+        {
+            all.push(SetNotice::BoomTooShort { light: thing.clone(), arm_m, reach_m: boom.reach_m });
+        }
         let stand = looked.kit.stands.iter().find(|stand| Some(&stand.id) == light.stand_id.as_ref());
         if let (Support::Stand | Support::Boom { .. }, false, Some(stand)) = (support, light.on_camera, stand) {
             // An arm that rises from its stand adds what it can.

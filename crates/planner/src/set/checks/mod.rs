@@ -99,6 +99,8 @@ pub enum SetNotice {
         force_n: f64,
         /// The ballast, in kilograms.
         ballast_kg: f64,
+        /// Who stands where it falls.
+        reaches: Option<Thing>,
     },
     /// If a stand falls, it reaches something.
     Falls {
@@ -139,7 +141,21 @@ pub enum SetNotice {
     /// A lamp that burns on in closed cloth.
     Heat(Thing),
     /// A light on an arm: its weight pulls to one side.
-    Boom(Thing),
+    Boom {
+        /// The light.
+        light: Thing,
+        /// What hangs on it and what it carries, in kilograms, where that is more.
+        over: Option<(f64, f64)>,
+    },
+    /// An arm that its boom does not reach.
+    BoomTooShort {
+        /// The light.
+        light: Thing,
+        /// The arm.
+        arm_m: f64,
+        /// As far as the boom reaches.
+        reach_m: f64,
+    },
 }
 
 impl SetNotice {
@@ -162,7 +178,8 @@ impl SetNotice {
             Self::CableAcross => "cable_across",
             Self::BareNearEyes { .. } => "bare_near_eyes",
             Self::Heat(_) => "heat",
-            Self::Boom(_) => "boom",
+            Self::Boom { .. } => "boom",
+            Self::BoomTooShort { .. } => "boom_too_short",
         }
     }
 
@@ -171,10 +188,10 @@ impl SetNotice {
         match self {
             Self::Inside { what, .. } | Self::InFrame { what, .. } | Self::Near { what, .. } => Some(what),
             Self::InOnePlace(one, _) => Some(one),
-            Self::OutOfTheRoom(light) | Self::OtherSideLit(light) | Self::Heat(light) | Self::Boom(light) => {
-                Some(light)
-            }
-            Self::StandTooLow { light, .. }
+            Self::OutOfTheRoom(light) | Self::OtherSideLit(light) | Self::Heat(light) => Some(light),
+            Self::Boom { light, .. }
+            | Self::BoomTooShort { light, .. }
+            | Self::StandTooLow { light, .. }
             | Self::NothingArrives { light, .. }
             | Self::Wind { light, .. }
             | Self::Falls { light, .. }
@@ -196,7 +213,7 @@ impl SetNotice {
                 | Self::CableAcross
                 | Self::BareNearEyes { .. }
                 | Self::Heat(_)
-                | Self::Boom(_)
+                | Self::Boom { .. }
         )
     }
 }

@@ -74,6 +74,9 @@ fn of_light(looked: &Looked<'_>, index: usize) -> Vec<SetNotice> {
     let mut all = Vec::new();
     let outdoors =
         looked.setup.scene.as_ref().is_some_and(|scene| !matches!(scene.surroundings, Surroundings::Artificial(_)));
+    let largest = looked.stage.glow(index, Metres(looked.distances[index])).size_m();
+    // Tipped over, it lies as far as it stood high.
+    let reach_m = at.z.max(0.0) + largest.0.max(largest.1) / 2.0;
     let wind = set.wind_m_s.or(outdoors.then_some(ASSUMED_WIND_M_S));
     if let (true, Some(wind_m_s), Some(modifier)) = (stands, wind, modifier) {
         let (area_m2, height_m) = (modifier.area_m2, at.z.max(0.1));
@@ -82,6 +85,8 @@ fn of_light(looked: &Looked<'_>, index: usize) -> Vec<SetNotice> {
         let ballast_kg = ballast_kg(area_m2, wind_m_s, height_m, footprint, weight);
         if ballast_kg > 0.5 {
             let (assumed, force_n) = (set.wind_m_s.is_none(), wind_force_n(area_m2, wind_m_s));
+            let nearest = set.people.iter().map(|one| (one, apart(at, one.eyes()))).min_by(|a, b| a.1.total_cmp(&b.1));
+            let reaches = nearest.filter(|(_, away)| *away < reach_m).map(|(one, _)| Thing::Person(one.id.clone()));
             all.push(SetNotice::Wind {
                 light: thing.clone(),
                 wind_m_s,
@@ -90,12 +95,11 @@ fn of_light(looked: &Looked<'_>, index: usize) -> Vec<SetNotice> {
                 height_m,
                 force_n,
                 ballast_kg,
+                reaches,
             });
         }
     }
     if stands {
-        let largest = looked.stage.glow(index, Metres(looked.distances[index])).size_m();
-        let reach_m = at.z.max(0.0) + largest.0.max(largest.1) / 2.0;
         let below = [HazardKind::Edge, HazardKind::Road, HazardKind::Water, HazardKind::Crowd];
         for hazard in set.hazards.iter().filter(|hazard| below.contains(&hazard.kind)) {
             if to_run(hazard, at) < reach_m {
@@ -125,7 +129,11 @@ fn of_light(looked: &Looked<'_>, index: usize) -> Vec<SetNotice> {
         all.push(SetNotice::Heat(thing.clone()));
     }
     if stands && matches!(support, Support::Boom { .. }) {
-        all.push(SetNotice::Boom(thing));
+        let boom = looked.kit.booms.iter().find(|one| Some(&one.id) == light.boom_id.as_ref());
+        // What the unit itself weighs is not known here: what goes before it alone may be too much.
+        let before_kg = modifier.map_or(0.0, |one| one.weight_kg);
+        let over = boom.filter(|boom| before_kg > boom.carries_kg).map(|boom| (before_kg, boom.carries_kg));
+        all.push(SetNotice::Boom { light: thing, over });
     }
     all
 }

@@ -10,8 +10,11 @@ pub use flash::{
 pub use modifier::{BareSurface, DiscSurface, Modifier, ModifierSurface, RectangleSurface};
 
 use tolva_core::colour::Shift;
+use tolva_core::modifier::SurfaceColour;
 use tolva_core::optics::Sensor;
 use tolva_core::scale::Step;
+
+use super::CardKind;
 
 /// What setups are made of. Each thing once, referred to by its id.
 #[derive(Clone, Debug, Default, PartialEq)]
@@ -32,6 +35,12 @@ pub struct Kit {
     pub stands: Vec<Stand>,
     /// Radio triggers. At most 20.
     pub triggers: Vec<Trigger>,
+    /// Booms. At most 20.
+    pub booms: Vec<Boom>,
+    /// Cards, flags and diffusers, each of its size. At most 40.
+    pub boards: Vec<Board>,
+    /// Backdrops. At most 20.
+    pub backdrops: Vec<Backdrop>,
 }
 
 /// A lens.
@@ -112,6 +121,53 @@ pub struct Stand {
     pub footprint_m: f64,
     /// What it weighs, in kilograms.
     pub weight_kg: f64,
+}
+
+/// A boom: an arm on a stand.
+#[derive(Clone, Debug, PartialEq)]
+pub struct Boom {
+    /// Unique in the kit.
+    pub id: String,
+    /// What it is called.
+    pub name: String,
+    /// From its stand to the light at its longest, in metres.
+    pub reach_m: f64,
+    /// What it may carry at its end, by its maker, in kilograms.
+    pub carries_kg: f64,
+    /// What it weighs, in kilograms.
+    pub weight_kg: f64,
+}
+
+/// A card, a flag or a diffuser of a size.
+#[derive(Clone, Debug, PartialEq)]
+pub struct Board {
+    /// Unique in the kit.
+    pub id: String,
+    /// What it is called.
+    pub name: String,
+    /// What it is of.
+    pub kind: CardKind,
+    /// From side to side, in metres.
+    pub width_m: f64,
+    /// How high, in metres.
+    pub height_m: f64,
+}
+
+/// A backdrop.
+#[derive(Clone, Debug, PartialEq)]
+pub struct Backdrop {
+    /// Unique in the kit.
+    pub id: String,
+    /// What it is called.
+    pub name: String,
+    /// From side to side, in metres.
+    pub width_m: f64,
+    /// How high it hangs, in metres.
+    pub height_m: f64,
+    /// What it gives back of the light, 0 to 1.
+    pub reflectance: f64,
+    /// Its colour.
+    pub colour: SurfaceColour,
 }
 
 /// A radio trigger: one on the camera, and what the units listen on.
