@@ -15,12 +15,14 @@
 //! | [`optics`] | depth, diffraction, shake, movement, close up |
 //! | [`colour`] | colour temperature and mired |
 //! | [`time`] | hours as clocks show them, time zones, and the instants they stand for |
+//! | [`glass`] | panes and mirrors: what shows in them, how strongly, gloss, spectacles |
 //! | [`set`] | where things stand, what lights give them, one bounce, the frame, shadows of the sun, wind |
 
 pub mod ambient;
 pub mod colour;
 pub mod exposure;
 pub mod flash;
+pub mod glass;
 pub mod modifier;
 pub mod optics;
 pub mod scale;

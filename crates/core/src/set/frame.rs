@@ -1,6 +1,7 @@
 //! The frame: what the lens sees of the set, in its own perspective, and what shines on its front glass.
 
 use super::place::{Point, Vector, between_deg, sides};
+use super::shape::cut;
 use crate::optics::Sensor;
 use crate::scale::Millimetres;
 
@@ -78,46 +79,29 @@ impl View {
         })
     }
 
-    /// Whether anything of the convex shape with these corners stands in the frame. It is cut off at the lens and then at
-    /// each edge of the frame in turn. Source: Sutherland and Hodgman 1974.
+    /// Whether anything of the convex shape with these corners stands in the frame: it is cut off at the lens and then at
+    /// each edge of the frame in turn.
     pub fn shows(&self, outline: &[Point]) -> bool {
-        let local = outline.iter().map(|point| {
-            let way = *point - self.at;
-            Vector::new(
-                way.dot(self.right) / self.half_width,
-                way.dot(self.up) / self.half_height,
-                way.dot(self.forward),
-            )
-        });
-        let mut shape: Vec<Vector> = local.collect();
-        let planes = [
-            Vector::new(0.0, 0.0, 1.0),
-            Vector::new(1.0, 0.0, 1.0),
-            Vector::new(-1.0, 0.0, 1.0),
-            Vector::new(0.0, 1.0, 1.0),
-            Vector::new(0.0, -1.0, 1.0),
-        ];
-        for plane in planes {
-            let inside =
-                |point: Vector| point.dot(plane) - if plane.x == 0.0 && plane.y == 0.0 { NEAREST_M } else { 0.0 };
-            if shape.len() == 1 {
-                shape.retain(|point| inside(*point) >= 0.0);
-                continue;
-            }
-            let mut cut = Vec::with_capacity(shape.len() + 1);
-            for (index, here) in shape.iter().enumerate() {
-                let next = shape[(index + 1) % shape.len()];
-                let (a, b) = (inside(*here), inside(next));
-                if a >= 0.0 {
-                    cut.push(*here);
-                }
-                if (a > 0.0 && b < 0.0) || (a < 0.0 && b > 0.0) {
-                    cut.push(*here + (next - *here) * (a / (a - b)));
-                }
-            }
-            shape = cut;
+        let edges = [(1.0, 0.0), (-1.0, 0.0), (0.0, 1.0), (0.0, -1.0)];
+        let mut shape = self.before_the_lens(outline);
+        for (right, up) in edges {
+            shape = cut(&shape, |point| {
+                let way = point - self.at;
+                let aside = right * way.dot(self.right) / self.half_width + up * way.dot(self.up) / self.half_height;
+                way.dot(self.forward) + aside
+            });
         }
         !shape.is_empty()
+    }
+
+    /// What of a convex shape lies before the lens.
+    pub fn before_the_lens(&self, outline: &[Point]) -> Vec<Point> {
+        cut(outline, |point| (point - self.at).dot(self.forward) - NEAREST_M * 1.001)
+    }
+
+    /// The way from the lens through a place of the frame, in frame widths and heights from its middle.
+    pub fn through(&self, [right, up]: [f64; 2]) -> Vector {
+        self.forward + self.right * (2.0 * right * self.half_width) + self.up * (2.0 * up * self.half_height)
     }
 
     /// The angle between the lens's axis and the way to a point, in degrees.

@@ -83,6 +83,20 @@ fn gauss_legendre<const N: usize>() -> [(f64, f64); N] {
     })
 }
 
+fn one() -> &'static [(f64, f64)] {
+    &[(0.0, 2.0)]
+}
+
+fn two() -> &'static [(f64, f64)] {
+    static NODES: std::sync::LazyLock<[(f64, f64); 2]> = std::sync::LazyLock::new(gauss_legendre);
+    &*NODES
+}
+
+fn four() -> &'static [(f64, f64)] {
+    static NODES: std::sync::LazyLock<[(f64, f64); 4]> = std::sync::LazyLock::new(gauss_legendre);
+    &*NODES
+}
+
 fn few() -> &'static [(f64, f64)] {
     static NODES: std::sync::LazyLock<[(f64, f64); 3]> = std::sync::LazyLock::new(gauss_legendre);
     &*NODES
@@ -195,14 +209,19 @@ impl Glow {
         let near = before.hypot((aside - radius).max(0.0)) / size;
         // Where the receptor's horizon cuts through what glows, its light ends at a sharp edge.
         let edge = receptor.weighing == Weighing::Flat && receptor.normal.dot(way).abs() < radius;
+        let broad = receptor.weighing == Weighing::Ball && before > 0.6 * way.length();
+        let steep = self.exponent.max(1.0).sqrt();
         let nodes = match fineness {
+            // A small ball that is not far round to the side: the middle of the face, or four points of it.
+            Fineness::Rough if near > 2.8 * steep && broad => one(),
+            Fineness::Rough if near > 1.5 * steep && broad => two(),
             Fineness::Rough if near > 1.0 => few(),
             Fineness::Rough if near > 0.25 => middling(),
             Fineness::Rough => some(),
             Fineness::Exact if edge => many(),
             Fineness::Exact if near > FAR && between.is_empty() => few(),
             // What stands between cuts off a part of it.
-            Fineness::Exact if near > FAR => middling(),
+            Fineness::Exact if near > FAR => four(),
             Fineness::Exact if near > 0.35 => some(),
             Fineness::Exact => many(),
         };

@@ -3,7 +3,7 @@
 //! grid and read between: it changes slowly.
 
 use tolva_core::scale::Stops;
-use tolva_core::set::{Glow, Point, Receptor, Solid, Vector, Weighing, stopped};
+use tolva_core::set::{Glow, Lustre, Patch, Point, Receptor, Solid, Vector, Weighing, stopped};
 
 use crate::lighting::{Prepared, PreparedLight};
 use crate::solver::{DialledLight, Outcome};
@@ -53,6 +53,8 @@ impl Grid {
 
 /// The coarser grid.
 const COARSE: (u32, u32) = (17, 13);
+/// Walls are cut into patches of about this size for the map, in metres.
+const PATCH_M: f64 = 0.8;
 /// What is darker than this is drawn as dark, in stops from mid grey.
 pub const DARKEST: f64 = -12.0;
 
@@ -65,14 +67,13 @@ fn ball(at: Point) -> Receptor {
 pub fn map(prepared: &Prepared<'_>, outcome: &Outcome, stage: &Stage, whose: &Whose, grid: &Grid) -> Vec<Stops> {
     let z = stage.laid.anchor().z;
     let mut all = vec![0.0; (grid.columns * grid.rows) as usize];
-    for (light, at) in prepared.lights.iter().zip(&outcome.lights) {
-        let Some(at) = at else { continue };
-        if matches!(whose, Whose::Light(id) if *id != light.light.id) {
-            continue;
-        }
-        let weight = weight(prepared, outcome, light, *at);
-        add(stage, &stage.glow(light.index, at.distance), weight, grid, z, &mut all);
-    }
+    let on = prepared.lights.iter().zip(&outcome.lights).filter_map(|(light, at)| at.map(|at| (light, at)));
+    let drawn = on.filter(|(light, _)| !matches!(whose, Whose::Light(id) if *id != light.light.id));
+    let glows: Vec<(Glow, f64)> = drawn
+        .map(|(light, at)| (stage.glow(light.index, at.distance), in_the_frame(prepared, outcome, light, at)))
+        .collect();
+    straight(stage, &glows, grid, z, &mut all);
+    came_back(stage, &glows, grid, z, &mut all);
     if *whose == Whose::Together {
         let ambient = outcome.regions[prepared.lit].ambient.ratio();
         there(stage, prepared.lit, ambient, grid, z, &mut all);
@@ -80,30 +81,65 @@ pub fn map(prepared: &Prepared<'_>, outcome: &Outcome, stage: &Stage, whose: &Wh
     all.into_iter().map(|ratio| Stops(if ratio > 0.0 { ratio.log2().max(DARKEST) } else { DARKEST })).collect()
 }
 
-/// What a light's intensity at 1 m comes to in the frame.
-fn weight(prepared: &Prepared<'_>, outcome: &Outcome, light: &PreparedLight<'_>, at: DialledLight) -> f64 {
+/// What a light's intensity at 1 m comes to in the frame, as a part of mid grey.
+pub(crate) fn in_the_frame(
+    prepared: &Prepared<'_>,
+    outcome: &Outcome,
+    light: &PreparedLight<'_>,
+    at: DialledLight,
+) -> f64 {
     let settings = outcome.settings;
     let gives = light.strength_at_1_m(at.power) - light.shutter_loss(prepared, at.power, settings.shutter);
     (gives - settings.aperture.position() + settings.iso.position() - prepared.filter).ratio()
 }
 
-fn add(stage: &Stage, glow: &Glow, weight: f64, grid: &Grid, z: f64, all: &mut [f64]) {
-    // People's own shadows would be drawn as so many lines on top of each other: who stands in whose is told person by
-    // person.
-    let walls_and_cards = |one: &&Standing| matches!(one.thing, Thing::Wall(_) | Thing::Card(_));
-    let solids: Vec<Solid> = stage.standing.iter().filter(walls_and_cards).map(|one| one.solid).collect();
-    for (sum, at) in all.iter_mut().zip(grid.points(z)) {
-        // By the middle of what glows: on the map a shadow is lit or dark.
-        if !stopped(&solids, glow.centre, at) {
-            *sum += weight * glow.rough_ratio(&ball(at));
+/// What keeps light off on the map. People's own shadows would be drawn as so many lines on top of each other: who stands
+/// in whose is told person by person.
+fn walls_and_cards(stage: &Stage) -> Vec<Solid> {
+    let kept = |one: &&Standing| matches!(one.thing, Thing::Wall(_) | Thing::Card(_));
+    stage.standing.iter().filter(kept).map(|one| one.solid).collect()
+}
+
+fn straight(stage: &Stage, glows: &[(Glow, f64)], grid: &Grid, z: f64, all: &mut [f64]) {
+    let solids = walls_and_cards(stage);
+    for (glow, weight) in glows {
+        for (sum, at) in all.iter_mut().zip(grid.points(z)) {
+            // By the middle of what glows: on the map a shadow is lit or dark.
+            if !stopped(&solids, glow.centre, at) {
+                *sum += weight * glow.rough_ratio(&ball(at));
+            }
         }
     }
-    if stage.patches().is_empty() {
+}
+
+/// What walls, ceiling, floor and cards give back, on the coarser grid. What a matt patch gives does not ask where its
+/// light came from: all lights together are one.
+fn came_back(stage: &Stage, glows: &[(Glow, f64)], grid: &Grid, z: f64, all: &mut [f64]) {
+    let patches = stage.patches_of(PATCH_M);
+    if patches.is_empty() {
         return;
     }
-    let lit = stage.lit(glow);
+    let lit: Vec<Vec<f64>> = glows.iter().map(|(glow, _)| stage.lit_of(glow, &patches)).collect();
+    let from = |index: usize, patch: &Patch, receptor: &Receptor| -> f64 {
+        let each = glows.iter().zip(&lit).filter(|(_, lit)| lit[index] > 0.0);
+        if matches!(patch.lustre, Lustre::Lobe(_)) {
+            each.map(|((glow, weight), lit)| weight * lit[index] * patch.given(glow.centre, receptor)).sum()
+        } else {
+            let lux: f64 = each.map(|((_, weight), lit)| weight * lit[index]).sum();
+            if lux > 0.0 { lux * patch.given(patch.at, receptor) } else { 0.0 }
+        }
+    };
+    let solids = walls_and_cards(stage);
     let coarse = Grid { columns: COARSE.0, rows: COARSE.1, ..*grid };
-    let came: Vec<f64> = coarse.points(z).map(|at| stage.given(glow, &lit, &ball(at)).bounced * weight).collect();
+    let one = |at: Point| -> f64 {
+        let receptor = ball(at);
+        let given = |(index, patch): (usize, &Patch)| {
+            let given = from(index, patch, &receptor);
+            if given > 0.0 && !stopped(&solids, patch.at, at) { given } else { 0.0 }
+        };
+        patches.iter().enumerate().map(given).sum()
+    };
+    let came: Vec<f64> = coarse.points(z).map(one).collect();
     for row in 0..grid.rows {
         for column in 0..grid.columns {
             let (x, y) = (between(column, grid.columns, COARSE.0), between(row, grid.rows, COARSE.1));

@@ -173,7 +173,18 @@ impl Stage {
 
     /// What a face lights of walls, ceiling, floor and cards, patch by patch.
     pub fn lit(&self, glow: &Glow) -> Vec<f64> {
-        self.patches
+        self.lit_of(glow, &self.patches)
+    }
+
+    /// The walls, ceiling, floor and cards in patches of about this size.
+    pub fn patches_of(&self, size_m: f64) -> Vec<Patch> {
+        let matts: Vec<Matt> = self.surfaces.iter().map(|(_, matt, _)| *matt).collect();
+        patches(&matts, size_m)
+    }
+
+    /// What a face lights of patches.
+    pub fn lit_of(&self, glow: &Glow, patches: &[Patch]) -> Vec<f64> {
+        patches
             .iter()
             .map(|patch| {
                 let receptor = patch.receptor();

@@ -2,39 +2,12 @@
 //! outline is the hull of one part, projected.
 
 use tolva_core::scale::{LengthUnit, Metres};
-use tolva_core::set::{Direction, Panel, Point, Vector, View};
+use tolva_core::set::{Direction, Panel, Point, Solid, Vector, View, hull, oval};
 use tolva_planner::set::support_outline;
-use tolva_planner::setup::{HazardKind, Person, Product, ProductShape, Setup};
+use tolva_planner::setup::{HazardKind, Person, Product, Setup};
 use tolva_planner::staging::{Stage, Thing};
 
 use super::types::{OnSet, SetThing};
-
-/// A round part is drawn with so many corners.
-const ROUND: u32 = 20;
-
-/// The corners of the smallest convex shape round some points, in order round it. Source: Andrew's monotone chain, 1979.
-fn hull(mut points: Vec<[f64; 2]>) -> Vec<[f64; 2]> {
-    points.sort_by(|a, b| a[0].total_cmp(&b[0]).then(a[1].total_cmp(&b[1])));
-    points.dedup();
-    if points.len() < 3 {
-        return points;
-    }
-    let turn = |o: [f64; 2], a: [f64; 2], b: [f64; 2]| (a[0] - o[0]) * (b[1] - o[1]) - (a[1] - o[1]) * (b[0] - o[0]);
-    let half = |points: &mut dyn Iterator<Item = [f64; 2]>| {
-        let mut chain: Vec<[f64; 2]> = Vec::new();
-        for point in points {
-            while chain.len() > 1 && turn(chain[chain.len() - 2], chain[chain.len() - 1], point) <= 0.0 {
-                chain.pop();
-            }
-            chain.push(point);
-        }
-        chain.pop();
-        chain
-    };
-    let lower = half(&mut points.iter().copied());
-    let upper = half(&mut points.iter().rev().copied());
-    lower.into_iter().chain(upper).collect()
-}
 
 fn millimetres(value: f64) -> f64 {
     (value * 1000.0).round() / 1000.0
@@ -64,27 +37,6 @@ fn thing(of: Thing, name: &str, kind: &'static str, at: Point, parts: &[Vec<Poin
     }
 }
 
-/// A ball's points, enough for any outline.
-fn ball(centre: Point, radius: f64) -> Vec<Point> {
-    let ring = |elevation: f64| {
-        (0..ROUND).map(move |i| {
-            let azimuth = 360.0 * f64::from(i) / f64::from(ROUND);
-            centre + Direction::new(azimuth, elevation).vector() * radius
-        })
-    };
-    [-90.0, -60.0, -30.0, 0.0, 30.0, 60.0, 90.0].into_iter().flat_map(ring).collect()
-}
-
-fn column(foot: Point, radius: f64, height: f64) -> Vec<Point> {
-    let ring = |z: f64| {
-        (0..ROUND).map(move |i| {
-            let azimuth = 360.0 * f64::from(i) / f64::from(ROUND);
-            foot + Direction::new(azimuth, 0.0).vector() * radius + Vector::Z * z
-        })
-    };
-    [0.0, height].into_iter().flat_map(ring).collect()
-}
-
 fn corners(panel: &Panel) -> Vec<Point> {
     panel.corners().into()
 }
@@ -95,25 +47,13 @@ fn body(person: &Person) -> Vec<Point> {
     let (across, ahead) = (person.looks().cross(Vector::Z), person.looks());
     let top = person.eyes().z - person.height_m * 0.13;
     let (wide, deep) = (person.height_m * 0.135, person.height_m * 0.07);
-    let ring = |z: f64| {
-        (0..ROUND).map(move |i| {
-            let (sin, cos) = (std::f64::consts::TAU * f64::from(i) / f64::from(ROUND)).sin_cos();
-            Point::new(head.x, head.y, z) + across * (cos * wide) + ahead * (sin * deep)
-        })
-    };
+    let ring = |z: f64| oval(Point::new(head.x, head.y, z), across * wide, ahead * deep);
     [0.0, top].into_iter().flat_map(ring).collect()
 }
 
 fn product(of: &Product) -> Vec<Vec<Point>> {
-    let (width, depth, height) = of.size_m();
-    let middle = of.middle();
-    let foot = Point::new(of.x_m, of.y_m, of.table_m);
-    let itself = match of.shape {
-        ProductShape::Box { .. } => of.sides().iter().flat_map(Panel::corners).collect(),
-        ProductShape::Cylinder { diameter_m, height_m } => column(foot, diameter_m / 2.0, height_m),
-        ProductShape::Ball { diameter_m } => ball(middle, diameter_m / 2.0),
-    };
-    let _ = height;
+    let (width, depth, _) = of.size_m();
+    let itself = of.solids().iter().flat_map(Solid::points).collect();
     let half = (width.max(depth) / 2.0 + 0.1).max(0.25);
     let table = Panel::new(Point::new(of.x_m, of.y_m, of.table_m), Vector::Z, 2.0 * half, 2.0 * half);
     vec![corners(&table), itself]
@@ -172,7 +112,7 @@ pub(super) fn things(setup: &Setup, stage: &Stage, away: &[f64], unit: LengthUni
     }
     for person in &set.people {
         let (head, radius) = person.head();
-        let parts = [body(person), ball(head, radius)];
+        let parts = [body(person), Solid::Ball { centre: head, radius_m: radius }.points()];
         let mut one = thing(Thing::Person(person.id.clone()), &person.name, "person", person.eyes(), &parts, view);
         one.looks_deg = Some(person.facing_deg);
         all.push(one);
@@ -212,13 +152,6 @@ pub(super) fn things(setup: &Setup, stage: &Stage, away: &[f64], unit: LengthUni
 mod tests {
     use super::*;
     use tolva_planner::setup::Kit;
-
-    #[test]
-    fn a_hull_leaves_out_what_lies_inside() {
-        let found = hull(vec![[0.0, 0.0], [1.0, 0.0], [0.5, 0.5], [1.0, 1.0], [0.0, 1.0], [0.5, 0.0]]);
-        assert_eq!(found, [[0.0, 0.0], [1.0, 0.0], [1.0, 1.0], [0.0, 1.0]]);
-        assert_eq!(hull(vec![[0.0, 0.0], [0.0, 0.0], [1.0, 1.0]]).len(), 2);
-    }
 
     /// A person of 1.7 m, seen from 3 m through 85 mm: taller than the frame, in its middle.
     #[test]
