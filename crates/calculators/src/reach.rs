@@ -9,7 +9,7 @@ use crate::problem::Problems;
 use crate::table::{Asked, CalculatorOffer, Given, Values};
 
 /// A word to choose.
-fn word(field: &str, name: &str, words: &[&str]) -> Asked {
+pub(crate) fn word(field: &str, name: &str, words: &[&str]) -> Asked {
     let choices = words.iter().map(|word| (*word).to_owned()).collect();
     Asked { choices, ..Asked::text(field, name, words.first().copied().unwrap_or_default()) }
 }

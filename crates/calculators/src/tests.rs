@@ -36,6 +36,36 @@ fn light_reach_by_the_table() {
     assert!(sum("light-reach", &object(&behind)).expect("a sum").expect("good")["reach_stops"].is_null());
 }
 
+/// Every row of `glass.csv` (own script, numpy), by its own field names.
+#[test]
+fn glass_image_by_the_table() {
+    let mut rows = csv::Reader::from_reader(include_bytes!("../../core/tests/data/glass.csv").as_slice());
+    let names: Vec<String> = rows.headers().expect("a head").iter().map(str::to_owned).collect();
+    let given = ["centre_shows", "centre_right", "centre_up", "incidence_deg", "reflectance", "showing_share"];
+    let mut seen = 0;
+    for row in rows.records() {
+        let row = row.expect("a row");
+        let cell = |name: &str| row.get(names.iter().position(|one| one == name).expect("a column")).expect("a cell");
+        let asked: Map<String, Value> = (names.iter().filter(|name| !given.contains(&name.as_str())))
+            .map(|name| {
+                let value = cell(name);
+                (name.clone(), value.parse::<f64>().map_or_else(|_| value.into(), Value::from))
+            })
+            .collect();
+        let found = sum("glass-image", &asked).expect("a sum").expect("good");
+        let number = |name: &str| cell(name).parse::<f64>().expect("a number");
+        assert_eq!(found["centre_shows"].as_bool(), Some(cell("centre_shows") == "True"), "{asked:?}");
+        assert!((found["showing_share"].as_f64().expect("a share") - number("showing_share")).abs() < 0.02);
+        if let Some(right) = found["centre_right"].as_f64() {
+            assert!((right - number("centre_right")).abs() < 0.002, "{asked:?}");
+            assert!((found["incidence_deg"].as_f64().expect("it") - number("incidence_deg")).abs() < 0.05);
+            assert!((found["reflectance"].as_f64().expect("it") - number("reflectance")).abs() < 0.001);
+        }
+        seen += 1;
+    }
+    assert_eq!(seen, 30);
+}
+
 fn object(json: &str) -> Map<String, Value> {
     serde_json::from_str(json).expect("an object")
 }

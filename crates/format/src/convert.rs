@@ -5,14 +5,14 @@ use crate::{
     Ambient, AngleHeight, Artificial, AutomaticConvention, Backdrop, Background, BackgroundKind, BalanceReason,
     BareSurface, Blend, Board, Boom, Bounce, BounceOff, Camera, CameraAim, CameraPlace, CameraReading, Card, CardKind,
     Ceiling, CircleOfConfusion, CloudHour, ContinuousOutput, Control, Depth, DiscSurface, Duration, Duty, EvReading,
-    ExposureConvention, FallingOrder, FeatherTo, Filter, Finish, Fixed, Flash, FlashOutput, Floor, ForecastCloud, Gel,
-    GuideNumberFeet, GuideNumberMetres, GuideNumberZoom, HandheldRule, Hazard, HazardKind, Head, IncidentReceptor,
-    IsoRange, Kit, Lens, Light, LightPlace, LightWish, LocalTime, LuxReading, MeasuredOutput, MeterReading,
-    MeteringMethod, Modifier, ModifierSurface, Movement, NamedLight, Obstacle, ObstacleHeight, OpenShade, Opening,
-    Pace, Person, PowerRange, PowerStep, Preference, Preset, Product, ProductShape, Reading, RectangleSurface, Region,
-    RegionPlace, Role, Scene, Sensor, Set, Setup, ShutterRange, Side, Site, SizeHeight, Speed, Spill, Stand,
-    StatedColour, SteadyCloud, Step, Support, SurfaceColour, Surroundings, Sync, Trigger, TypicalLight, Wall, Weather,
-    WhiteBalance, ZoomGuideNumber,
+    ExposureConvention, FallingOrder, FeatherTo, Filter, Finish, Fixed, Flash, FlashOutput, Floor, ForecastCloud,
+    FrameKind, FrameToTake, Gel, GuideNumberFeet, GuideNumberMetres, GuideNumberZoom, HandheldRule, Hazard, HazardKind,
+    Head, IncidentReceptor, IsoRange, Kit, Lens, Light, LightPlace, LightWish, LocalTime, LuxReading, MeasuredOutput,
+    MeterReading, MeteringMethod, Modifier, ModifierSurface, Movement, NamedLight, Obstacle, ObstacleHeight, OpenShade,
+    Opening, Pace, Pane, PaneGlazing, Person, PowerRange, PowerStep, Preference, Preset, Product, ProductShape,
+    Reading, RectangleSurface, Region, RegionPlace, Role, Scene, Sensor, Set, Setup, ShutterRange, Side, Site,
+    SizeHeight, Spectacles, Speed, Spill, Stand, StatedColour, SteadyCloud, Step, Support, SurfaceColour, Surroundings,
+    Sync, Trigger, TypicalLight, Wall, Weather, WhiteBalance, ZoomGuideNumber,
 };
 
 /// What becomes another type that means the same.
@@ -88,7 +88,7 @@ macro_rules! twin {
     };
 }
 
-twin!(tolva_planner::setup: struct Setup { id, name, notes, scene, regions, blend, camera_id, lens_id, focal_length_mm, camera_distance_m, fixed, filter_ids, sync, depth, circle_of_confusion, speed, pace, exposure, automatic_exposure, white_balance, preferences, falling_order, lights, set });
+twin!(tolva_planner::setup: struct Setup { id, name, notes, scene, regions, blend, camera_id, lens_id, focal_length_mm, camera_distance_m, fixed, filter_ids, sync, depth, circle_of_confusion, speed, pace, exposure, automatic_exposure, white_balance, preferences, falling_order, lights, set, frames });
 twin!(tolva_planner::setup: enum Sync { Ordinary, HighSpeed, Electronic });
 twin!(tolva_planner::setup: enum Depth { Free, OneHead, Rows { rows, apart_m }, Deep { depth_m }, CloseUp { magnification, depth_mm, stacked, overlap } });
 twin!(tolva_planner::setup: struct Speed { slowest_shutter_s, tripod, school, movement, blur_px });
@@ -99,8 +99,8 @@ twin!(tolva_planner::setup: enum Control { Manual, Ttl });
 twin!(tolva_planner::setup: enum LightWish { Key, Fill { ratio_stops }, Rim { over_stops }, Place { stops } });
 twin!(tolva_planner::setup: struct Light { id, flash_id, units, modifier_id, gel_ids, stand_id, boom_id, group, zoom_mm, bounce, feather_deg, on_camera, wish, aimed_at, control, distance_m, power_stops, spill, place });
 twin!(tolva_planner::setup: struct Spill { region_id, stops });
-twin!(tolva_planner::setup: struct Set { people, products, camera, cards, walls, ceiling, floor, openings, hazards, wind_m_s });
-twin!(tolva_planner::setup: struct Person { id, name, x_m, y_m, height_m, seated, facing_deg });
+twin!(tolva_planner::setup: struct Set { people, products, camera, cards, walls, ceiling, floor, openings, panes, hazards, wind_m_s });
+twin!(tolva_planner::setup: struct Person { id, name, x_m, y_m, height_m, seated, facing_deg, spectacles });
 twin!(tolva_planner::setup: struct Product { id, name, x_m, y_m, table_m, shape, facing_deg, finish });
 twin!(tolva_planner::setup: enum ProductShape { Box { width_m, depth_m, height_m }, Cylinder { diameter_m, height_m }, Ball { diameter_m } });
 twin!(tolva_planner::setup: enum Finish { Matt, Satin, Mirror });
@@ -112,6 +112,11 @@ twin!(tolva_planner::setup: struct Wall { id, name, from_x_m, from_y_m, to_x_m, 
 twin!(tolva_planner::setup: struct Ceiling { height_m, reflectance, colour });
 twin!(tolva_planner::setup: struct Floor { reflectance, colour });
 twin!(tolva_planner::setup: struct Opening { id, name, x_m, y_m, z_m, facing_deg, width_m, height_m });
+twin!(tolva_planner::setup: struct Pane { id, name, glazing, x_m, y_m, z_m, facing_deg, tilt_deg, width_m, height_m, turns });
+twin!(tolva_planner::setup: enum PaneGlazing { Single, Double, Mirror });
+twin!(tolva_planner::setup: struct Spectacles { tilt_deg });
+twin!(tolva_planner::setup: struct FrameToTake { id, name, kind, lights_off, people_out });
+twin!(tolva_planner::setup: enum FrameKind { Main, CleanPlate });
 twin!(tolva_planner::setup: struct Hazard { id, kind, from_x_m, from_y_m, to_x_m, to_y_m, height_m });
 twin!(tolva_planner::setup: enum HazardKind { Edge, Road, Water, Crowd, OverheadLine, Cable });
 twin!(tolva_planner::setup: struct LightPlace { direction_deg, elevation_deg, feather_to, roll_deg, head, support });

@@ -10,7 +10,7 @@ pub(crate) type FieldName = (&'static str, Meant, &'static str, &'static str);
 const TINT: &str = "0 for the usual white of that temperature; positive for a green light.";
 
 /// All of them, in the order of the alphabet.
-pub(crate) const FIELD_NAMES: [FieldName; 197] = [
+pub(crate) const FIELD_NAMES: [FieldName; 205] = [
     ("Ambient.guess_ev100", Light, "Light that is assumed", ""),
     ("AngleHeight.altitude_deg", Number, "Height, degrees", ""),
     ("Artificial.mains_hz", Number, "Mains, Hz", ""),
@@ -167,6 +167,13 @@ pub(crate) const FIELD_NAMES: [FieldName; 197] = [
     ("Pace.burst_frames", Number, "Frames in a burst", ""),
     ("Pace.every_s", Number, "A picture every, seconds", ""),
     ("Pace.frames", Number, "Frames in all", ""),
+    ("Pane.facing_deg", Number, "Faces, degrees", "Clockwise, 0 away from the first camera, 180 towards it."),
+    ("Pane.height_m", Length, "Height", ""),
+    ("Pane.tilt_deg", Number, "Tilted up, degrees", ""),
+    ("Pane.width_m", Length, "Width", ""),
+    ("Pane.x_m", Length, "To the right", ""),
+    ("Pane.y_m", Length, "Forwards", ""),
+    ("Pane.z_m", Length, "Over the floor", ""),
     ("Person.facing_deg", Number, "Faces, degrees", "Clockwise, 0 away from the first camera, 180 towards it."),
     ("Person.height_m", Length, "Height", ""),
     ("Person.x_m", Length, "To the right", ""),
@@ -208,6 +215,7 @@ pub(crate) const FIELD_NAMES: [FieldName; 197] = [
     ("Site.longitude_deg", Coordinate, "Longitude, degrees", ""),
     ("SizeHeight.distance_m", Length, "So far away", ""),
     ("SizeHeight.height_m", Length, "So high", ""),
+    ("Spectacles.tilt_deg", Number, "Glasses look down, degrees", "The temples raised behind the ears make it more."),
     ("Speed.blur_px", Number, "Blur allowed, pixels", ""),
     ("Speed.slowest_shutter_s", Shutter, "Slowest shutter allowed", ""),
     ("Spill.stops", Stops, "Reaches, stops", "Against its own region: an estimate until measured."),

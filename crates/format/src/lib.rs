@@ -18,6 +18,7 @@ mod check;
 mod convert;
 mod edit;
 mod field_names;
+mod glass;
 mod job;
 mod kit;
 mod kit_apart;
@@ -27,6 +28,7 @@ mod leaf;
 mod meant;
 mod migrate;
 mod new;
+mod places;
 mod problems;
 mod ranged;
 mod read;
@@ -42,6 +44,7 @@ pub use blend::Blend;
 pub use catalogue::{Catalogue, Field, catalogue};
 pub use check::check;
 pub use edit::{Edit, edited};
+pub use glass::{FrameKind, FrameToTake, Pane, PaneGlazing, Spectacles};
 pub use job::{Job, json_schema};
 pub use kit::{
     Backdrop, BareSurface, Board, Boom, Camera, ContinuousOutput, DiscSurface, Duty, Filter, Flash, FlashOutput, Gel,
@@ -58,6 +61,7 @@ pub use leaf::{
 };
 pub use meant::{Meant, Understood};
 pub use migrate::renew_part_of_a_setup;
+pub use places::{FeatherTo, Head, LightPlace, RegionPlace, Side, Support};
 pub use problems::{Problem, ProblemCode, Problems, shortened};
 pub use read::read_json;
 pub use scene::{
@@ -65,8 +69,8 @@ pub use scene::{
     OpenShade, Role, Scene, Site, SizeHeight, SteadyCloud, Surroundings, TypicalLight, Weather,
 };
 pub use set::{
-    CameraAim, CameraPlace, Card, CardKind, Ceiling, FeatherTo, Finish, Floor, Hazard, HazardKind, Head, LightPlace,
-    Opening, Person, Product, ProductShape, RegionPlace, Set, Side, Support, Wall,
+    CameraAim, CameraPlace, Card, CardKind, Ceiling, Finish, Floor, Hazard, HazardKind, Opening, Person, Product,
+    ProductShape, Set, Wall,
 };
 pub use setup::{Control, Depth, Fixed, Light, LightWish, Pace, Region, Setup, Speed, Spill, Sync};
 pub use table::harmless;

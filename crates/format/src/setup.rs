@@ -5,12 +5,14 @@ use tolva_format_derive::Ranged;
 use utoipa::ToSchema;
 
 use crate::blend::Blend;
+use crate::glass::FrameToTake;
 use crate::leaf::{
     Ambient, AutomaticConvention, Bounce, CircleOfConfusion, ExposureConvention, FallingOrder, HandheldRule, Movement,
     Preference, WhiteBalance,
 };
+use crate::places::{LightPlace, RegionPlace};
 use crate::scene::{Role, Scene};
-use crate::set::{LightPlace, RegionPlace, Set};
+use crate::set::Set;
 
 /// One lighting arrangement.
 #[derive(Clone, Debug, PartialEq, Serialize, Deserialize, Ranged, ToSchema)]
@@ -88,6 +90,10 @@ pub struct Setup {
     /// What stands on the set, to scale; left out while nobody has used it: what lights reach is then as it was typed.
     #[serde(default, skip_serializing_if = "Option::is_none")]
     pub set: Option<Set>,
+    /// The frames that are taken, in order. At most 40.
+    #[serde(default, skip_serializing_if = "Vec::is_empty")]
+    #[schema(max_items = 40)]
+    pub frames: Vec<FrameToTake>,
 }
 
 /// How flash and shutter go together.

@@ -36,6 +36,7 @@ pub mod day;
 pub mod depth;
 pub mod edit;
 pub mod fixes;
+pub mod glass;
 pub mod hour;
 pub mod lighting;
 pub mod options;

@@ -24,6 +24,7 @@ mod depth;
 mod depth_lane;
 mod document;
 mod fixes;
+mod glass;
 mod leaf;
 mod light_card;
 mod names;
@@ -49,6 +50,7 @@ pub use conventions::{ConventionMatter, ConventionWay, conventions_of};
 pub use day::{DayEvent, DayTimeline, HourMark, LightPhaseStretch, ReadingOnTimeline, Stretch, day_of};
 pub use depth_lane::{DepthLane, Distance, InDepth};
 pub use document::{Document, Write};
+pub use glass::{GlassFinding, GlassOffer, GlassRemedies, GlassReport, GlossSaid, plate_names};
 pub use leaf::{
     AlternativeKind, Change, Control, FallingOrder, Grip, LengthUnit, LightWish, Limit, PowerNotation, Role, SunEvent,
     Sync,

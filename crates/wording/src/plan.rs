@@ -8,6 +8,7 @@ use utoipa::ToSchema;
 use crate::colour::ColourPlan;
 use crate::depth_lane::DepthLane;
 use crate::document::Document;
+use crate::glass::GlassReport;
 use crate::leaf::{Change, Control, Grip, Limit, Role};
 use crate::set::SetReport;
 use crate::shown::{Fact, Said};
@@ -54,6 +55,8 @@ pub struct Plan {
     pub workings: Vec<Working>,
     /// The set with its map of light, where that was asked for.
     pub set: Option<SetReport>,
+    /// What shows in the glass of the set, where the set was asked for.
+    pub glass: Option<GlassReport>,
 }
 
 /// What to put on the camera and the flashes.

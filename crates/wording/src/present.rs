@@ -21,6 +21,7 @@ use crate::changes::Names;
 use crate::colour::{balance_label, colour_plan};
 use crate::document::Write;
 use crate::fixes::fix;
+use crate::glass::glass_report;
 use crate::light_card::light_cards;
 use crate::names::Named;
 use crate::plan::{DialCard, Dialled, Fix, FlashMark, Mark, Plan, Ratio, RegionOnRail};
@@ -61,7 +62,8 @@ fn planned(setup: &Setup, kit: &Kit, show: Show, write: &Write<'_>, asked: Optio
     let found = fixes(&prepared, &planned, kit).into_iter();
     let fixes = found.map(|found| fix(found, names, write)).collect();
     let set = asked.map(|asked| set_report(&prepared, &planned.outcome, kit, show, asked));
-    Ok(Plan { set, ..present(&prepared, &planned, fixes, kit, show) })
+    let glass = asked.map(|asked| glass_report(&prepared, &planned.outcome, kit, show, write, asked.remedies));
+    Ok(Plan { set, glass, ..present(&prepared, &planned, fixes, kit, show) })
 }
 
 fn present(setup: &Prepared<'_>, planned: &Planned, fixes: Vec<Fix>, kit: &Kit, show: Show) -> Plan {
@@ -105,6 +107,7 @@ fn present(setup: &Prepared<'_>, planned: &Planned, fixes: Vec<Fix>, kit: &Kit, 
         colour: colour_plan(setup, outcome, &in_colour),
         workings: workings(setup, outcome, show),
         set: None,
+        glass: None,
     }
 }
 

@@ -1419,6 +1419,9 @@ export interface components {
             /** @description A backdrop of the kit, by its id. */
             from_roll: string;
         } | {
+            /** @description A pane or mirror of a usual size. */
+            pane: components["schemas"]["PaneUse"];
+        } | {
             /** @description Something that can hurt. */
             hazard: components["schemas"]["HazardKind"];
         };
@@ -3055,6 +3058,24 @@ export interface components {
             /** @description The day there. */
             date: string;
         };
+        /**
+         * @description What a frame is for.
+         * @enum {string}
+         */
+        FrameKind: "main" | "clean_plate";
+        /** @description A frame that is to be taken. The list is in the order of taking. */
+        FrameToTake: {
+            /** @description Unique among the setup's. */
+            id: string;
+            /** @description What it is called. */
+            name: string;
+            /** @description What it is for. */
+            kind?: components["schemas"]["FrameKind"];
+            /** @description The lights that are off for it, by their letters. At most 8. */
+            lights_off?: string[];
+            /** @description Whether people leave the frame. */
+            people_out?: boolean;
+        };
         /** @description A gel. */
         Gel: {
             /** @description Unique in the kit. */
@@ -3110,6 +3131,102 @@ export interface components {
             name: string;
             /** @description Its unit; empty where it has none. */
             unit: string;
+        };
+        /** @description Something that stands in a glass. */
+        GlassFinding: {
+            /** @description Unique in the report. */
+            id: string;
+            /** @description What stands there: a light, the camera for the photographer, a wall. */
+            what: components["schemas"]["OnSet"];
+            /** @description What it is called: `A`, `You`, `Wall behind the camera`. */
+            name: string;
+            /** @description The pane that is looked at, or the person whose spectacles. */
+            glass: components["schemas"]["OnSet"];
+            /** @description What that is called. */
+            glass_name: string;
+            /** @description Its outlines in the frame, in frame widths and heights from its middle; what lies within two of them is cut out. */
+            outlines: number[][][];
+            /** @description Where its middle is, in frame widths and heights from the middle of the frame. */
+            centre?: number[] | null;
+            /** @description Whether it is bright enough to be seen. */
+            shows: boolean;
+            /** @description Over what lies behind the glass there, under the plan: `+2⅓`. */
+            over: components["schemas"]["Said"];
+            /** @description The same if the frame were exposed for the light that is there. */
+            over_before: components["schemas"]["Said"];
+            /**
+             * Format: double
+             * @description The part of it that shows, in percent.
+             */
+            share_percent: number;
+            /**
+             * Format: double
+             * @description How far from straight on the glass is looked at there, in degrees.
+             */
+            incidence_deg: number;
+            /**
+             * Format: double
+             * @description What the glass gives back there, in percent.
+             */
+            reflectance_percent: number;
+            /** @description Where, how strong and by what, in words. */
+            says: string;
+        };
+        /** @description A move that clears something. */
+        GlassOffer: {
+            /** @description The kinds of its moves: stable. */
+            codes: string[];
+            /** @description What to do: `Raise A by 0.35 m`. */
+            does: string;
+            /** @description What it costs: `⅓ stop more power, 12° steeper`. */
+            costs: string;
+            /** @description The setup with it. */
+            setup: components["schemas"]["Setup"];
+        };
+        /** @description What there is to do about one thing that shows. */
+        GlassRemedies: {
+            /** @description What shows. */
+            what: components["schemas"]["OnSet"];
+            /** @description What it is called. */
+            name: string;
+            /** @description What it comes to: that the first does it, or that nothing clears it. */
+            says: string;
+            /** @description The least moves that clear it, the cheapest first. */
+            offers: components["schemas"]["GlassOffer"][];
+            /** @description What else there is to do, outside Tolva. */
+            outside: string[];
+            /** @description The lights that a clean plate is taken without. */
+            plate_lights_off: string[];
+            /** @description Whether people leave the frame for it. */
+            plate_people_out: boolean;
+            /** @description The clean plate, in words. */
+            plate_says: string;
+        };
+        /** @description What shows in the glass of a set. */
+        GlassReport: {
+            /** @description Whether there is any glass. */
+            any: boolean;
+            /** @description The answer in a sentence: the strongest, or that nothing shows. */
+            says: string;
+            /** @description What stands in a glass as the lens sees it, the strongest first; also what is too dim to be seen. */
+            findings: components["schemas"]["GlassFinding"][];
+            /** @description What there is to do about each thing that shows; empty where that was not asked for. */
+            remedies: components["schemas"]["GlassRemedies"][];
+            /** @description Panes between the lens and the subject: what they take, which lights stand on the wrong side, what helps. */
+            shot_through: components["schemas"]["Fact"][];
+            /** @description Shiny products: what they mirror, and the card that fills them. */
+            gloss: components["schemas"]["GlossSaid"][];
+        };
+        /** @description A shiny product. */
+        GlossSaid: {
+            /** @description Which. */
+            product_id: string;
+            /** @description What it is called. */
+            name: string;
+            /** @description What its middle shows, and the card it takes. */
+            says: string;
+            /** @description Whether a card can be put there by a press. */
+            card: boolean;
         };
         /** @description One step of the wedge. */
         Grey: {
@@ -3816,6 +3933,8 @@ export interface components {
             /** @description Whose light. */
             whose?: components["schemas"]["Whose"];
             part?: components["schemas"]["FloorPart"] | null;
+            /** @description Whether to look for what clears each thing that shows in glass, too. */
+            remedies?: boolean;
         };
         /** @description A mark on the rail. */
         Mark: {
@@ -4060,6 +4179,9 @@ export interface components {
             /** @description A window or doorway. */
             opening: string;
         } | {
+            /** @description A pane or mirror. */
+            pane: string;
+        } | {
             /** @description Something that can hurt. */
             hazard: string;
         } | {
@@ -4155,6 +4277,69 @@ export interface components {
              */
             frames: number;
         };
+        /** @description A pane: a window, a glazed door, a mirror, the glass of a picture, a table, a car's side. */
+        Pane: {
+            /** @description Unique among its kind. */
+            id: string;
+            /** @description What it is called. */
+            name: string;
+            /** @description What it is of. */
+            glazing?: components["schemas"]["PaneGlazing"];
+            /**
+             * Format: double
+             * @description To the right of the origin, −100 to 100 m.
+             * @default 0
+             */
+            x_m: number;
+            /**
+             * Format: double
+             * @description Forwards from it, −100 to 100 m.
+             * @default 2
+             */
+            y_m: number;
+            /**
+             * Format: double
+             * @description Over the floor, to its middle: 0 to 30 m.
+             * @default 1.5
+             */
+            z_m: number;
+            /**
+             * Format: double
+             * @description The way it looks, clockwise from +y: 0 to 360.
+             * @default 180
+             */
+            facing_deg: number;
+            /**
+             * Format: double
+             * @description Up from the level, −90 to 90.
+             * @default 0
+             */
+            tilt_deg?: number;
+            /**
+             * Format: double
+             * @description From side to side, 0.02 to 20 m.
+             * @default 1.4
+             */
+            width_m: number;
+            /**
+             * Format: double
+             * @description How high, 0.02 to 20 m.
+             * @default 1.4
+             */
+            height_m: number;
+            /** @description Whether it can be turned on the set, as a door can. */
+            turns?: boolean;
+        };
+        /**
+         * @description What a pane is of.
+         * @enum {string}
+         */
+        PaneGlazing: "single" | "double" | "mirror";
+        /**
+         * @description What a pane is there for.
+         * @enum {string}
+         */
+        PaneUse: "window" | "shop_window" | "glazed_door" | "shot_through" | "mirror" | "mirror_wall" | "picture" | "table" | "car_side";
         /** @description A person. */
         Person: {
             /** @description Unique among its kind. */
@@ -4187,6 +4372,7 @@ export interface components {
              * @default 180
              */
             facing_deg: number;
+            spectacles?: components["schemas"]["Spectacles"] | null;
         };
         /** @description One person of a group. */
         PersonLit: {
@@ -4285,6 +4471,7 @@ export interface components {
             /** @description The arithmetic, in order. */
             workings: components["schemas"]["Working"][];
             set?: components["schemas"]["SetReport"] | null;
+            glass?: components["schemas"]["GlassReport"] | null;
         };
         /** @description What a revision is called. */
         Point: {
@@ -4814,6 +5001,8 @@ export interface components {
             floor?: components["schemas"]["Floor"] | null;
             /** @description Windows and doorways: the light that is there. At most 6. */
             openings?: components["schemas"]["Opening"][];
+            /** @description Panes and mirrors. At most 12. */
+            panes?: components["schemas"]["Pane"][];
             /** @description What can hurt. At most 12. */
             hazards?: components["schemas"]["Hazard"][];
             /**
@@ -4924,6 +5113,22 @@ export interface components {
                 name?: string;
             };
         } | "other_side" | {
+            /** @description A card stands where it fills a shiny product from end to end. */
+            card_for_gloss: {
+                /** @description The product. */
+                product_id: string;
+                /** @description Of what. */
+                kind?: components["schemas"]["CardKind"];
+            };
+        } | {
+            /** @description A clean plate joins the frames that are taken. */
+            plate: {
+                /** @description The lights that are off for it, by their letters. */
+                lights_off: string[];
+                /** @description Whether people leave the frame. */
+                people_out?: boolean;
+            };
+        } | "best_place" | {
             /** @description A light, or two, stand where all are evenly lit, or as evenly as can be. */
             even: {
                 /** @description Which: one or two. */
@@ -5087,6 +5292,8 @@ export interface components {
             /** @description The lights. At most 8. */
             lights: components["schemas"]["Light"][];
             set?: components["schemas"]["Set"] | null;
+            /** @description The frames that are taken, in order. At most 40. */
+            frames?: components["schemas"]["FrameToTake"][];
         };
         /** @description A setup to look at from other sides. */
         SetupRequest: {
@@ -5231,6 +5438,15 @@ export interface components {
             setup: components["schemas"]["Setup"];
             /** @description Its plan. */
             plan: components["schemas"]["Plan"];
+        };
+        /** @description Spectacles that somebody wears. */
+        Spectacles: {
+            /**
+             * Format: double
+             * @description How far the glasses look down, 0 to 30°: the temples raised behind the ears make it more.
+             * @default 8
+             */
+            tilt_deg: number;
         };
         /** @description What keeps the camera still, and what moves before it. */
         Speed: {

@@ -23,6 +23,12 @@ impl Pane {
         (point - self.panel.centre).dot(self.panel.normal)
     }
 
+    /// How far from straight on a way meets it, in degrees: 0 to 90.
+    pub fn incidence_deg(&self, along: Vector) -> f64 {
+        let square = between_deg(along, self.panel.normal);
+        square.min(180.0 - square)
+    }
+
     /// Where a point shows in it.
     pub fn mirror(&self, point: Point) -> Point {
         point - self.panel.normal * (2.0 * self.before(point))
@@ -129,6 +135,9 @@ pub fn reflection(
         shape = cut(&shape, |point| pane.before(point) * side.signum());
         if let Some(next) = rest.get(index) {
             let window = cut(&next.panel.corners(), |point| pane.before(point) * side.signum());
+            if window.len() < 3 {
+                return None;
+            }
             windows.push(window);
         }
         viewer = pane.mirror(viewer);
@@ -179,8 +188,7 @@ fn by_the_way(lens: Point, image: Point, way: &[Pane]) -> (Point, f64, f64, bool
     let (mut from, mut along) = (lens, (image - lens).normalize_or(Vector::Y));
     let (mut first, mut angle, mut gives, mut through) = (lens, 0.0, 1.0, true);
     for (index, pane) in way.iter().enumerate() {
-        let square = between_deg(along, pane.panel.normal);
-        let incidence = square.min(180.0 - square);
+        let incidence = pane.incidence_deg(along);
         let t = -pane.before(from) / along.dot(pane.panel.normal);
         let spot = from + along * t;
         let off = spot - pane.panel.centre;

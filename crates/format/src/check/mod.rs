@@ -112,6 +112,9 @@ fn setup(c: &mut Checker, setup: &Setup, kit: &Kit) {
         unique(c, &mut ids, &one.id);
         light(c, one, setup, kit);
     });
+    // A frame may name a light that has gone since: it is off for every frame.
+    let mut ids = HashSet::new();
+    c.each("frames", &setup.frames, |c, one| unique(c, &mut ids, &one.id));
     if let Some(one) = &setup.set {
         c.within("set", |c| set::set(c, one));
     }

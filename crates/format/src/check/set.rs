@@ -17,5 +17,6 @@ pub(super) fn set(c: &mut Checker, set: &Set) {
     ids(c, "cards", set.cards.iter().map(|one| &one.id).collect());
     ids(c, "walls", set.walls.iter().map(|one| &one.id).collect());
     ids(c, "openings", set.openings.iter().map(|one| &one.id).collect());
+    ids(c, "panes", set.panes.iter().map(|one| &one.id).collect());
     ids(c, "hazards", set.hazards.iter().map(|one| &one.id).collect());
 }

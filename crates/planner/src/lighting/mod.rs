@@ -72,7 +72,8 @@ pub struct Prepared<'a> {
     pub sync_safe: Setting<Shutter>,
     /// What the filters on the lens take.
     pub density: Stops,
-    /// What flash and ambient both lose on their way through the lens: filters, and the extension close up.
+    /// What flash and ambient both lose on their way through the lens: filters, the extension close up, and panes between
+    /// the lens and the subject.
     pub filter: Stops,
     /// The largest blur that counts as sharp.
     pub circle_of_confusion: Millimetres,
@@ -178,7 +179,9 @@ impl<'a> Prepared<'a> {
             sync_rated: Setting::of(sync_rated_s),
             sync_safe: Setting::of(sync_safe_s),
             density,
-            filter: density + close_up.map_or(Stops::ZERO, CloseUp::loss),
+            filter: density
+                + close_up.map_or(Stops::ZERO, CloseUp::loss)
+                + stage.as_ref().map_or(Stops::ZERO, |stage| stage.lens_loss()),
             circle_of_confusion: camera.sensor.circle(setup.circle_of_confusion),
             close_up,
             stage,

@@ -71,7 +71,7 @@ impl Setup {
         self.lights.iter_mut().for_each(|light| light.place = None);
     }
 
-    pub(super) fn set_mut(&mut self) -> &mut Set {
+    pub(crate) fn set_mut(&mut self) -> &mut Set {
         self.use_set();
         let empty = || Laid::of(&Self { set: None, ..Self::new("", &Kit::starter()) }).set;
         self.set.get_or_insert_with(empty)
@@ -103,7 +103,7 @@ impl Setup {
     }
 
     /// A light stands at a point: its line and its distance follow. Where the distance is left to Tolva it stays so.
-    pub(super) fn light_to(&mut self, light: usize, at: Point) {
+    pub(crate) fn light_to(&mut self, light: usize, at: Point) {
         let laid = Laid::of(self);
         let way = at - laid.aim(self, light);
         let direction = Direction::of(way);
@@ -121,7 +121,7 @@ impl Setup {
     }
 
     /// The camera stands at a point.
-    fn camera_to(&mut self, at: Point) {
+    pub(crate) fn camera_to(&mut self, at: Point) {
         let way = at - Laid::of(self).anchor();
         let direction = Direction::of(way);
         self.camera_distance_m = thousandth(way.length()).clamp(0.05, 200.0);
@@ -157,6 +157,7 @@ impl Setup {
             Thing::Card(id) => set.cards.iter().find(|one| &one.id == id).map(|one| one.panel().centre),
             Thing::Wall(id) => set.walls.iter().find(|one| &one.id == id).map(|one| one.panel(laid.anchor()).centre),
             Thing::Opening(id) => set.openings.iter().find(|one| &one.id == id).map(|one| one.panel().centre),
+            Thing::Pane(id) => set.panes.iter().find(|one| &one.id == id).map(|one| one.panel().centre),
             Thing::Hazard(id) => set.hazards.iter().find(|one| &one.id == id).map(Hazard::middle),
             Thing::Region(id) => {
                 self.regions.iter().position(|one| &one.id == id).map(|region| laid.receptor(region).at)
@@ -222,6 +223,11 @@ impl Setup {
             }
             Thing::Opening(id) => {
                 let one = self.set_mut().openings.iter_mut().find(|one| &one.id == id).ok_or_else(missing)?;
+                (one.x_m, one.y_m, one.z_m) = (held(at.x), held(at.y), thousandth(at.z).clamp(0.0, 30.0));
+                Ok(())
+            }
+            Thing::Pane(id) => {
+                let one = self.set_mut().panes.iter_mut().find(|one| &one.id == id).ok_or_else(missing)?;
                 (one.x_m, one.y_m, one.z_m) = (held(at.x), held(at.y), thousandth(at.z).clamp(0.0, 30.0));
                 Ok(())
             }
@@ -294,6 +300,11 @@ impl Setup {
             }
             Thing::Opening(id) => {
                 let one = self.set_mut().openings.iter_mut().find(|one| &one.id == id).ok_or_else(missing)?;
+                one.facing_deg = round(one.facing_deg);
+                Ok(())
+            }
+            Thing::Pane(id) => {
+                let one = self.set_mut().panes.iter_mut().find(|one| &one.id == id).ok_or_else(missing)?;
                 one.facing_deg = round(one.facing_deg);
                 Ok(())
             }

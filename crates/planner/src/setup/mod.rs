@@ -3,12 +3,14 @@
 
 mod blend;
 mod conventions;
+mod glass;
 mod kit;
 mod set;
 mod starter;
 
 pub use blend::{Blend, BlendNumber};
 pub use conventions::{AutomaticConvention, ExposureConvention, FallingOrder, Preference};
+pub use glass::{FrameKind, FrameToTake, Pane, PaneGlazing, Spectacles};
 pub use kit::{
     Backdrop, BareSurface, Board, Boom, Camera, ContinuousOutput, DiscSurface, Duty, Filter, Flash, FlashOutput, Gel,
     GuideNumberFeet, GuideNumberMetres, GuideNumberZoom, IsoRange, Kit, Lens, MeasuredOutput, Modifier,
@@ -76,6 +78,8 @@ pub struct Setup {
     pub lights: Vec<Light>,
     /// What stands on the set, to scale; left out while nobody has used it: what lights reach is then as it was typed.
     pub set: Option<Set>,
+    /// The frames that are taken, in order. At most 40.
+    pub frames: Vec<FrameToTake>,
 }
 
 /// How flash and shutter go together.
@@ -348,6 +352,7 @@ impl Setup {
             falling_order: FallingOrder::default(),
             lights: light.into_iter().collect(),
             set: None,
+            frames: Vec::new(),
         }
     }
 }

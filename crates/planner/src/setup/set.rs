@@ -2,6 +2,8 @@
 
 use tolva_core::modifier::SurfaceColour;
 
+use super::glass::{Pane, Spectacles};
+
 /// What stands on the set, in metres. The origin is on the floor under the main subject's eyes as the set was begun, x to
 /// the right and y forwards as first seen from the camera; azimuths are clockwise from +y.
 #[derive(Clone, Debug, PartialEq)]
@@ -22,6 +24,8 @@ pub struct Set {
     pub floor: Option<Floor>,
     /// Windows and doorways: the light that is there. At most 6.
     pub openings: Vec<Opening>,
+    /// Panes and mirrors. At most 12.
+    pub panes: Vec<Pane>,
     /// What can hurt. At most 12.
     pub hazards: Vec<Hazard>,
     /// The wind, 0 to 40 m/s; left out where nobody has said it.
@@ -45,6 +49,8 @@ pub struct Person {
     pub seated: bool,
     /// The way it looks, clockwise from +y: 0 to 360.
     pub facing_deg: f64,
+    /// The spectacles they wear.
+    pub spectacles: Option<Spectacles>,
 }
 
 /// Something that is photographed.

@@ -140,6 +140,7 @@ mod tests {
             height_m: 1.7,
             seated: false,
             facing_deg: 180.0,
+            spectacles: None,
         }
     }
 

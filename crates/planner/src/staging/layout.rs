@@ -189,7 +189,16 @@ fn receptor(set: &Set, place: &RegionPlace) -> Receptor {
 /// A person where nobody has said more.
 pub fn somebody(number: usize, x_m: f64, y_m: f64, facing_deg: f64) -> Person {
     let name = format!("Person {number}");
-    Person { id: format!("person-{number}"), name, x_m, y_m, height_m: HEIGHT_M, seated: false, facing_deg }
+    Person {
+        id: format!("person-{number}"),
+        name,
+        x_m,
+        y_m,
+        height_m: HEIGHT_M,
+        seated: false,
+        facing_deg,
+        spectacles: None,
+    }
 }
 
 /// People in rows: so many in each, those behind between the shoulders of those before, a little apart.
@@ -231,8 +240,8 @@ fn begun(setup: &Setup) -> Set {
         Depth::Free | Depth::OneHead | Depth::Deep { .. } => (vec![somebody(1, 0.0, 0.0, 180.0)], Vec::new()),
     };
     let camera = CameraPlace { direction_deg: 180.0, elevation_deg: 0.0, portrait: false, aim: CameraAim::Subject };
-    let (cards, walls, openings, hazards) = Default::default();
-    Set { people, products, camera, cards, walls, ceiling: None, floor: None, openings, hazards, wind_m_s: None }
+    let (cards, walls, openings, panes, hazards) = Default::default();
+    Set { people, products, camera, cards, walls, ceiling: None, floor: None, openings, panes, hazards, wind_m_s: None }
 }
 
 /// A product on a table where nobody has said more.

@@ -3,6 +3,7 @@
 
 mod ambient;
 mod body;
+mod glazed;
 mod lamp;
 mod layout;
 mod reached;

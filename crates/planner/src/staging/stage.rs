@@ -1,7 +1,10 @@
 //! The set as geometry to compute with: what each light gives each place, straight and by one bounce, wherever it stands
 //! along its line.
 
+use std::sync::OnceLock;
+
 use tolva_core::colour::Shift;
+use tolva_core::glass::{Glazing, Pane};
 use tolva_core::optics::Sensor;
 use tolva_core::scale::{Metres, Millimetres, Stops};
 use tolva_core::set::{
@@ -10,7 +13,7 @@ use tolva_core::set::{
 
 use super::lamp::Lamp;
 use super::layout::{Laid, aimed_at, over_the_lens};
-use crate::setup::{FeatherTo, Head, Kit, Person, Setup};
+use crate::setup::{FeatherTo, Head, Kit, PaneGlazing, Person, Setup};
 
 /// Walls are cut into patches of about this size, in metres.
 const PATCH_M: f64 = 0.4;
@@ -45,6 +48,8 @@ pub enum Thing {
     Floor,
     /// A window or doorway.
     Opening(String),
+    /// A pane or mirror.
+    Pane(String),
     /// Something that can hurt.
     Hazard(String),
     /// A region.
@@ -84,7 +89,10 @@ pub struct Stage {
     /// What gives light on, with what it is.
     pub surfaces: Vec<(Thing, Matt, Shift)>,
     solids: Vec<Solid>,
-    patches: Vec<Patch>,
+    /// Cut when first asked for: what only looks at where things stand needs none.
+    patches: OnceLock<Vec<Patch>>,
+    /// Glass that light goes through.
+    clear: Vec<Pane>,
     /// What each light is aimed at.
     aims: Vec<Point>,
     /// Whether it sits on the camera.
@@ -106,13 +114,14 @@ impl Stage {
         let view = View::new(camera, laid.camera_aim(), focal, sensor, laid.set.camera.portrait);
         let standing = standing(&laid);
         let surfaces = surfaces(&laid);
-        let matts: Vec<Matt> = surfaces.iter().map(|(_, matt, _)| *matt).collect();
+        let clear = laid.set.panes.iter().map(crate::setup::Pane::pane).filter(|one| one.glazing != Glazing::Mirror);
         Self {
+            clear: clear.collect(),
             view,
             receptors: (0..setup.regions.len()).map(|region| laid.receptor(region)).collect(),
             solids: standing.iter().map(|one| one.solid).collect(),
             standing,
-            patches: patches(&matts, PATCH_M),
+            patches: OnceLock::new(),
             surfaces,
             aims: setup.lights.iter().map(|light| laid.receptor(aimed_at(setup, light)).at).collect(),
             on_camera: setup.lights.iter().map(|light| light.on_camera).collect(),
@@ -173,7 +182,7 @@ impl Stage {
 
     /// What a face lights of walls, ceiling, floor and cards, patch by patch.
     pub fn lit(&self, glow: &Glow) -> Vec<f64> {
-        self.lit_of(glow, &self.patches)
+        self.lit_of(glow, self.patches())
     }
 
     /// The walls, ceiling, floor and cards in patches of about this size.
@@ -198,10 +207,10 @@ impl Stage {
     pub fn given(&self, glow: &Glow, lit: &[f64], receptor: &Receptor) -> Given {
         let (width, height) = glow.size_m();
         let between = near_way(&self.solids, glow.centre, receptor.at, width.hypot(height) / 2.0);
-        let straight = glow.ratio(receptor, &between);
+        let straight = glow.ratio(receptor, &between) * self.through(glow.centre, receptor.at);
         let mut by_surface = vec![0.0; self.surfaces.len()];
         let note = |patch: &Patch, given: f64| by_surface[patch.of] += given;
-        let bounced = came_back(&self.patches, lit, glow.centre, receptor, &self.solids, note);
+        let bounced = came_back(self.patches(), lit, glow.centre, receptor, &self.solids, note);
         let all = straight + bounced;
         let shift = if all > 0.0 {
             let shares = by_surface.iter().zip(&self.surfaces);
@@ -248,7 +257,7 @@ impl Stage {
             sum += given;
             parts.push((patch.at, given));
         };
-        came_back(&self.patches, &self.lit(&glow), glow.centre, receptor, &self.solids, note);
+        came_back(self.patches(), &self.lit(&glow), glow.centre, receptor, &self.solids, note);
         if sum <= 0.0 {
             return 0.0;
         }
@@ -260,7 +269,18 @@ impl Stage {
 
     /// The patches that give light on.
     pub fn patches(&self) -> &[Patch] {
-        &self.patches
+        self.patches.get_or_init(|| self.patches_of(PATCH_M))
+    }
+
+    /// What glass lets through of light from one point to another: 1 where none stands between.
+    fn through(&self, from: Point, to: Point) -> f64 {
+        let between = self.clear.iter().filter(|pane| Solid::Panel(pane.panel).stops(from, to));
+        between.map(|pane| 1.0 - pane.glazing.reflectance(pane.incidence_deg(to - from))).product()
+    }
+
+    /// What the glass between the lens and the subject takes of everything.
+    pub fn lens_loss(&self) -> Stops {
+        Stops(-self.through(self.camera, self.laid.anchor()).log2())
     }
 
     /// Where the camera stands.
@@ -329,6 +349,10 @@ fn standing(laid: &Laid) -> Vec<Standing> {
     }
     for wall in &set.walls {
         add(Thing::Wall(wall.id.clone()), Solid::Panel(wall.panel(laid.anchor())));
+    }
+    // Light goes through glass, and not through a mirror.
+    for pane in set.panes.iter().filter(|pane| pane.glazing == PaneGlazing::Mirror) {
+        add(Thing::Pane(pane.id.clone()), Solid::Panel(pane.panel()));
     }
     all
 }

@@ -13,7 +13,8 @@ use tolva_store::{Listing, Store, StoreError};
 
 pub use error::CliError;
 use of_files::{
-    Falling, OfSetups, OnTheSet, Solve, Sum, colour, light, print, read_job, solved, sums, write_falling, write_set,
+    Falling, OfSetups, OnTheSet, Solve, Sum, colour, light, print, read_job, solved, sums, write_falling, write_glass,
+    write_set,
 };
 
 use crate::serve::Serving;
@@ -43,6 +44,8 @@ enum Command {
     Colour(OfSetups),
     /// Reads a job file and writes the set of each setup in words, or of one as a drawing to scale.
     Set(OnTheSet),
+    /// Reads a job file and writes what shows in the glass of each set that is used, with the least that clears it.
+    Glass(OfSetups),
     /// A single computation: reads one JSON object a line from standard input and writes one a line.
     Sum(Sum),
     /// Writes a job from the data file as a job file.
@@ -158,6 +161,7 @@ pub async fn run(tolva: Tolva) -> Result<(), CliError> {
         Command::Light(of) => print(&light(&of)?),
         Command::Falling(falling) => write_falling(&falling),
         Command::Set(set) => write_set(&set),
+        Command::Glass(of) => write_glass(&of),
         Command::Sum(sum) => sums(&sum.name),
         Command::Export(export) => {
             let store = Store::open(&data_file::of(export.data.data)?).await?;

@@ -8,7 +8,8 @@ use serde::Serialize;
 use tolva_format::{Job, Problems, Setup, read_json};
 use tolva_planner::setup as domain;
 use tolva_wording::{
-    self as wording, ColourOptions, ColourPlan, DayTimeline, Plan, Show, SunReport, Timetable, colour_options, day_of,
+    self as wording, ColourOptions, ColourPlan, DayTimeline, GlassReport, MapAsked, Plan, Show, SunReport, Timetable,
+    colour_options, day_of,
 };
 
 use super::error::CliError;
@@ -58,6 +59,11 @@ pub struct OnTheSet {
 pub struct Sum {
     /// Which: sun-position or sun-times.
     pub name: String,
+}
+
+#[derive(Serialize)]
+struct GlassFound {
+    glass: Option<GlassReport>,
 }
 
 #[derive(Serialize)]
@@ -214,6 +220,20 @@ pub fn write_set(set: &OnTheSet) -> Result<(), CliError> {
         Some(one) if set.svg => Ok(write!(std::io::stdout(), "{}", one.found.drawing)?),
         _ => print(&serde_json::json!({ "job": job.name, "setups": setups })),
     }
+}
+
+/// What shows in the glass of each setup's set, and what clears it.
+pub fn write_glass(of: &OfSetups) -> Result<(), CliError> {
+    let (job, setups) = of_setups(
+        of,
+        |setup| setup.set.is_some(),
+        |setup, kit| {
+            let asked = MapAsked { remedies: true, ..MapAsked::default() };
+            let plan = wording::plan_with_set(setup, kit, Show::default(), &write, &asked).map_err(refused)?;
+            Ok(GlassFound { glass: plan.glass })
+        },
+    )?;
+    print(&serde_json::json!({ "job": job.name, "setups": setups }))
 }
 
 /// One JSON object a line in, one a line out. A line that is wrong gives an object with its `errors`, and the others are

@@ -2,11 +2,12 @@
 
 use serde::Deserialize;
 use tolva_format::{CardKind, HazardKind, Kit, Meant, Problem, ProblemCode, Problems, Setup, Side};
+use tolva_planner::glass::{best_place, clean_plate};
 use tolva_planner::refused::Refused;
 use tolva_planner::set::{self as domain, Arrangement, To};
 use tolva_planner::setup as planner;
 use tolva_planner::staging;
-use tolva_wording::{LengthUnit, OnSet};
+use tolva_wording::{LengthUnit, OnSet, plate_names};
 use utoipa::ToSchema;
 
 use super::{known, not_there};
@@ -41,8 +42,50 @@ pub enum Addition {
     Board(String),
     /// A backdrop of the kit, by its id.
     FromRoll(String),
+    /// A pane or mirror of a usual size.
+    Pane(PaneUse),
     /// Something that can hurt.
     Hazard(HazardKind),
+}
+
+/// What a pane is there for.
+#[derive(Clone, Copy, Debug, Deserialize, ToSchema)]
+#[serde(rename_all = "snake_case")]
+pub enum PaneUse {
+    /// A window behind the subject.
+    Window,
+    /// A shop window behind it.
+    ShopWindow,
+    /// A glazed door, which turns.
+    GlazedDoor,
+    /// A pane between the camera and the subject.
+    ShotThrough,
+    /// A mirror behind it.
+    Mirror,
+    /// A wall of mirrors at the side.
+    MirrorWall,
+    /// A picture under glass.
+    Picture,
+    /// A table of glass.
+    Table,
+    /// The side of a car.
+    CarSide,
+}
+
+impl From<PaneUse> for domain::PaneUse {
+    fn from(of: PaneUse) -> Self {
+        match of {
+            PaneUse::Window => Self::Window,
+            PaneUse::ShopWindow => Self::ShopWindow,
+            PaneUse::GlazedDoor => Self::GlazedDoor,
+            PaneUse::ShotThrough => Self::ShotThrough,
+            PaneUse::Mirror => Self::Mirror,
+            PaneUse::MirrorWall => Self::MirrorWall,
+            PaneUse::Picture => Self::Picture,
+            PaneUse::Table => Self::Table,
+            PaneUse::CarSide => Self::CarSide,
+        }
+    }
 }
 
 impl From<Addition> for domain::Addition {
@@ -61,6 +104,7 @@ impl From<Addition> for domain::Addition {
             Addition::Card(kind) => Self::Card(kind.into()),
             Addition::Board(id) => Self::Board(id),
             Addition::FromRoll(id) => Self::FromRoll(id),
+            Addition::Pane(of) => Self::Pane(of.into()),
             Addition::Hazard(kind) => Self::Hazard(kind.into()),
         }
     }
@@ -184,6 +228,25 @@ pub enum SetCommand {
     },
     /// The other side of the main subject is the lit one.
     OtherSide,
+    /// A card stands where it fills a shiny product from end to end.
+    CardForGloss {
+        /// The product.
+        product_id: String,
+        /// Of what.
+        #[serde(default)]
+        kind: CardKind,
+    },
+    /// A clean plate joins the frames that are taken.
+    Plate {
+        /// The lights that are off for it, by their letters.
+        #[schema(max_items = 8)]
+        lights_off: Vec<String>,
+        /// Whether people leave the frame.
+        #[serde(default)]
+        people_out: bool,
+    },
+    /// Camera and first light stand where they show in no glass, or least.
+    BestPlace,
     /// A light, or two, stand where all are evenly lit, or as evenly as can be.
     Even {
         /// Which: one or two.
@@ -276,6 +339,15 @@ impl SetCommand {
                 setup.region_on(&thing, side.into(), &name)
             }
             Self::OtherSide => setup.other_side_is_lit(kit),
+            Self::CardForGloss { product_id, kind } => setup.card_for_gloss(kit, &product_id, kind.into()),
+            Self::Plate { lights_off, people_out } => {
+                let (picture, plate) = plate_names(&lights_off, people_out);
+                clean_plate(setup, (&picture, &plate), lights_off, people_out)
+            }
+            Self::BestPlace => {
+                *setup = best_place(setup, kit)?.setup;
+                Ok(())
+            }
             Self::Even { light_ids } => setup.light_evenly(kit, &light_ids),
         }
     }

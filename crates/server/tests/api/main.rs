@@ -2,6 +2,7 @@
 
 mod colour;
 mod fire;
+mod glass;
 mod hostile;
 mod kit;
 mod light;

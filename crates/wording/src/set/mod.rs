@@ -9,6 +9,7 @@ mod report;
 mod types;
 
 pub use drawing::set_drawing;
+pub(crate) use notes::called;
 pub use report::set_moves;
 pub(crate) use report::set_report;
 pub use types::{

@@ -15,7 +15,7 @@ use crate::words::lower_first;
 const LOCAL: &str = "An estimate; local rules first.";
 
 /// What a thing is called, in the middle of a sentence.
-pub(super) fn called(setup: &Setup, stage: &Stage, thing: &Thing) -> String {
+pub(crate) fn called(setup: &Setup, stage: &Stage, thing: &Thing) -> String {
     let set = &stage.laid.set;
     let name = |found: Option<&String>| found.cloned().unwrap_or_else(|| "it".to_owned());
     match thing {
@@ -31,6 +31,10 @@ pub(super) fn called(setup: &Setup, stage: &Stage, thing: &Thing) -> String {
         }
         Thing::Wall(id) => name(set.walls.iter().find(|one| &one.id == id).map(|one| &one.name)),
         Thing::Opening(id) => name(set.openings.iter().find(|one| &one.id == id).map(|one| &one.name)),
+        Thing::Pane(id) => {
+            let found = set.panes.iter().find(|one| &one.id == id);
+            found.map_or_else(|| "the pane".to_owned(), |one| format!("the {}", lower_first(&one.name)))
+        }
         Thing::Hazard(id) => {
             let found = set.hazards.iter().find(|one| &one.id == id);
             found.map_or("it", |one| hazard_name(one.kind).0).to_lowercase()

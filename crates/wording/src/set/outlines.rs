@@ -4,7 +4,7 @@
 use tolva_core::scale::{LengthUnit, Metres};
 use tolva_core::set::{Direction, Panel, Point, Solid, Vector, View, hull, oval};
 use tolva_planner::set::support_outline;
-use tolva_planner::setup::{HazardKind, Person, Product, Setup};
+use tolva_planner::setup::{HazardKind, PaneGlazing, Person, Product, Setup};
 use tolva_planner::staging::{Stage, Thing};
 
 use super::types::{OnSet, SetThing};
@@ -91,6 +91,13 @@ pub(super) fn things(setup: &Setup, stage: &Stage, away: &[f64], unit: LengthUni
         let mut one =
             thing(Thing::Opening(opening.id.clone()), &opening.name, "opening", panel.centre, &[corners(&panel)], view);
         one.looks_deg = Some(opening.facing_deg);
+        all.push(one);
+    }
+    for pane in &set.panes {
+        let panel = pane.panel();
+        let kind = if pane.glazing == PaneGlazing::Mirror { "mirror" } else { "pane" };
+        let mut one = thing(Thing::Pane(pane.id.clone()), &pane.name, kind, panel.centre, &[corners(&panel)], view);
+        one.looks_deg = Some(pane.facing_deg);
         all.push(one);
     }
     for one in &set.products {

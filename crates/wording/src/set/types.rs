@@ -28,6 +28,8 @@ pub enum OnSet {
     Floor,
     /// A window or doorway.
     Opening(String),
+    /// A pane or mirror.
+    Pane(String),
     /// Something that can hurt.
     Hazard(String),
     /// A region.
@@ -48,7 +50,7 @@ macro_rules! both_ways {
         }
     };
 }
-both_ways!(Person, Product, Light, Card, Wall, Opening, Hazard, Region; Camera, Ceiling, Floor);
+both_ways!(Person, Product, Light, Card, Wall, Opening, Pane, Hazard, Region; Camera, Ceiling, Floor);
 
 /// Whose light is drawn as contours.
 #[derive(Clone, Debug, Default, PartialEq, Eq, Serialize, Deserialize, ToSchema)]
@@ -73,6 +75,9 @@ pub struct MapAsked {
     /// What part of the floor; left out, all that stands on the set.
     #[serde(default)]
     pub part: Option<FloorPart>,
+    /// Whether to look for what clears each thing that shows in glass, too.
+    #[serde(default)]
+    pub remedies: bool,
 }
 
 /// A part of the floor plan, in metres.

@@ -1,7 +1,7 @@
 import { Maximize, ZoomIn, ZoomOut } from 'lucide-react';
 import { useMemo, useState } from 'react';
 import styled from 'styled-components';
-import type { FloorPart, MapAsked, OnSet } from '../../api/client';
+import type { FloorPart, GlassReport, MapAsked, OnSet } from '../../api/client';
 import { useLivePlan, useMapAsked } from '../../session/job';
 import { Button } from '../../ui/Button';
 import { Segments } from '../../ui/Segments';
@@ -48,15 +48,26 @@ const Says = styled.p`
 `;
 
 type View = 'above' | 'side' | 'lens';
-type Props = { chosen: string | undefined; choose: (thing: OnSet) => void; lights: readonly string[] };
+type Props = {
+  chosen: string | undefined;
+  choose: (thing: OnSet) => void;
+  lights: readonly string[];
+  /** How it is seen at first. */
+  first?: View;
+  /** What stands in glass, to be drawn through the lens, and what clears it, to be looked for. */
+  glass?: GlassReport | undefined;
+  remedies?: boolean;
+  /** The finding that is pointed at. */
+  finding?: string | undefined;
+};
 
 /** So many times nearer or farther a press of a button goes. */
 const zoom = 1.35;
 
 /** The set to scale, with the flash drawn as contours in stops: from above, from the side, and through the lens. */
-export function MapOfLight({ chosen, choose, lights }: Props) {
+export function MapOfLight({ chosen, choose, lights, first: seen = 'above', glass, remedies = false, finding }: Props) {
   const set = useLivePlan((plan) => plan.set) ?? undefined;
-  const [view, setView] = useState<View>('above');
+  const [view, setView] = useState<View>(seen);
   const [whose, setWhose] = useState<string>();
   const [part, setPart] = useState<FloorPart>();
   const { width, ref } = useWidth(720);
@@ -71,8 +82,9 @@ export function MapOfLight({ chosen, choose, lights }: Props) {
     () => ({
       whose: shown === 'flashes' || shown === 'together' ? shown : { light: shown },
       ...(part ? { part } : {}),
+      ...(remedies ? { remedies } : {}),
     }),
-    [shown, part],
+    [shown, part, remedies],
   );
   useMapAsked(asked);
   // What is drawn at first stays where it is while something is dragged.
@@ -108,7 +120,10 @@ export function MapOfLight({ chosen, choose, lights }: Props) {
       </Tools>
       <Ground ref={ref}>
         {set ? (
-          <Drawn {...{ set, view, width, height, chosen, choose, setPart }} part={part ?? set.map.part} />
+          <Drawn
+            {...{ set, view, width, height, chosen, choose, setPart, glass, finding }}
+            part={part ?? set.map.part}
+          />
         ) : (
           <Coming role="status" aria-busy="true" aria-label="Drawing the set" $height={height} />
         )}
@@ -122,7 +137,12 @@ export function MapOfLight({ chosen, choose, lights }: Props) {
 const sideSays = 'The camera is on the left. Drag a light, a card or the camera up and down, or use the arrow keys.';
 const lensSays = 'What stands in the frame, in the lens’s own perspective. What lies outside it is drawn pale.';
 
-type DrawnProps = ViewProps & { view: View; setPart: (part: FloorPart) => void };
+type DrawnProps = ViewProps & {
+  view: View;
+  setPart: (part: FloorPart) => void;
+  glass: GlassReport | undefined;
+  finding: string | undefined;
+};
 
 function Drawn({ view, ...props }: DrawnProps) {
   switch (view) {

@@ -1,6 +1,8 @@
 import { useId } from 'react';
-import type { SetReport } from '../../api/client';
+import type { GlassFinding, GlassReport, SetReport } from '../../api/client';
 import { Drawing } from '../Drawing';
+import { Lozenge } from '../stop-rail/shapes';
+import { pathOf } from './floor';
 import { Outlines } from './shapes';
 import { keyOfThing } from './things';
 
@@ -8,7 +10,15 @@ import { keyOfThing } from './things';
 const part = 0.72;
 
 /** What stands in the frame, in the lens's own perspective, nearest last. */
-export function ThroughTheLens({ set, width, height }: { set: SetReport; width: number; height: number }) {
+type Props = {
+  set: SetReport;
+  width: number;
+  height: number;
+  glass: GlassReport | undefined;
+  finding: string | undefined;
+};
+
+export function ThroughTheLens({ set, width, height, glass, finding }: Props) {
   const wide = Math.min(width * part, (height * part) / set.frame_high);
   const high = wide * set.frame_high;
   const x = (right: number) => width / 2 + right * wide;
@@ -24,8 +34,11 @@ export function ThroughTheLens({ set, width, height }: { set: SetReport; width: 
     </g>
   ));
   const box = { x: x(-0.5), y: y(0.5), width: wide, height: high };
+  // The weakest first, so that the strongest lies on top.
+  const mirrored = [...(glass?.findings ?? [])].reverse();
   const inside = set.notices.filter((note) => note.code === 'in_frame').map((note) => note.heading);
-  const says = inside.length > 0 ? inside.join('. ') : 'No light, stand or card stands in the frame.';
+  const stands = inside.length > 0 ? inside.join('. ') : 'No light, stand or card stands in the frame.';
+  const says = glass ? `${glass.says} ${stands}` : stands;
   return (
     <Drawing height={height} role="img" aria-label={`The frame through the lens. ${says}`}>
       <defs>
@@ -35,8 +48,47 @@ export function ThroughTheLens({ set, width, height }: { set: SetReport; width: 
       </defs>
       <g opacity={0.22}>{all}</g>
       <rect {...box} fill="var(--panel)" />
-      <g clipPath={`url(#${cut})`}>{all}</g>
+      <g clipPath={`url(#${cut})`}>
+        {all}
+        {mirrored.map((one) => (
+          <Mirrored key={one.id} {...{ one, x, y }} pointed={one.id === finding} />
+        ))}
+      </g>
       <rect {...box} fill="none" stroke="var(--ink)" strokeWidth={2} />
     </Drawing>
   );
 }
+
+/** What stands in a glass: hatched where it shows, dotted where it is too dim to be seen; named at its middle. */
+function Mirrored({ one, x, y, pointed }: { one: GlassFinding; x: At; y: At; pointed: boolean }) {
+  const hatch = useId();
+  const [right = 0, up = 0] = one.centre ?? [];
+  const letter = typeof one.what === 'object' && 'light' in one.what ? one.what.light : undefined;
+  const d = one.outlines.map((outline) => pathOf(outline, x, y)).join(' ');
+  return (
+    <g>
+      <title>{`${one.name} in ${one.glass_name}`}</title>
+      {/* Light lines on dark and dark on light: it is seen on people and on panes alike. */}
+      <pattern id={hatch} width={6} height={6} patternUnits="userSpaceOnUse" patternTransform="rotate(45)">
+        <rect width={6} height={6} fill="var(--flash)" fillOpacity={0.35} />
+        <line x1={0} y1={0} x2={0} y2={6} stroke="var(--flash)" strokeWidth={3} />
+      </pattern>
+      <path d={d} fillRule="evenodd" fill="none" stroke="var(--panel)" strokeWidth={5} />
+      <path
+        d={d}
+        fillRule="evenodd"
+        fill={one.shows ? `url(#${hatch})` : 'none'}
+        stroke={one.shows ? 'var(--flash)' : 'var(--quiet)'}
+        strokeWidth={pointed ? 4 : 2}
+        strokeDasharray={one.shows ? undefined : '2 4'}
+      />
+      {letter && Math.abs(right) < 0.5 && Math.abs(up) < 0.5 && (
+        <g transform={`translate(${x(right)} ${y(up)})`}>
+          <Lozenge letter={letter} />
+        </g>
+      )}
+    </g>
+  );
+}
+
+type At = (value: number) => number;

@@ -15,6 +15,7 @@ const fills: { [kind: string]: string } = {
   diffuser: 'none',
   product: 'var(--chosen)',
   opening: 'none',
+  pane: 'none',
 };
 /** Runs along the floor or overhead are lines. */
 const dashes: { [kind: string]: string | undefined } = {
@@ -25,6 +26,7 @@ const dashes: { [kind: string]: string | undefined } = {
   line: '12 3 2 3',
   cable: undefined,
   diffuser: '4 3',
+  pane: '1 3',
 };
 
 /** The outlines of a thing. */

@@ -7,7 +7,9 @@ import { lazily } from '../../ui/lazily';
 
 const Menu = lazily(() => import('../../ui/Menu'));
 
-const all: { id: string; name: string; command: SetCommand }[] = [
+type Entry = { id: string; name: string; command: SetCommand };
+
+const things: Entry[] = [
   { id: 'person', name: 'A person', command: { add: 'person' } },
   { id: 'couple', name: 'People: a couple', command: { people: 'couple' } },
   { id: 'row', name: 'People: a row of four', command: { people: { rows: { rows: 1, in_each: 4 } } } },
@@ -29,6 +31,19 @@ const all: { id: string; name: string; command: SetCommand }[] = [
   { id: 'black', name: 'A black card or flag', command: { add: { card: 'black' } } },
   { id: 'diffuser', name: 'A diffuser', command: { add: { card: 'diffuser' } } },
   { id: 'mirror', name: 'A mirror', command: { add: { card: 'mirror' } } },
+];
+const glass: Entry[] = [
+  { id: 'pane-window', name: 'Glass: a window behind', command: { add: { pane: 'window' } } },
+  { id: 'pane-shop', name: 'Glass: a shop window behind', command: { add: { pane: 'shop_window' } } },
+  { id: 'pane-door', name: 'Glass: a glazed door', command: { add: { pane: 'glazed_door' } } },
+  { id: 'pane-through', name: 'Glass: a pane to shoot through', command: { add: { pane: 'shot_through' } } },
+  { id: 'pane-mirror', name: 'Glass: a mirror behind', command: { add: { pane: 'mirror' } } },
+  { id: 'pane-mirrors', name: 'Glass: a wall of mirrors', command: { add: { pane: 'mirror_wall' } } },
+  { id: 'pane-picture', name: 'Glass: a picture under glass', command: { add: { pane: 'picture' } } },
+  { id: 'pane-table', name: 'Glass: a glass table', command: { add: { pane: 'table' } } },
+  { id: 'pane-car', name: 'Glass: the side of a car', command: { add: { pane: 'car_side' } } },
+];
+const hazards: Entry[] = [
   { id: 'edge', name: 'Can hurt: an edge', command: { add: { hazard: 'edge' } } },
   { id: 'road', name: 'Can hurt: a road', command: { add: { hazard: 'road' } } },
   { id: 'water', name: 'Can hurt: water', command: { add: { hazard: 'water' } } },
@@ -37,14 +52,15 @@ const all: { id: string; name: string; command: SetCommand }[] = [
   { id: 'cable', name: 'Can hurt: a cable on the floor', command: { add: { hazard: 'cable' } } },
 ];
 
-/** Everything that can be put onto the set, behind one button. */
-export function AddMenu() {
+/** Everything that can be put onto the set, behind one button; or glass and what can hurt only. */
+export function AddMenu({ only }: { only?: 'glass' }) {
   const { ask, kit } = useSetup();
   const owned = [
     ...kit.boards.map((one) => ({ id: `board/${one.id}`, name: one.name, add: { board: one.id } })),
     ...kit.backdrops.map((one) => ({ id: `roll/${one.id}`, name: one.name, add: { from_roll: one.id } })),
   ].map(({ id, name, add }) => ({ id, name: `Of the kit: ${name}`, command: { add } }));
-  const entries: MenuEntry[] = [...all, ...owned].map(({ id, name, command }) => ({
+  const offered = only ? [...glass, ...hazards] : [...things, ...glass, ...hazards, ...owned];
+  const entries: MenuEntry[] = offered.map(({ id, name, command }) => ({
     id,
     name,
     run: () => ask(`Set: ${name.toLowerCase()}`, { set: command }, 'set/add'),

@@ -22,10 +22,11 @@ const Line = styled.div`
   }
 `;
 
-/** What there is to say of the set: what cannot stand so, what can hurt, what stands in the frame. */
-export function Notices({ choose }: { choose: (thing: OnSet) => void }) {
-  const notices = useLivePlan((plan) => plan.set?.notices);
-  if (!notices || notices.length === 0) return null;
+/** What there is to say of the set: what cannot stand so, what can hurt, what stands in the frame; or only what can hurt. */
+export function Notices({ choose, hurting = false }: { choose: (thing: OnSet) => void; hurting?: boolean }) {
+  const all = useLivePlan((plan) => plan.set?.notices) ?? [];
+  const notices = hurting ? all.filter((note) => note.can_hurt) : all;
+  if (notices.length === 0) return null;
   return (
     <List aria-label="What there is to say of the set">
       {notices.map((note, index) => (

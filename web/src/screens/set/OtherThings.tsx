@@ -42,6 +42,11 @@ const kinds: { [kind: string]: { list: string; of: string; numbers: string[] } }
     numbers: ['from_x_m', 'from_y_m', 'to_x_m', 'to_y_m', 'height_m', 'reflectance'],
   },
   opening: { list: 'openings', of: 'Opening', numbers: ['x_m', 'y_m', 'z_m', 'facing_deg', 'width_m', 'height_m'] },
+  pane: {
+    list: 'panes',
+    of: 'Pane',
+    numbers: ['x_m', 'y_m', 'z_m', 'facing_deg', 'tilt_deg', 'width_m', 'height_m'],
+  },
   hazard: { list: 'hazards', of: 'Hazard', numbers: ['from_x_m', 'from_y_m', 'to_x_m', 'to_y_m', 'height_m'] },
 };
 
@@ -140,6 +145,7 @@ function Numbers({ thing }: { thing: OnSet }) {
   const at: Path = ['set', known.list, { id }];
   const person = kind === 'person' ? setup.set?.people?.find((one) => one.id === id) : undefined;
   const card = kind === 'card' ? setup.set?.cards?.find((one) => one.id === id) : undefined;
+  const pane = kind === 'pane' ? setup.set?.panes?.find((one) => one.id === id) : undefined;
   const wall = kind === 'wall' ? setup.set?.walls?.find((one) => one.id === id) : undefined;
   const product = kind === 'product' ? setup.set?.products?.find((one) => one.id === id) : undefined;
   const shape = product && (Object.entries(product.shape)[0] as [string, { [field: string]: number }] | undefined);
@@ -160,6 +166,33 @@ function Numbers({ thing }: { thing: OnSet }) {
             value={person.seated ?? false}
             onChange={(is) => set('Seated', [...at, 'seated'], is)}
           />
+        )}
+        {person && (
+          <TickBox
+            name="Wears spectacles"
+            value={Boolean(person.spectacles)}
+            onChange={(is) => set('Spectacles', [...at, 'spectacles'], is ? { tilt_deg: 8 } : undefined)}
+          />
+        )}
+        {person?.spectacles && <Field of="Spectacles.tilt_deg" at={[...at, 'spectacles', 'tilt_deg']} />}
+        {pane && (
+          <>
+            <Choice
+              name="It is of"
+              value={pane.glazing ?? 'single'}
+              options={[
+                { id: 'single', label: 'One sheet of glass' },
+                { id: 'double', label: 'Double glazing' },
+                { id: 'mirror', label: 'A mirror' },
+              ]}
+              onChange={(to) => set('Glass', [...at, 'glazing'], to)}
+            />
+            <TickBox
+              name="Can be turned, like a door"
+              value={pane.turns ?? false}
+              onChange={(is) => set('Turns', [...at, 'turns'], is)}
+            />
+          </>
         )}
         {shape &&
           Object.keys(shape[1]).map((field) => (

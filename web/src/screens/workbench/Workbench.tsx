@@ -26,6 +26,7 @@ const screens = {
   colour: lazily(() => import('../colour/ColourStep')),
   depth: lazily(() => import('../depth/DepthStep')),
   set: lazily(() => import('../set/SetStep')),
+  glass: lazily(() => import('../glass/GlassStep')),
   falling: lazily(() => import('../falling/FallingStep')),
 } satisfies Record<StepId, unknown>;
 

@@ -8,6 +8,7 @@ export const steps = [
   { id: 'colour', name: 'Colour', key: '4' },
   { id: 'depth', name: 'Depth and speed', key: '5' },
   { id: 'set', name: 'Set', key: '6' },
+  { id: 'glass', name: 'Glass and hazards', key: '7' },
   // Last of all, whatever comes between: the light falls when everything stands.
   { id: 'falling', name: 'Falling light', key: '0' },
 ] as const;
@@ -43,6 +44,15 @@ function summary(step: StepId, setup: Setup, plan: Plan | undefined, blendName: 
     }
     case 'depth':
       return `${card.aperture.label}, ${card.shutter.label}`;
+    case 'glass': {
+      const panes = setup.set?.panes?.length ?? 0;
+      const worn = setup.set?.people?.filter((person) => person.spectacles).length ?? 0;
+      const there = [
+        ...(panes > 0 ? [panes === 1 ? 'One pane' : `${panes} panes`] : []),
+        ...(worn > 0 ? ['spectacles'] : []),
+      ];
+      return there.length > 0 ? there.join(', ') : 'No glass';
+    }
     case 'falling':
       return plan.sun_report ? 'When to change what' : 'Needs place and hour';
     case 'set': {

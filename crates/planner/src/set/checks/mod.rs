@@ -188,8 +188,10 @@ impl SetNotice {
         match self {
             Self::Inside { what, .. } | Self::InFrame { what, .. } | Self::Near { what, .. } => Some(what),
             Self::InOnePlace(one, _) => Some(one),
-            Self::OutOfTheRoom(light) | Self::OtherSideLit(light) | Self::Heat(light) => Some(light),
-            Self::Boom { light, .. }
+            Self::OutOfTheRoom(light)
+            | Self::OtherSideLit(light)
+            | Self::Heat(light)
+            | Self::Boom { light, .. }
             | Self::BoomTooShort { light, .. }
             | Self::StandTooLow { light, .. }
             | Self::NothingArrives { light, .. }

@@ -1,0 +1,96 @@
+//! What a move costs: light, direction, softness, perspective.
+
+use tolva_core::scale::{Metres, Stops};
+use tolva_core::set::{Direction, signed_deg};
+
+use super::moves::Move;
+use super::remedies::Tries;
+use super::showing::Shown;
+use crate::lighting::Prepared;
+use crate::plan::Plan;
+use crate::setup::Setup;
+use crate::solver::Outcome;
+use crate::staging::{Stage, aimed_at};
+
+/// What a move costs.
+#[derive(Clone, Copy, Debug, PartialEq)]
+pub struct Cost {
+    /// What the light must give more, by power, aperture or ISO: the one that is moved, or that shows.
+    pub power: Stops,
+    /// How far the light comes from another side: round and up, in degrees.
+    pub direction_deg: f64,
+    /// The angle it fills from the subject, in degrees: before and after.
+    pub softness_deg: (f64, f64),
+    /// The camera's distance over what it was.
+    pub perspective: f64,
+    /// What is missing after it that was not before, in stops.
+    pub short: Stops,
+}
+
+impl Tries<'_> {
+    pub(super) fn cost(
+        &self,
+        moves: &[Move],
+        what: &Shown,
+        setup: &Setup,
+        (prepared, plan): (&Prepared<'_>, &Plan),
+        stage: &Stage,
+        away: &[f64],
+    ) -> Cost {
+        let moved =
+            moves.iter().find_map(Move::light_id).and_then(|id| setup.lights.iter().position(|one| one.id == id));
+        let light = moved.or(if let Shown::Light(light) = what { Some(*light) } else { None }).or(Some(0));
+        let light = light.filter(|light| *light < setup.lights.len());
+        let power = |prepared: &Prepared<'_>, outcome: &Outcome, light: usize| {
+            let at = prepared.lights.iter().position(|one| one.index == light)?;
+            // A plan may open the aperture instead of asking more of the flash: what the light lost is both.
+            let settings = outcome.settings;
+            outcome.lights[at].map(|at| at.exact.0 - settings.aperture.position() + settings.iso.position())
+        };
+        let more = light.and_then(|light| {
+            Some(power(prepared, &plan.outcome, light)? - power(self.prepared, self.outcome, light)?)
+        });
+        let from = |stage: &Stage, setup: &Setup, away: &[f64], light: usize| {
+            let aim = stage.receptors[aimed_at(setup, &setup.lights[light])].at;
+            let glow = stage.glow(light, Metres(away[light]));
+            (Direction::of(glow.centre - aim), glow.angle_deg(aim))
+        };
+        let (direction_deg, softness_deg) = light.map_or((0.0, (0.0, 0.0)), |light| {
+            let (was, wide) = from(&self.stage, &self.pinned, &self.away, light);
+            let (is, now) = from(stage, setup, away, light);
+            let round = signed_deg(is.azimuth_deg - was.azimuth_deg).abs();
+            (round.max((is.elevation_deg - was.elevation_deg).abs()), (wide, now))
+        });
+        Cost {
+            power: more.unwrap_or(Stops::ZERO),
+            direction_deg,
+            softness_deg,
+            perspective: setup.camera_distance_m / self.pinned.camera_distance_m,
+            short: Stops((plan.missing() - self.missing).max(0.0)),
+        }
+    }
+}
+
+/// How dear a move is: stops of power, another side, another softness, another perspective; chosen.
+pub(super) fn dear(cost: &Cost, moves: &[Move]) -> f64 {
+    let (was, is) = cost.softness_deg;
+    let softness = if was > 0.1 && is > 0.1 { (is / was).log2().abs() } else { 0.0 };
+    let kind: f64 = moves
+        .iter()
+        .map(|one| match one {
+            Move::Feather { .. } | Move::Raise { .. } | Move::TiltSpectacles { .. } => 0.1,
+            Move::Round { .. } | Move::Nearer { .. } | Move::TurnPane { .. } => 0.2,
+            Move::CameraHeight { by_m } => 0.4 + by_m.abs(),
+            Move::CameraTurn { by_deg } => 0.5 + by_deg.abs() / 10.0,
+            Move::CameraRound { by_deg } | Move::TurnHead { by_deg, .. } => 0.5 + by_deg.abs() / 20.0,
+            Move::LongerLens { .. } => 0.6,
+            Move::StandBefore { .. } | Move::Bounce { .. } => 1.2,
+            Move::RaiseAmbient { stops } => 0.8 + stops,
+        })
+        .sum();
+    kind + cost.power.0.max(0.0)
+        + cost.direction_deg / 20.0
+        + softness
+        + 2.0 * cost.perspective.max(1e-3).log2().abs()
+        + 3.0 * cost.short.0
+}

@@ -1,0 +1,48 @@
+//! Photographing through glass: what it takes of the light, which lights stand on the wrong side, what a polariser does.
+
+use tolva_core::glass::Glazing;
+use tolva_core::scale::{Metres, Stops};
+use tolva_core::set::Solid;
+
+use crate::staging::Stage;
+
+/// A pane between the lens and the subject.
+#[derive(Clone, Debug, PartialEq)]
+pub struct ShotThrough {
+    /// Which, by its index.
+    pub pane: usize,
+    /// How far from straight on the lens looks through it, in degrees.
+    pub incidence_deg: f64,
+    /// What it takes of everything behind it.
+    pub loss: Stops,
+    /// What a polariser takes of its reflections against what it takes of the rest, at best.
+    pub polariser: Stops,
+    /// The lights on the camera's side, by their indices: they show in it.
+    pub wrong_side: Vec<usize>,
+}
+
+/// The panes between the lens and the subject.
+pub fn shot_through(stage: &Stage, distances: &[f64]) -> Vec<ShotThrough> {
+    let (lens, subject) = (stage.view.at, stage.laid.anchor());
+    let mut all = Vec::new();
+    for (index, pane) in stage.laid.set.panes.iter().enumerate() {
+        let pane = pane.pane();
+        if pane.glazing == Glazing::Mirror || !Solid::Panel(pane.panel).stops(lens, subject) {
+            continue;
+        }
+        let incidence_deg = pane.incidence_deg(subject - lens);
+        let (across, along) = pane.glazing.polarised(incidence_deg);
+        let side = pane.before(lens).signum();
+        let wrong_side = (0..distances.len())
+            .filter(|light| pane.before(stage.at(*light, Metres(distances[*light]))) * side > 0.0)
+            .collect();
+        all.push(ShotThrough {
+            pane: index,
+            incidence_deg,
+            loss: pane.glazing.loss(incidence_deg).unwrap_or(Stops::ZERO),
+            polariser: Stops((f64::midpoint(across, along) / along.max(1e-4)).log2().min(4.0)),
+            wrong_side,
+        });
+    }
+    all
+}

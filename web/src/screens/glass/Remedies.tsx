@@ -1,0 +1,82 @@
+import styled from 'styled-components';
+import type { GlassReport } from '../../api/client';
+import { useSetup } from '../../session/job';
+import { Button } from '../../ui/Button';
+import { Panel, Part } from '../../ui/Panel';
+import { space } from '../../ui/tokens';
+
+const Offers = styled.ol`
+  margin: ${space.gap}px 0;
+  li {
+    border-top: 1px solid var(--line);
+    padding: ${space.near}px 0;
+    display: flex;
+    flex-wrap: wrap;
+    align-items: center;
+    justify-content: space-between;
+    gap: ${space.near}px ${space.part}px;
+  }
+  p {
+    flex: 1 1 300px;
+  }
+  small {
+    display: block;
+    font-size: 13px;
+    color: var(--quiet);
+  }
+`;
+const Outside = styled.p`
+  margin-top: ${space.near}px;
+  color: var(--quiet);
+`;
+
+type All = GlassReport['remedies'];
+
+/** The least that clears each thing that shows, with what it costs, one press away. */
+export function Remedies({ all }: { all: All }) {
+  return all.map((of) => <Of key={of.name} of={of} />);
+}
+
+function Of({ of }: { of: All[number] }) {
+  const { take, ask } = useSetup();
+  const plate = { lights_off: of.plate_lights_off, people_out: of.plate_people_out };
+  return (
+    <Panel>
+      <Part>{of.name === of.name.toUpperCase() ? `Light ${of.name}` : of.name}: the least that helps</Part>
+      <p>{of.says}</p>
+      <Offers aria-label={`What clears ${of.name}, the cheapest first`}>
+        {of.offers.map((offer, index) => (
+          <li key={offer.does}>
+            <p>
+              <strong>{offer.does}</strong>
+              <small>{offer.costs}</small>
+            </p>
+            <Button
+              kind={index === 0 ? 'strong' : 'plain'}
+              aria-label={`Do this: ${offer.does}`}
+              onPress={() => take(offer.does, offer.setup)}
+            >
+              Do this
+            </Button>
+          </li>
+        ))}
+        <li>
+          <p>
+            <strong>Keep it as a clean plate</strong>
+            <small>{of.plate_says}</small>
+          </p>
+          <Button
+            kind={of.offers.length === 0 ? 'strong' : 'plain'}
+            aria-label={`Add a clean plate for ${of.name}`}
+            onPress={() => ask('Clean plate', { set: { plate } }, 'frames/plate')}
+          >
+            Add the plate
+          </Button>
+        </li>
+      </Offers>
+      {of.outside.map((one) => (
+        <Outside key={one}>{one}</Outside>
+      ))}
+    </Panel>
+  );
+}
