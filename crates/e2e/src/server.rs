@@ -34,6 +34,7 @@ impl Tolva {
         let demo = PathBuf::from(env!("CARGO_MANIFEST_DIR")).join("../../demo");
         // In the order of `tolva demo`: the last imported stands on top.
         for file in [
+            "weir-lane.json",
             "guild-days.json",
             "bindery-evening.json",
             "foundry-band.json",

@@ -63,14 +63,15 @@ fn without_glass_nothing_is_found() {
     assert!(found(&setup, &kit).is_empty() && offered(&setup, &kit).is_empty());
 }
 
-/// Nothing of what was to be cleared is found after any of its remedies.
+/// Nothing of what was to be cleared is seen after any of its remedies, and nothing that was not seen before.
 fn holds(setup: &Setup, kit: &Kit) -> Result<Vec<Remedies>, TestCaseError> {
-    let all = offered(setup, kit);
+    let (all, before) = (offered(setup, kit), shown(setup, kit));
     for of in &all {
         for remedy in &of.all {
             let after = shown(&remedy.setup, kit);
             let gone = !after.iter().any(|(_, what)| *what == of.what);
             prop_assert!(gone, "{:?} leaves {after:?} of {:?}", remedy.moves, of.what);
+            prop_assert!(after.iter().all(|one| before.contains(one)), "{:?} brings {after:?}", remedy.moves);
         }
     }
     Ok(all)

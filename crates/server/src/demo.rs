@@ -7,7 +7,8 @@ use tolva_format::{Job, Kit, Problems};
 use tolva_store::{OpenError, Store, StoreError};
 
 /// The job files, the one that is opened first last, since the newest stands on top.
-const JOBS: [&str; 5] = [
+const JOBS: [&str; 6] = [
+    include_str!("../../../demo/weir-lane.json"),
     include_str!("../../../demo/guild-days.json"),
     include_str!("../../../demo/bindery-evening.json"),
     include_str!("../../../demo/foundry-band.json"),

@@ -86,8 +86,8 @@ impl Reflection {
     }
 }
 
-/// Less than this part of a face is nothing: the clipping's own grain.
-const LEAST: f64 = 1e-4;
+/// Less than this part of a face is nothing: nobody sees a five-hundredth of a softbox.
+const LEAST: f64 = 2e-3;
 
 fn area(contour: &[[f64; 2]]) -> f64 {
     let next = contour.iter().cycle().skip(1);

@@ -76,8 +76,10 @@ fn of(stage: &Stage, index: usize, product: &Product) -> Gloss {
         let far = spot + out * 30.0;
         stopped(std::slice::from_ref(solid), spot, far).then(|| solid.middle().distance(spot))
     };
+    let lit = stage.laid.set.openings.iter().map(|one| (Thing::Opening(one.id.clone()), Solid::Panel(one.panel())));
+    let lit = lit.filter_map(|(thing, solid)| Some((hit(&solid)?, thing)));
     let met = stage.standing.iter().filter(own).filter_map(|one| Some((hit(&one.solid)?, one.thing.clone())));
-    let shows = met.min_by(|a, b| a.0.total_cmp(&b.0)).map(|(_, thing)| thing);
+    let shows = met.chain(lit).min_by(|a, b| a.0.total_cmp(&b.0)).map(|(_, thing)| thing);
     let card = card_at(stage, product, AWAY_M);
     let filled_by =
         stage.laid.set.cards.iter().find(|one| fills(stage, product, &one.panel())).map(|one| one.id.clone());

@@ -49,7 +49,8 @@ pub fn remedies(prepared: &Prepared<'_>, outcome: &Outcome, kit: &Kit, findings:
         }
     }
     let away = distances_of(prepared, Some(outcome));
-    let tries = Tries::new(prepared, outcome, kit, away);
+    let mut tries = Tries::new(prepared, outcome, kit, away);
+    tries.visible = findings.iter().filter(|one| one.shows()).map(|one| (one.by.clone(), one.what.clone())).collect();
     of.into_iter().map(|what| tries.of(what, findings)).collect()
 }
 
@@ -63,6 +64,8 @@ pub(super) struct Tries<'a> {
     pub away: Vec<f64>,
     pub stage: Stage,
     before: Vec<(By, Shown)>,
+    /// What is seen now.
+    visible: Vec<(By, Shown)>,
     noticed: Vec<SetNotice>,
     pub missing: f64,
 }
@@ -78,7 +81,7 @@ impl<'a> Tries<'a> {
         let before = Look::new(&stage, &away).places();
         let noticed = notices(prepared, (kit, &stage), &away);
         let missing = Plan::of(prepared).missing();
-        Self { prepared, kit, outcome, pinned, away, stage, before, noticed, missing }
+        Self { prepared, kit, outcome, pinned, away, stage, before, visible: Vec::new(), noticed, missing }
     }
 
     fn of(&self, what: Shown, findings: &[Finding]) -> Remedies {
@@ -86,10 +89,12 @@ impl<'a> Tries<'a> {
         let mut all: Vec<Remedy> = families.iter().filter_map(|family| self.least_of(&[], family, &what)).collect();
         all.extend(self.bounces(&what).into_iter().filter_map(|one| self.worth(vec![one], &what)));
         all.extend(self.drowned(&what, findings));
-        if all.is_empty() {
-            all = self.in_two(&families, &what);
-        }
         let dear = |remedy: &Remedy| dear(&remedy.cost, &remedy.moves);
+        // Where nothing alone does it, or only what nobody would do, two together may.
+        let cheapest = all.iter().map(&dear).fold(f64::INFINITY, f64::min);
+        if cheapest > TOO_DEAR {
+            all.extend(self.in_two(&families, &what).into_iter().filter(|two| dear(two) < cheapest));
+        }
         all.sort_by(|a, b| dear(a).total_cmp(&dear(b)));
         // Of one kind, to either side, the cheaper is enough.
         let mut codes: Vec<Vec<&'static str>> = Vec::new();
@@ -130,8 +135,8 @@ impl<'a> Tries<'a> {
         self.worth(with(amount), what)
     }
 
-    /// A move that clears, as it comes out; nothing where it puts something into the frame or into something, or where the
-    /// plan that follows has it show again.
+    /// A move that clears, as it comes out; nothing where it puts something into the frame or into something, where the
+    /// plan that follows has it show again, or something else instead.
     fn worth(&self, moves: Vec<Move>, what: &Shown) -> Option<Remedy> {
         let mut setup = self.prepared.setup.clone();
         for one in &moves {
@@ -142,7 +147,11 @@ impl<'a> Tries<'a> {
         let away = distances_of(&prepared, Some(&plan.outcome));
         let stage = Stage::of(&setup, self.kit);
         let look = Look::new(&stage, &away);
-        if !look.clears(&self.before, what) {
+        // Another light on you, or on a wall, may have them show instead.
+        let comes_to_show = |found: &Finding| {
+            found.shows() && !self.visible.iter().any(|(by, what)| *by == found.by && *what == found.what)
+        };
+        if !look.clears(&self.before, what) || look.findings(&prepared, &plan.outcome).iter().any(comes_to_show) {
             return None;
         }
         let spoils = |notice: &SetNotice| {
@@ -233,6 +242,8 @@ impl<'a> Tries<'a> {
     }
 }
 
+/// Dearer than this, two moves together are looked for as well. Chosen.
+const TOO_DEAR: f64 = 2.5;
 /// So many first and second moves are put together where one is not enough.
 const MOST_FIRST: usize = 6;
 const MOST_SECOND: usize = 10;

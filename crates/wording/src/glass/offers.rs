@@ -22,7 +22,10 @@ pub(super) fn remedies(
     let offers: Vec<GlassOffer> = of.all.iter().map(|one| offer(one, setup, stage, unit, write)).collect();
     let says = match (offers.first(), &of.what) {
         (Some(first), _) if first.codes.len() == 1 => format!("The least that clears it: {}.", lower(&first.does)),
-        (Some(first), _) => format!("No single move clears it. Together they do: {}.", lower(&first.does)),
+        (Some(first), _) if offers.iter().any(|one| one.codes.len() == 1) => {
+            format!("Two moves together cost the least: {}.", lower(&first.does))
+        }
+        (Some(first), _) => format!("No single move clears it. Two together do: {}.", lower(&first.does)),
         (None, Shown::Light(_)) => "No move within reach clears it: take a clean plate without it.".to_owned(),
         (None, _) => "No move within reach clears it: make it darker, or take a clean plate.".to_owned(),
     };
@@ -185,7 +188,7 @@ fn costs(one: &Remedy, setup: &Setup) -> String {
         let how = if is > was { "softer" } else { "harder" };
         all.push(format!("{how}: {is:.0}° instead of {was:.0}°"));
     }
-    if (perspective - 1.0).abs() > 0.03 {
+    if (perspective - 1.0).abs() > 0.07 {
         all.push(format!("perspective of {perspective:.1} times the distance"));
     }
     if short.0 > 0.05 {

@@ -165,6 +165,9 @@ fn place(one: &Finding) -> String {
 }
 
 fn says(setup: &Setup, stage: &Stage, look: &Look<'_>, found: &[Finding]) -> String {
+    if !look.any() && !domain::gloss(stage).is_empty() {
+        return "No pane stands here. What shines mirrors too: that is told below.".to_owned();
+    }
     if !look.any() {
         return "There is no glass on the set. Put panes, mirrors or spectacles where they are, and Tolva works out what \
                 shows in them."
@@ -182,12 +185,11 @@ fn says(setup: &Setup, stage: &Stage, look: &Look<'_>, found: &[Finding]) -> Str
                 many => format!(" {many} more things show."),
             };
             let (_, glass) = glass(stage, &worst.by);
-            format!(
-                "{} shows in {}, {} what lies behind it.{more}",
-                called(setup, stage, &worst.what),
-                lower_name(&glass),
-                against(worst.over.0)
-            )
+            let who = match &worst.what {
+                Shown::Photographer => "You show".to_owned(),
+                other => format!("{} shows", called(setup, stage, other)),
+            };
+            format!("{who} in {}, {} what lies behind it.{more}", lower_name(&glass), against(worst.over.0))
         }
     }
 }
@@ -284,6 +286,7 @@ fn name_of(stage: &Stage, thing: &Thing) -> String {
         Thing::Wall(id) => set.walls.iter().find(|one| &one.id == id).map(|one| one.name.clone()),
         Thing::Person(id) => set.people.iter().find(|one| &one.id == id).map(|one| one.name.clone()),
         Thing::Product(id) => set.products.iter().find(|one| &one.id == id).map(|one| one.name.clone()),
+        Thing::Opening(id) => set.openings.iter().find(|one| &one.id == id).map(|one| one.name.clone()),
         Thing::Pane(id) => set.panes.iter().find(|one| &one.id == id).map(|one| one.name.clone()),
         _ => None,
     }

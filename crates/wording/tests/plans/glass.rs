@@ -20,8 +20,8 @@ fn grower(kit: &Kit) -> Setup {
     grower.add_to_set(kit, &Addition::Pane(PaneUse::ShotThrough)).expect("room");
     grower.add_to_set(kit, &Addition::Pane(PaneUse::ShopWindow)).expect("room");
     let set = grower.set.as_mut().expect("used");
-    set.panes[0].name = "Greenhouse pane".to_owned();
-    set.panes[1].name = "Glass behind".to_owned();
+    "Greenhouse pane".clone_into(&mut set.panes[0].name);
+    "Glass behind".clone_into(&mut set.panes[1].name);
     grower
 }
 
@@ -56,21 +56,22 @@ fn the_orchid_grower() {
     assert!(wrong.remedies.is_empty(), "not asked for");
 }
 
-/// A longer lens from farther back is offered where nothing nearer by is: everything else is held fast by the set.
+/// Upright and with the light well to the side, the same framing at a longer lens from farther back leaves it out: the frame
+/// shows less of what lies behind.
 #[test]
 fn a_longer_lens_is_offered() {
-    let kit = Kit::starter();
+    let mut kit = Kit::starter();
+    kit.lenses[0].longest_mm = 300.0;
     let mut grower = grower(&kit);
+    (grower.focal_length_mm, grower.lights[0].distance_m) = (70.0, Some(2.2));
     let set = grower.set.as_mut().expect("used");
     set.panes.remove(0);
-    (set.panes[0].width_m, set.panes[0].x_m) = (1.0, -0.9);
+    set.camera.portrait = true;
     let report = glass(&grower, &kit, true);
-    if let Some(of) = report.remedies.iter().find(|of| of.name == "A") {
-        let all: Vec<&str> = of.offers.iter().map(|one| one.does.as_str()).collect();
-        assert!(!all.is_empty(), "{}", of.says);
-    }
-    let none = Setup { set: None, ..grower };
-    assert!(glass(&none, &kit, true).says.starts_with("There is no glass"));
+    let of = report.remedies.iter().find(|of| of.name == "A").expect("it shows");
+    let longer = of.offers.iter().find(|one| one.codes == ["longer_lens"]).expect("a longer lens");
+    assert!(longer.does.starts_with("The same framing at ") && longer.costs.contains("perspective"), "{longer:?}");
+    assert!(glass(&Setup { set: None, ..grower }, &kit, true).says.starts_with("There is no glass"));
 }
 
 #[test]

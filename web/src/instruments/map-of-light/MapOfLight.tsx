@@ -128,6 +128,12 @@ export function MapOfLight({ chosen, choose, lights, first: seen = 'above', glas
           <Coming role="status" aria-busy="true" aria-label="Drawing the set" $height={height} />
         )}
       </Ground>
+      {/* What is dragged from above is looked for in the glass. */}
+      {set && glass && view !== 'lens' && (
+        <Ground>
+          <ThroughTheLens {...{ set, width, glass, finding }} height={Math.round(height * 0.7)} />
+        </Ground>
+      )}
       <Says>{set && (view === 'above' ? set.map.says : view === 'side' ? sideSays : lensSays)}</Says>
       <Told about="set/" />
     </Frame>

@@ -43,7 +43,9 @@ export default function GlassStep() {
           <StepTitle>Glass and hazards</StepTitle>
           <AddMenu only="glass" />
         </Head>
-        <Verdict role="status">{glass?.says}</Verdict>
+        <Verdict id="verdict-on-glass" role="status">
+          {glass?.says}
+        </Verdict>
         <MapOfLight
           chosen={chosen && keyOfThing(chosen)}
           choose={choose}
