@@ -35,21 +35,6 @@ impl Pane {
     }
 }
 
-/// Something that hides what is behind it, as the lens sees it: straight, or mirrored in the panes itself.
-#[derive(Clone, Debug, PartialEq)]
-pub struct Hider {
-    /// What its outline goes through.
-    pub points: Vec<Point>,
-    /// Its middle: what is nearer hides what is farther.
-    pub middle: Point,
-}
-
-impl From<&Solid> for Hider {
-    fn from(solid: &Solid) -> Self {
-        Self { points: solid.points(), middle: solid.middle() }
-    }
-}
-
 /// A polygon of the frame: one outline, and what is cut out of it.
 type Shape = Vec<Vec<[f64; 2]>>;
 
@@ -100,29 +85,32 @@ fn area_of(shape: &Shape) -> f64 {
     all.next().unwrap_or(0.0) - all.sum::<f64>()
 }
 
-/// A convex outline as the lens sees it; empty where all of it is behind the lens, or on edge.
-fn seen(view: &View, outline: &[Point]) -> Vec<[f64; 2]> {
-    let before = view.before_the_lens(outline);
-    before.iter().filter_map(|point| view.project(*point)).map(|at| [at.right, at.up]).collect()
+/// A convex shape before the lens as the lens sees it.
+fn seen(view: &View, shape: &[Point]) -> Vec<[f64; 2]> {
+    shape.iter().filter_map(|point| view.project(*point)).map(|at| [at.right, at.up]).collect()
 }
 
-fn together(of: &[Shape], with: &[Vec<[f64; 2]>], rule: OverlayRule) -> Vec<Shape> {
-    let contours: Vec<Vec<[f64; 2]>> = of.iter().flatten().cloned().collect();
-    if contours.is_empty() {
-        return Vec::new();
+/// What of a convex shape is seen from a point through a convex window.
+fn through(from: Point, window: &[Point], shape: &[Point]) -> Vec<Point> {
+    let inwards = middle(window) - from;
+    let mut left = shape.to_vec();
+    for (a, b) in window.iter().zip(window.iter().cycle().skip(1)) {
+        let edge = (*a - from).cross(*b - from);
+        let edge = if edge.dot(inwards) < 0.0 { -edge } else { edge };
+        left = cut(&left, |point| edge.dot(point - from));
     }
-    contours.overlay(&with.to_vec(), rule, FillRule::NonZero)
+    left
 }
 
 /// What the lens sees of something flat by way of one pane, or of two: `way` goes from the lens. `outline` is convex; what
-/// glows to one side only says which by `looks`. Nothing where the lens and it lie on different sides of a pane, where a
+/// glows to one side only says which by `looks`; `hiders` stand before it, or before its image. Nothing where the lens and it lie on different sides of a pane, where a
 /// mirror shows its back, or where there is no such way.
 pub fn reflection(
     view: &View,
     way: &[Pane],
     outline: &[Point],
     looks: Option<Vector>,
-    hiders: &[Hider],
+    hiders: &[Solid],
 ) -> Option<Reflection> {
     let (&first, rest) = way.split_first()?;
     let (mut shape, mut windows, mut viewer) = (outline.to_vec(), vec![first.panel.corners().to_vec()], view.at);
@@ -156,23 +144,24 @@ pub fn reflection(
     let centre_at = image_of(whole, count);
     let face = Flat::of(&outline.iter().map(|point| image_of(*point, count)).collect::<Vec<_>>())?;
 
-    let mut shapes: Vec<Shape> = vec![vec![seen(view, &image)]];
-    let frame = vec![[-0.5, -0.5], [0.5, -0.5], [0.5, 0.5], [-0.5, 0.5]];
+    let mut shows = view.within(&image);
     for (index, window) in windows.iter().enumerate() {
         let window: Vec<Point> = window.iter().map(|point| image_of(*point, index)).collect();
-        shapes = together(&shapes, &[seen(view, &window)], OverlayRule::Intersect);
+        shows = through(view.at, &window, &shows);
     }
-    shapes = together(&shapes, &[frame], OverlayRule::Intersect);
-    let unhidden = face.part(view, &shapes);
-    let outlines = if shapes.is_empty() { Vec::new() } else { hidden(view, way, hiders, centre_at) };
+    let unhidden = Flat::of(&shows).map_or(0.0, |part| (part.area / face.area).clamp(0.0, 1.0));
+    let mut shapes: Vec<Shape> = if shows.len() > 2 { vec![vec![seen(view, &shows)]] } else { Vec::new() };
+    let outlines = if shapes.is_empty() { Vec::new() } else { hidden(view, way, hiders, (centre_at, &shows)) };
+    let mut share = unhidden;
     if !outlines.is_empty() {
-        shapes = together(&shapes, &outlines, OverlayRule::Difference);
+        let contours: Vec<Vec<[f64; 2]>> = shapes.into_iter().flatten().collect();
+        shapes = contours.overlay(&outlines, OverlayRule::Difference, FillRule::NonZero);
+        share = face.part(view, &shapes);
     }
     let (spot, incidence_deg, reflectance, in_windows) = by_the_way(view.at, centre_at, way);
     let centre = view.project(centre_at);
     let centre_shows =
         in_windows && centre.is_some_and(|at| at.inside() && !outlines.iter().any(|one| holds(one, [at.right, at.up])));
-    let share = face.part(view, &shapes);
     Some(Reflection { centre, centre_shows, incidence_deg, reflectance, shapes, share, unhidden, spot })
 }
 
@@ -205,7 +194,15 @@ fn by_the_way(lens: Point, image: Point, way: &[Pane]) -> (Point, f64, f64, bool
 
 /// The outlines of what stands before an image. The way is unfolded: its pieces lie one behind the other, each mirrored in
 /// the panes before it; what stands beside a piece hides there.
-fn hidden(view: &View, way: &[Pane], hiders: &[Hider], image: Point) -> Vec<Vec<[f64; 2]>> {
+fn hidden(view: &View, way: &[Pane], hiders: &[Solid], (image, shows): (Point, &[Point])) -> Vec<Vec<[f64; 2]>> {
+    // What stands aside of the ways to what shows hides nothing of it.
+    let towards = (middle(shows) - view.at).normalize_or(view.forward);
+    let angle = |point: Point| towards.angle_between(point - view.at);
+    let wide = shows.iter().map(|point| angle(*point)).fold(0.0, f64::max);
+    let aside = |middle: Point, radius_m: f64| {
+        let away = middle.distance(view.at);
+        away > radius_m && angle(middle) > wide + (radius_m / away).asin()
+    };
     let mut viewers = vec![view.at];
     for pane in way {
         viewers.push(pane.mirror(viewers[viewers.len() - 1]));
@@ -215,16 +212,16 @@ fn hidden(view: &View, way: &[Pane], hiders: &[Hider], image: Point) -> Vec<Vec<
     for hider in hiders {
         for piece in 0..=way.len() {
             let mirror = |point: Point| way[..piece].iter().rev().fold(point, |at, pane| pane.mirror(at));
-            let after_a_pane = piece == 0 || beside(piece - 1, hider.middle);
+            let after_a_pane = piece == 0 || beside(piece - 1, hider.middle());
             let before_its_end = if piece < way.len() {
-                beside(piece, hider.middle)
+                beside(piece, hider.middle())
             } else {
-                mirror(hider.middle).distance(view.at) < image.distance(view.at)
+                mirror(hider.middle()).distance(view.at) < image.distance(view.at)
             };
-            if !(after_a_pane && before_its_end) {
+            if !(after_a_pane && before_its_end) || aside(mirror(hider.middle()), hider.reach_m()) {
                 continue;
             }
-            let points = hider.points.iter().filter_map(|point| view.project(mirror(*point)));
+            let points = hider.points().into_iter().filter_map(|point| view.project(mirror(point)));
             let outline = hull(points.map(|at| [at.right, at.up]).collect());
             if outline.len() > 2 {
                 all.push(outline);
@@ -328,10 +325,7 @@ mod tests {
     fn people_hide_it() {
         let (outline, looks) = softbox(0.0, -2.5, Vector::Y);
         let way = [pane(0.0, 2.0, -Vector::Y, Glazing::Mirror)];
-        let share = |solids: &[Solid]| {
-            let hiders: Vec<Hider> = solids.iter().map(Hider::from).collect();
-            reflection(&view(), &way, &outline, Some(looks), &hiders).expect("a way").share
-        };
+        let share = |solids: &[Solid]| reflection(&view(), &way, &outline, Some(looks), solids).expect("a way").share;
         let stands = |y: f64, radius_m: f64| Solid::Column { foot: Point::new(0.0, y, 0.0), radius_m, height_m: 2.2 };
         assert!((share(&[]) - 1.0).abs() < 1e-6);
         assert!(share(&[stands(0.0, 0.5)]) < 1e-6, "straight before it");

@@ -10,5 +10,5 @@ mod lens;
 
 pub use fresnel::{Glazing, INDEX};
 pub use gloss::{Card, cylinder_card, flat_card, most_of_a_cylinder};
-pub use image::{Hider, Pane, Reflection, reflection};
+pub use image::{Pane, Reflection, reflection};
 pub use lens::{Eyeglass, LENS_RADIUS_M};

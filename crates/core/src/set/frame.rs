@@ -79,9 +79,13 @@ impl View {
         })
     }
 
-    /// Whether anything of the convex shape with these corners stands in the frame: it is cut off at the lens and then at
-    /// each edge of the frame in turn.
+    /// Whether anything of the convex shape with these corners stands in the frame.
     pub fn shows(&self, outline: &[Point]) -> bool {
+        !self.within(outline).is_empty()
+    }
+
+    /// What of a convex shape stands in the frame: it is cut off at the lens and then at each edge of the frame in turn.
+    pub fn within(&self, outline: &[Point]) -> Vec<Point> {
         let edges = [(1.0, 0.0), (-1.0, 0.0), (0.0, 1.0), (0.0, -1.0)];
         let mut shape = self.before_the_lens(outline);
         for (right, up) in edges {
@@ -91,11 +95,11 @@ impl View {
                 way.dot(self.forward) + aside
             });
         }
-        !shape.is_empty()
+        shape
     }
 
     /// What of a convex shape lies before the lens.
-    pub fn before_the_lens(&self, outline: &[Point]) -> Vec<Point> {
+    fn before_the_lens(&self, outline: &[Point]) -> Vec<Point> {
         cut(outline, |point| (point - self.at).dot(self.forward) - NEAREST_M * 1.001)
     }
 

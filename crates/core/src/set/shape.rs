@@ -74,6 +74,15 @@ impl Solid {
         }
     }
 
+    /// How far any of it is from its middle.
+    pub fn reach_m(&self) -> f64 {
+        match *self {
+            Self::Ball { radius_m, .. } => radius_m,
+            Self::Column { radius_m, height_m, .. } => radius_m.hypot(height_m / 2.0),
+            Self::Panel(panel) => panel.right.length().hypot(panel.up.length()),
+        }
+    }
+
     /// Its middle.
     pub fn middle(&self) -> Point {
         match *self {
@@ -119,6 +128,10 @@ mod tests {
         assert!(ball.points().iter().all(|point| (point.distance(Vector::Z) - 0.5).abs() < 1e-12));
         let column = Solid::Column { foot: Point::ZERO, radius_m: 0.2, height_m: 1.0 };
         assert!(column.points().iter().all(|point| (point.x.hypot(point.y) - 0.2).abs() < 1e-12));
+        for solid in [ball, column] {
+            let farthest = solid.points().iter().map(|point| point.distance(solid.middle())).fold(0.0, f64::max);
+            assert!((farthest - solid.reach_m()).abs() < 1e-9);
+        }
         assert!((column.middle().z - 0.5).abs() < 1e-12 && ball.middle() == Vector::Z);
         assert_eq!(oval(Point::ZERO, Vector::X, Vector::Y * 0.5).len(), 20);
     }

@@ -70,7 +70,9 @@ async fn main() {
         found["seen"],
         found["rate"].as_f64().unwrap_or_default()
     );
+    let weir = tolva.job_id("Weir Lane, behind glass").await;
     for (what, page, mark, watched) in [
+        ("the outlines in glass", "glass", "[data-thing='light/A']", "[aria-label^='The frame through the lens.']"),
         ("the contours", "set", "[data-thing='light/A']", "[aria-label='The set from above']"),
         ("the dial card", "blend", "[aria-label^='Behind, together']", "[aria-label='Dial card']"),
         (
@@ -80,7 +82,13 @@ async fn main() {
             "[aria-label='What becomes of each region']",
         ),
     ] {
-        browser.go(&tolva.url(&format!("jobs/{job}/setups/doorway/{page}"))).await;
+        let glass = page == "glass";
+        let setup = if glass { format!("{weir}/setups/shopfront") } else { format!("{job}/setups/doorway") };
+        browser.go(&tolva.url(&format!("jobs/{setup}/{page}"))).await;
+        if glass {
+            let above = browser.xpath("//label[normalize-space()='From above']").await;
+            above.click().await.expect("seen from above");
+        }
         browser.css(mark).await;
         tokio::time::sleep(Duration::from_millis(700)).await;
         let arguments = vec![mark.into(), watched.into()];

@@ -21,8 +21,21 @@ const GREY: f64 = 0.18 / PI;
 /// Clothes give back so much of the light. Common practice, no source.
 const CLOTHES: f64 = 0.2;
 
+impl Look<'_> {
+    /// The findings under a plan, the strongest first.
+    pub fn findings(&self, prepared: &Prepared<'_>, outcome: &Outcome) -> Vec<Finding> {
+        if !self.any() {
+            return Vec::new();
+        }
+        let lit = Lit::of(self, prepared, outcome);
+        let mut all: Vec<Finding> = self.seen().into_iter().map(|one| lit.finding(self, one)).collect();
+        all.sort_by(|a, b| b.over.0.total_cmp(&a.over.0));
+        all
+    }
+}
+
 /// How bright things are under a plan.
-pub(super) struct Lit<'a> {
+struct Lit<'a> {
     /// What each light's intensity at 1 m comes to in the frame; nothing for one that is off.
     weights: Vec<f64>,
     /// The light that is there, at the subject and behind it, as parts of mid grey.
@@ -37,7 +50,7 @@ pub(super) struct Lit<'a> {
 }
 
 impl<'a> Lit<'a> {
-    pub(super) fn of(look: &Look<'a>, prepared: &Prepared<'_>, outcome: &Outcome) -> Self {
+    fn of(look: &Look<'a>, prepared: &Prepared<'_>, outcome: &Outcome) -> Self {
         let mut weights = vec![0.0; look.distances.len()];
         for (light, at) in prepared.lights.iter().zip(&outcome.lights) {
             if let Some(at) = at {
@@ -69,7 +82,7 @@ impl<'a> Lit<'a> {
             .sum()
     }
 
-    pub(super) fn finding(&self, look: &Look<'_>, (by, what, seen): (By, Shown, Reflection)) -> Finding {
+    fn finding(&self, look: &Look<'_>, (by, what, seen): (By, Shown, Reflection)) -> Finding {
         // Of flash, and of the light that is there: each as a part of mid grey's luminance.
         let (flash, there) = match &what {
             Shown::Light(light) => (self.face(look, *light, &seen), 0.0),

@@ -4,8 +4,8 @@ use tolva_core::scale::{Metres, Stops};
 use tolva_core::set::{Direction, signed_deg};
 
 use super::moves::Move;
-use super::remedies::Tries;
 use super::showing::Shown;
+use super::tries::Tries;
 use crate::lighting::Prepared;
 use crate::plan::Plan;
 use crate::setup::Setup;
@@ -28,47 +28,69 @@ pub struct Cost {
 }
 
 impl Tries<'_> {
+    /// What moves cost as they come out in a plan.
     pub(super) fn cost(
         &self,
         moves: &[Move],
         what: &Shown,
         setup: &Setup,
         (prepared, plan): (&Prepared<'_>, &Plan),
-        stage: &Stage,
-        away: &[f64],
+        (stage, away): (&Stage, &[f64]),
     ) -> Cost {
-        let moved =
-            moves.iter().find_map(Move::light_id).and_then(|id| setup.lights.iter().position(|one| one.id == id));
-        let light = moved.or(if let Shown::Light(light) = what { Some(*light) } else { None }).or(Some(0));
-        let light = light.filter(|light| *light < setup.lights.len());
         let power = |prepared: &Prepared<'_>, outcome: &Outcome, light: usize| {
             let at = prepared.lights.iter().position(|one| one.index == light)?;
             // A plan may open the aperture instead of asking more of the flash: what the light lost is both.
             let settings = outcome.settings;
             outcome.lights[at].map(|at| at.exact.0 - settings.aperture.position() + settings.iso.position())
         };
-        let more = light.and_then(|light| {
+        let more = light_of(moves, what, setup).and_then(|light| {
             Some(power(prepared, &plan.outcome, light)? - power(self.prepared, self.outcome, light)?)
-        });
-        let from = |stage: &Stage, setup: &Setup, away: &[f64], light: usize| {
-            let aim = stage.receptors[aimed_at(setup, &setup.lights[light])].at;
-            let glow = stage.glow(light, Metres(away[light]));
-            (Direction::of(glow.centre - aim), glow.angle_deg(aim))
-        };
-        let (direction_deg, softness_deg) = light.map_or((0.0, (0.0, 0.0)), |light| {
-            let (was, wide) = from(&self.stage, &self.pinned, &self.away, light);
-            let (is, now) = from(stage, setup, away, light);
-            let round = signed_deg(is.azimuth_deg - was.azimuth_deg).abs();
-            (round.max((is.elevation_deg - was.elevation_deg).abs()), (wide, now))
         });
         Cost {
             power: more.unwrap_or(Stops::ZERO),
-            direction_deg,
-            softness_deg,
-            perspective: setup.camera_distance_m / self.pinned.camera_distance_m,
             short: Stops((plan.missing() - self.missing).max(0.0)),
+            ..self.geometric(moves, what, setup, (stage, away))
         }
     }
+
+    /// What can be told of it without a plan: the power by what the light reaches straight.
+    pub(super) fn geometric(
+        &self,
+        moves: &[Move],
+        what: &Shown,
+        setup: &Setup,
+        (stage, away): (&Stage, &[f64]),
+    ) -> Cost {
+        let from = |stage: &Stage, setup: &Setup, away: &[f64], light: usize| {
+            let receptor = stage.receptors[aimed_at(setup, &setup.lights[light])];
+            let glow = stage.glow(light, Metres(away[light]));
+            (Direction::of(glow.centre - receptor.at), glow.angle_deg(receptor.at), stage.roughly(&glow, &receptor))
+        };
+        let perspective = setup.camera_distance_m / self.pinned.camera_distance_m;
+        let Some(light) = light_of(moves, what, setup) else {
+            return Cost {
+                power: Stops::ZERO,
+                direction_deg: 0.0,
+                softness_deg: (0.0, 0.0),
+                perspective,
+                short: Stops::ZERO,
+            };
+        };
+        let (was, wide, gave) = from(&self.stage, &self.pinned, &self.away, light);
+        let (is, now, gives) = from(stage, setup, away, light);
+        let round = signed_deg(is.azimuth_deg - was.azimuth_deg).abs();
+        let power = if gave > 0.0 && gives > 0.0 { Stops((gave / gives).log2()) } else { Stops::ZERO };
+        let direction_deg = round.max((is.elevation_deg - was.elevation_deg).abs());
+        Cost { power, direction_deg, softness_deg: (wide, now), perspective, short: Stops::ZERO }
+    }
+}
+
+/// Which light a cost is told of: the one that is moved, or that shows, or the first.
+fn light_of(moves: &[Move], what: &Shown, setup: &Setup) -> Option<usize> {
+    let moved = moves.iter().find_map(Move::light_id);
+    let moved = moved.and_then(|id| setup.lights.iter().position(|one| one.id == id));
+    let light = moved.or(if let Shown::Light(light) = what { Some(*light) } else { None });
+    light.or(Some(0)).filter(|light| *light < setup.lights.len())
 }
 
 /// How dear a move is: stops of power, another side, another softness, another perspective; chosen.

@@ -4,8 +4,8 @@ use tolva_core::scale::{Metres, Millimetres};
 use tolva_core::set::Vector;
 
 use super::moves::Move;
-use super::remedies::Tries;
 use super::showing::{By, Finding, Shown};
+use super::tries::Tries;
 use crate::setup::FeatherTo;
 
 /// A kind of move: how far it goes at most, on what grid, and the move of an amount.

@@ -12,6 +12,7 @@ mod plates;
 mod remedies;
 mod shot_through;
 mod showing;
+mod tries;
 
 pub use best::{BestPlace, best_place};
 pub use cost::Cost;

@@ -7,7 +7,8 @@ use super::cost::{Cost, dear};
 use super::families::Family;
 use super::least::least;
 use super::moves::Move;
-use super::showing::{By, Finding, LEAST_SHOWN, Look, Shown};
+use super::showing::{Finding, LEAST_SHOWN, Look, Shown};
+use super::tries::{Tries, said};
 use crate::lighting::Prepared;
 use crate::plan::Plan;
 use crate::set::{Part, SetNotice, distances_of, notices};
@@ -15,6 +16,8 @@ use crate::setup::{Kit, Setup};
 use crate::solver::Outcome;
 use crate::staging::{Stage, Thing};
 
+/// What there is to do is looked for of the strongest things only; the others have their turn when these are gone.
+const MOST_THINGS: usize = 4;
 /// At most so many are told of each thing.
 const MOST: usize = 6;
 
@@ -40,7 +43,7 @@ pub struct Remedies {
     pub darker: Option<Stops>,
 }
 
-/// What there is to do about each thing that shows. Bounded: each move is looked for in a few dozen tries.
+/// What there is to do about each thing that shows, of the strongest four. Bounded: each move is looked for in a few dozen tries.
 pub fn remedies(prepared: &Prepared<'_>, outcome: &Outcome, kit: &Kit, findings: &[Finding]) -> Vec<Remedies> {
     let mut of: Vec<Shown> = Vec::new();
     for finding in findings.iter().filter(|one| one.shows()) {
@@ -51,88 +54,64 @@ pub fn remedies(prepared: &Prepared<'_>, outcome: &Outcome, kit: &Kit, findings:
     let away = distances_of(prepared, Some(outcome));
     let mut tries = Tries::new(prepared, outcome, kit, away);
     tries.visible = findings.iter().filter(|one| one.shows()).map(|one| (one.by.clone(), one.what.clone())).collect();
-    of.into_iter().map(|what| tries.of(what, findings)).collect()
+    of.into_iter().take(MOST_THINGS).map(|what| tries.of(what, findings)).collect()
 }
 
-/// What every try goes by.
-pub(super) struct Tries<'a> {
-    pub prepared: &'a Prepared<'a>,
-    pub kit: &'a Kit,
-    pub outcome: &'a Outcome,
-    /// The setup with every distance said, so that a try needs no plan.
-    pub pinned: Setup,
-    pub away: Vec<f64>,
-    pub stage: Stage,
-    before: Vec<(By, Shown)>,
-    /// What is seen now.
-    visible: Vec<(By, Shown)>,
-    noticed: Vec<SetNotice>,
-    pub missing: f64,
-}
-
-impl<'a> Tries<'a> {
-    fn new(prepared: &'a Prepared<'a>, outcome: &'a Outcome, kit: &'a Kit, away: Vec<f64>) -> Self {
-        let mut pinned = prepared.setup.clone();
-        pinned.use_set();
-        for (light, away) in pinned.lights.iter_mut().zip(&away) {
-            light.distance_m.get_or_insert((away * 1000.0).round() / 1000.0);
-        }
-        let stage = Stage::of(&pinned, kit);
-        let before = Look::new(&stage, &away).places();
-        let noticed = notices(prepared, (kit, &stage), &away);
-        let missing = Plan::of(prepared).missing();
-        Self { prepared, kit, outcome, pinned, away, stage, before, visible: Vec::new(), noticed, missing }
-    }
-
+impl Tries<'_> {
     fn of(&self, what: Shown, findings: &[Finding]) -> Remedies {
         let families = self.families(&what, findings);
-        let mut all: Vec<Remedy> = families.iter().filter_map(|family| self.least_of(&[], family, &what)).collect();
-        all.extend(self.bounces(&what).into_iter().filter_map(|one| self.worth(vec![one], &what)));
+        let singles = families.iter().filter_map(|family| self.least_of(&[], family, &what));
+        let moves: Vec<Vec<Move>> = singles.chain(self.bounces(&what).into_iter().map(|one| vec![one])).collect();
+        let mut all = self.best_of(moves, &what);
         all.extend(self.drowned(&what, findings));
         let dear = |remedy: &Remedy| dear(&remedy.cost, &remedy.moves);
         // Where nothing alone does it, or only what nobody would do, two together may.
         let cheapest = all.iter().map(&dear).fold(f64::INFINITY, f64::min);
         if cheapest > TOO_DEAR {
-            all.extend(self.in_two(&families, &what).into_iter().filter(|two| dear(two) < cheapest));
+            let two = self.best_of(self.in_two(&families, &what), &what);
+            all.extend(two.into_iter().filter(|two| dear(two) < cheapest));
         }
         all.sort_by(|a, b| dear(a).total_cmp(&dear(b)));
-        // Of one kind, to either side, the cheaper is enough.
-        let mut codes: Vec<Vec<&'static str>> = Vec::new();
-        all.retain(|remedy| {
-            let code: Vec<&'static str> = remedy.moves.iter().map(Move::code).collect();
-            let new = !codes.contains(&code);
-            codes.push(code);
-            new
-        });
         all.truncate(MOST);
         let over = findings.iter().filter(|one| one.what == what).map(|one| one.over.0).fold(f64::MIN, f64::max);
         let darker = (!matches!(what, Shown::Light(_))).then_some(Stops(over - LEAST_SHOWN.0));
         Remedies { what, all, darker }
     }
 
-    fn changed(&self, moves: &[Move]) -> Setup {
-        let mut setup = self.pinned.clone();
-        for one in moves {
-            one.apply(&mut setup, self.kit, &self.away);
-        }
-        setup
-    }
-
-    fn clear(&self, moves: &[Move], what: &Shown) -> bool {
-        let setup = self.changed(moves);
-        let away = said(&setup, &self.away);
-        let stage = Stage::of(&setup, self.kit);
-        Look::new(&stage, &away).clears(&self.before, what)
-    }
-
-    fn least_of(&self, first: &[Move], family: &Family, what: &Shown) -> Option<Remedy> {
+    /// After a first move, or none, the least of another that clears.
+    fn least_of(&self, first: &[Move], family: &Family, what: &Shown) -> Option<Vec<Move>> {
         let with = |amount: f64| {
             let mut moves = first.to_vec();
             moves.push((family.make)(amount));
             moves
         };
-        let amount = least(family.most, family.grain, |amount| self.clear(&with(amount), what))?;
-        self.worth(with(amount), what)
+        least(family.most, family.grain, |amount| self.clear(&with(amount), what)).map(with)
+    }
+
+    /// The best of moves that clear, as they come out. What can be told of them without a plan says which are planned first;
+    /// of one kind, to either side, one is enough.
+    fn best_of(&self, moves: Vec<Vec<Move>>, what: &Shown) -> Vec<Remedy> {
+        let mut by_geometry: Vec<(f64, Vec<Move>)> = moves
+            .into_iter()
+            .map(|moves| {
+                let setup = self.changed(&moves);
+                let stage = Stage::of(&setup, self.kit);
+                let cost = self.geometric(&moves, what, &setup, (&stage, &said(&setup, &self.away)));
+                (dear(&cost, &moves), moves)
+            })
+            .collect();
+        by_geometry.sort_by(|a, b| a.0.total_cmp(&b.0));
+        let mut all: Vec<Remedy> = Vec::new();
+        let codes = |moves: &[Move]| moves.iter().map(Move::code).collect::<Vec<_>>();
+        for (_, moves) in by_geometry {
+            if all.len() >= MOST {
+                break;
+            }
+            if !all.iter().any(|one| codes(&one.moves) == codes(&moves)) {
+                all.extend(self.worth(moves, what));
+            }
+        }
+        all
     }
 
     /// A move that clears, as it comes out; nothing where it puts something into the frame or into something, where the
@@ -169,7 +148,7 @@ impl<'a> Tries<'a> {
         if notices(&prepared, (self.kit, &stage), &away).iter().any(spoils) || self.leaves_the_frame(&stage) {
             return None;
         }
-        let cost = self.cost(&moves, what, &setup, (&prepared, &plan), &stage, &away);
+        let cost = self.cost(&moves, what, &setup, (&prepared, &plan), (&stage, &away));
         drop(prepared);
         Some(Remedy { moves, setup, cost })
     }
@@ -212,7 +191,7 @@ impl<'a> Tries<'a> {
             let stage = Stage::of(&setup, self.kit);
             let found = Look::new(&stage, &away).findings(&prepared, &plan.outcome);
             let shows = found.iter().any(|one| one.shows() && one.what == *what);
-            let cost = self.cost(std::slice::from_ref(&one), what, &setup, (&prepared, &plan), &stage, &away);
+            let cost = self.cost(std::slice::from_ref(&one), what, &setup, (&prepared, &plan), (&stage, &away));
             drop(prepared);
             Some((shows, Remedy { moves: vec![one], setup, cost }))
         };
@@ -224,7 +203,7 @@ impl<'a> Tries<'a> {
     }
 
     /// Where no single move is enough: a first one as far as it is usual, then the least of a second.
-    fn in_two(&self, families: &[Family], what: &Shown) -> Vec<Remedy> {
+    fn in_two(&self, families: &[Family], what: &Shown) -> Vec<Vec<Move>> {
         let part = |family: &Family| (family.make)((family.most * 0.4 / family.grain).round() * family.grain);
         let mut all = Vec::new();
         for (index, first) in families.iter().enumerate().take(MOST_FIRST) {
@@ -234,9 +213,6 @@ impl<'a> Tries<'a> {
                     all.extend(self.least_of(std::slice::from_ref(&first), second, what));
                 }
             }
-            if all.len() >= 3 {
-                break;
-            }
         }
         all
     }
@@ -245,15 +221,5 @@ impl<'a> Tries<'a> {
 /// Dearer than this, two moves together are looked for as well. Chosen.
 const TOO_DEAR: f64 = 2.5;
 /// So many first and second moves are put together where one is not enough.
-const MOST_FIRST: usize = 6;
-const MOST_SECOND: usize = 10;
-
-/// How far lights stand where all distances are said.
-fn said(setup: &Setup, away: &[f64]) -> Vec<f64> {
-    setup
-        .lights
-        .iter()
-        .zip(away)
-        .map(|(light, away)| if light.on_camera { *away } else { light.distance_m.unwrap_or(*away) })
-        .collect()
-}
+const MOST_FIRST: usize = 4;
+const MOST_SECOND: usize = 9;

@@ -1,13 +1,10 @@
 //! What shows in which glass, and how strongly against what lies behind it there.
 
-use tolva_core::glass::{Eyeglass, Glazing, Hider, Pane, Reflection, reflection};
+use tolva_core::glass::{Eyeglass, Glazing, Pane, Reflection, reflection};
 use tolva_core::modifier::Surface;
 use tolva_core::scale::{Metres, Stops};
 use tolva_core::set::{Glow, Panel, Point, Solid, Vector, between_deg, sides};
 
-use super::bright::Lit;
-use crate::lighting::Prepared;
-use crate::solver::Outcome;
 use crate::staging::{Stage, Thing};
 
 /// From so much under what lies behind it on, a reflection shows. Chosen; measure it.
@@ -74,7 +71,7 @@ pub struct Look<'a> {
     /// How far each light stands.
     pub distances: &'a [f64],
     pub(super) panes: Vec<Pane>,
-    hiders: Vec<(Thing, Hider)>,
+    hiders: Vec<(Thing, Solid)>,
 }
 
 impl<'a> Look<'a> {
@@ -82,9 +79,9 @@ impl<'a> Look<'a> {
     pub fn new(stage: &'a Stage, distances: &'a [f64]) -> Self {
         let panes = stage.laid.set.panes.iter().map(crate::setup::Pane::pane).collect();
         let hiding = |one: &&crate::staging::Standing| !matches!(one.thing, Thing::Pane(_));
-        let mut hiders: Vec<(Thing, Hider)> =
-            stage.standing.iter().filter(hiding).map(|one| (one.thing.clone(), Hider::from(&one.solid))).collect();
-        hiders.push((Thing::Camera, Hider::from(&photographer(stage.camera(), stage.view.forward).1)));
+        let mut hiders: Vec<(Thing, Solid)> =
+            stage.standing.iter().filter(hiding).map(|one| (one.thing.clone(), one.solid)).collect();
+        hiders.push((Thing::Camera, photographer(stage.camera(), stage.view.forward).1));
         Self { stage, distances, panes, hiders }
     }
 
@@ -138,42 +135,61 @@ impl<'a> Look<'a> {
     /// One thing in every glass.
     fn seen_of(&self, what: &Shown) -> Vec<(By, Shown, Reflection)> {
         let mut all = Vec::new();
+        self.each_of(what, &mut |by, seen| {
+            all.push((by, what.clone(), seen));
+            true
+        });
+        all
+    }
+
+    /// Whether a thing stands in no glass but where it may.
+    fn only_where(&self, what: &Shown, may: impl Fn(&By) -> bool) -> bool {
+        let mut only = true;
+        self.each_of(what, &mut |by, _| {
+            only = may(&by);
+            only
+        });
+        only
+    }
+
+    /// Tells one thing in each glass it stands in, as long as it is asked to go on.
+    fn each_of(&self, what: &Shown, tell: &mut dyn FnMut(By, Reflection) -> bool) {
         let (outline, looks) = self.outline(what);
         if outline.len() < 3 {
-            return all;
+            return;
         }
         let itself = |thing: &Thing| match what {
             Shown::Light(_) => false,
             Shown::Photographer => *thing == Thing::Camera,
             Shown::Surroundings(wall) => thing == wall,
         };
-        let hiders: Vec<Hider> =
-            self.hiders.iter().filter(|(thing, _)| !itself(thing)).map(|(_, hider)| hider.clone()).collect();
-        let view = &self.stage.view;
+        let hiders: Vec<Solid> =
+            self.hiders.iter().filter(|(thing, _)| !itself(thing)).map(|(_, solid)| *solid).collect();
+        let seen = |way: &[Pane]| reflection(&self.stage.view, way, &outline, looks, &hiders).filter(Reflection::shows);
         for (first, pane) in self.panes.iter().enumerate() {
-            let once = reflection(view, &[*pane], &outline, looks, &hiders).filter(Reflection::shows);
-            all.extend(once.map(|seen| (By::Pane(first), what.clone(), seen)));
+            if let Some(once) = seen(&[*pane])
+                && !tell(By::Pane(first), once)
+            {
+                return;
+            }
             for (second, other) in self.panes.iter().enumerate().filter(|(second, _)| *second != first) {
-                let twice = reflection(view, &[*pane, *other], &outline, looks, &hiders);
-                let twice = twice.filter(Reflection::shows);
-                all.extend(twice.map(|seen| (By::Twice(first, second), what.clone(), seen)));
+                if let Some(twice) = seen(&[*pane, *other])
+                    && !tell(By::Twice(first, second), twice)
+                {
+                    return;
+                }
             }
         }
-        if let Shown::Light(light) = what {
-            all.extend(self.in_spectacles(*light, &outline));
-        }
-        all
-    }
-
-    fn in_spectacles(&self, light: usize, outline: &[Point]) -> Vec<(By, Shown, Reflection)> {
-        let mut all = Vec::new();
+        let Shown::Light(light) = what else { return };
         for (person, one) in self.stage.laid.set.people.iter().enumerate() {
             for (left, glass) in one.eyeglasses().into_iter().enumerate() {
-                let Some(seen) = self.in_glass(&glass, light, outline) else { continue };
-                all.push((By::Glasses(person, left == 1), Shown::Light(light), seen));
+                if let Some(seen) = self.in_glass(&glass, *light, &outline)
+                    && !tell(By::Glasses(person, left == 1), seen)
+                {
+                    return;
+                }
             }
         }
-        all
     }
 
     /// A light in one spectacle glass, as a point of the frame.
@@ -211,29 +227,15 @@ impl<'a> Look<'a> {
     /// Whether nothing of `gone` stands in any glass, and nothing that did not before.
     pub(super) fn clears(&self, before: &[(By, Shown)], gone: &Shown) -> bool {
         // What is to be gone first: most tries end there.
-        self.seen_of(gone).is_empty()
-            && self
-                .all()
-                .iter()
-                .filter(|what| *what != gone)
-                .all(|what| self.seen_of(what).into_iter().all(|(by, what, _)| before.contains(&(by, what))))
+        let stood = |by: &By, what: &Shown| before.iter().any(|(was, one)| was == by && one == what);
+        self.only_where(gone, |_| false)
+            && self.all().iter().filter(|what| *what != gone).all(|what| self.only_where(what, |by| stood(by, what)))
     }
 
     /// Whether a pane stands between the lens and the subject.
     pub(super) fn is_shot_through(&self, pane: usize) -> bool {
         let pane = &self.panes[pane];
         pane.glazing != Glazing::Mirror && Solid::Panel(pane.panel).stops(self.stage.view.at, self.stage.laid.anchor())
-    }
-
-    /// The findings under a plan, the strongest first.
-    pub fn findings(&self, prepared: &Prepared<'_>, outcome: &Outcome) -> Vec<Finding> {
-        if !self.any() {
-            return Vec::new();
-        }
-        let lit = Lit::of(self, prepared, outcome);
-        let mut all: Vec<Finding> = self.seen().into_iter().map(|one| lit.finding(self, one)).collect();
-        all.sort_by(|a, b| b.over.0.total_cmp(&a.over.0));
-        all
     }
 }
 

@@ -19,7 +19,7 @@ pub struct Evenness {
     pub people: Vec<Stops>,
     /// From the least to the most lit.
     pub spread: Stops,
-    /// Who is farthest from the middle.
+    /// Who is farthest from the middle, of the two ends the one that gets least.
     pub worst: usize,
 }
 
@@ -33,8 +33,8 @@ impl Evenness {
         let (low, high) = (min(&stops), max(&stops));
         let middle = if low.is_finite() { f64::midpoint(low, high) } else { high };
         let people: Vec<Stops> = stops.iter().map(|one| Stops(one - middle)).collect();
-        let far = |one: &Stops| one.0.abs();
-        let worst = (0..people.len()).max_by(|a, b| far(&people[*a]).total_cmp(&far(&people[*b])))?;
+        // Both ends are equally far from the middle between them: who gets least is the trouble.
+        let worst = (0..people.len()).min_by(|a, b| people[*a].0.total_cmp(&people[*b].0))?;
         Some(Self { people, spread: Stops(high - low), worst })
     }
 

@@ -1,5 +1,6 @@
 //! Glass on a set in words: what shows in what, how strongly, the least that helps, and what it costs.
 
+mod names;
 mod offers;
 mod said;
 mod types;

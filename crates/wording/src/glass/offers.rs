@@ -5,7 +5,7 @@ use tolva_planner::glass::{Cost, Move, Remedies, Remedy, Shown};
 use tolva_planner::setup::{FeatherTo, Setup};
 use tolva_planner::staging::{Stage, Thing};
 
-use super::said::{called, named};
+use super::names::{called, named};
 use super::types::{GlassOffer, GlassRemedies};
 use crate::document::Write;
 use crate::set::called as thing_called;

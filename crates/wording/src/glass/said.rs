@@ -10,10 +10,11 @@ use tolva_planner::setup::{Kit, Setup};
 use tolva_planner::solver::Outcome;
 use tolva_planner::staging::{Stage, Thing};
 
+use super::names::{called, named};
 use super::offers;
 use super::types::{GlassFinding, GlassReport, GlossSaid};
 use crate::document::Write;
-use crate::set::{OnSet, called as thing_called};
+use crate::set::OnSet;
 use crate::shown::{Fact, Show};
 
 /// The report of the glass of a setup that is planned; what to do only where it is `asked` for.
@@ -39,23 +40,6 @@ pub(crate) fn glass_report(
         remedies: all.iter().map(|of| offers::remedies(of, setup, &stage, unit, write)).collect(),
         shot_through: through(setup, &stage, &away),
         gloss: gloss(&stage, unit),
-    }
-}
-
-/// The thing of the set that shows.
-pub(super) fn named(setup: &Setup, what: &Shown) -> Thing {
-    match what {
-        Shown::Light(light) => Thing::Light(setup.lights[*light].id.clone()),
-        Shown::Photographer => Thing::Camera,
-        Shown::Surroundings(thing) => thing.clone(),
-    }
-}
-
-/// What shows, by its name.
-pub(super) fn called(setup: &Setup, stage: &Stage, what: &Shown) -> String {
-    match what {
-        Shown::Photographer => "You, behind the camera".to_owned(),
-        other => thing_called(setup, stage, &named(setup, other)),
     }
 }
 

@@ -34,10 +34,10 @@ pub(super) fn said(setup: &Setup, kit: &Kit, stage: &Stage, found: &Evenness, un
 
 /// Who is farthest off, and how far.
 fn worst(name: &str, off: Stops) -> String {
-    match off.0 {
-        none if !none.is_finite() => format!("{name} gets nothing of it."),
-        over if over > 0.0 => format!("{name} is {} over the middle.", off.amount()),
-        _ => format!("{name} is {} under the middle.", off.amount()),
+    if off.0.is_finite() {
+        format!("{name} is {} under the middle.", off.amount())
+    } else {
+        format!("{name} gets nothing of it.")
     }
 }
 

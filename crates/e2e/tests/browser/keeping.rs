@@ -229,7 +229,7 @@ async fn an_edit_from_before_an_upgrade_is_not_lost() {
     let id = tolva.job_id("Ropeworks open day").await;
     b.go(&tolva.url("")).await;
     b.link("Ropeworks open day").await;
-    let old = include_str!("../../format/tests/data/job-version-1.json").replace("12.6", "13.4");
+    let old = include_str!("../../../format/tests/data/job-version-1.json").replace("12.6", "13.4");
     let draft = serde_json::json!({ "based_on": 1, "change": "Reading of Behind", "job": serde_json::from_str::<serde_json::Value>(&old).expect("a job") });
     let key = serde_json::json!(format!("tolva.draft.{id}"));
     b.script(&format!("localStorage.setItem({key}, JSON.stringify({draft}))")).await;

@@ -50,8 +50,14 @@ async fn the_first_offer_clears_the_shop_window() {
 async fn what_shows_follows_the_light() {
     let (_tolva, b, _) = at("shopfront").await;
     let said = b.text(VERDICT).await;
+    let drawn = async || {
+        b.script("return document.querySelector(\"[aria-label^='The frame through the lens.']\").innerHTML")
+            .await
+            .to_string()
+    };
     b.xpath("//label[normalize-space()='From above']").await.click().await.expect("above");
     b.css("[aria-label='The set from above'] .contour").await;
+    let before = drawn().await;
     b.script("document.querySelector(\"[data-thing='light/A']\").focus()").await;
     b.chord(Key::Shift, Key::Left).await;
     settle(|| async {
@@ -59,6 +65,7 @@ async fn what_shows_follows_the_light() {
         if now == said { Err(now) } else { Ok(()) }
     })
     .await;
+    assert_ne!(drawn().await, before, "the outlines beside it follow");
     b.close().await;
 }
 

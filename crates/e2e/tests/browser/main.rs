@@ -1,0 +1,19 @@
+//! The real interface in a real browser, screen by screen. One program, so that two tests always run side by side.
+
+mod colour;
+mod events;
+mod everyone;
+mod falling;
+mod glass;
+mod keeping;
+mod kit;
+mod lights;
+mod making;
+mod offline;
+mod past;
+mod phone;
+mod place;
+mod rail;
+mod set;
+mod steps;
+mod trust;

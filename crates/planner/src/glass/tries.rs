@@ -1,0 +1,69 @@
+//! What every try of a move goes by: the setup with all distances said, what stood in glass before, and whether a move
+//! clears it.
+
+use super::moves::Move;
+use super::showing::{By, Look, Shown};
+use crate::lighting::Prepared;
+use crate::plan::Plan;
+use crate::set::{SetNotice, notices};
+use crate::setup::{Kit, Setup};
+use crate::solver::Outcome;
+use crate::staging::Stage;
+
+/// What every try goes by.
+pub(super) struct Tries<'a> {
+    pub prepared: &'a Prepared<'a>,
+    pub kit: &'a Kit,
+    pub outcome: &'a Outcome,
+    /// The setup with every distance said, so that a try needs no plan.
+    pub pinned: Setup,
+    pub away: Vec<f64>,
+    pub stage: Stage,
+    pub before: Vec<(By, Shown)>,
+    /// What is seen now.
+    pub visible: Vec<(By, Shown)>,
+    pub noticed: Vec<SetNotice>,
+    pub missing: f64,
+}
+
+impl<'a> Tries<'a> {
+    pub fn new(prepared: &'a Prepared<'a>, outcome: &'a Outcome, kit: &'a Kit, away: Vec<f64>) -> Self {
+        let mut pinned = prepared.setup.clone();
+        pinned.use_set();
+        for (light, away) in pinned.lights.iter_mut().zip(&away) {
+            light.distance_m.get_or_insert((away * 1000.0).round() / 1000.0);
+        }
+        let stage = Stage::of(&pinned, kit);
+        let before = Look::new(&stage, &away).places();
+        let noticed = notices(prepared, (kit, &stage), &away);
+        let missing = Plan::of(prepared).missing();
+        Self { prepared, kit, outcome, pinned, away, stage, before, visible: Vec::new(), noticed, missing }
+    }
+
+    /// The setup with moves carried out.
+    pub fn changed(&self, moves: &[Move]) -> Setup {
+        let mut setup = self.pinned.clone();
+        for one in moves {
+            one.apply(&mut setup, self.kit, &self.away);
+        }
+        setup
+    }
+
+    /// Whether moves clear a thing from all glass.
+    pub fn clear(&self, moves: &[Move], what: &Shown) -> bool {
+        let setup = self.changed(moves);
+        let away = said(&setup, &self.away);
+        let stage = Stage::of(&setup, self.kit);
+        Look::new(&stage, &away).clears(&self.before, what)
+    }
+}
+
+/// How far lights stand where all distances are said.
+pub(super) fn said(setup: &Setup, away: &[f64]) -> Vec<f64> {
+    setup
+        .lights
+        .iter()
+        .zip(away)
+        .map(|(light, away)| if light.on_camera { *away } else { light.distance_m.unwrap_or(*away) })
+        .collect()
+}
