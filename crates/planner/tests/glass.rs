@@ -8,7 +8,8 @@ use tolva_planner::glass::{
 use tolva_planner::lighting::Prepared;
 use tolva_planner::set::{Addition, Arrangement, PaneUse, distances_of};
 use tolva_planner::setup::{
-    Blend, CardKind, Finish, FrameKind, Kit, LightPlace, PaneGlazing, ProductShape, Setup, Spectacles, Support,
+    Blend, CameraAim, CardKind, Finish, FrameKind, Kit, LightPlace, PaneGlazing, ProductShape, Setup, Spectacles,
+    Support,
 };
 use tolva_planner::solver::Outcome;
 use tolva_planner::staging::{Stage, Thing};
@@ -53,6 +54,30 @@ fn a_softbox_shows_in_the_shop_window_and_stronger_once_the_ambient_is_darkened(
     assert!((light.over.0 - light.over_before.0 - 2.0).abs() < 0.4, "{} {}", light.over.0, light.over_before.0);
     let none = Setup { lights: Vec::new(), ..setup };
     assert!(!found(&none, &kit).iter().any(|one| matches!(one.what, Shown::Light(_))));
+}
+
+/// Somebody who stands before a part of it is named; somebody aside is not.
+#[test]
+fn who_hides_it_is_named() {
+    let (mut setup, kit) = before_glass(PaneUse::ShopWindow);
+    setup.add_to_set(&kit, &Addition::Person).expect("room");
+    setup.set.as_mut().expect("used").camera.aim = CameraAim::Point { x_m: 0.0, y_m: 0.0, z_m: 1.6 };
+    let hides = |setup: &Setup| {
+        let prepared = Prepared::new(setup, &kit).expect("a setup");
+        let away = distances_of(&prepared, Some(&Outcome::of(&prepared)));
+        let stage = Stage::of(setup, &kit);
+        let look = Look::new(&stage, &away);
+        let seen = look.seen();
+        let (by, what, seen) = seen.iter().find(|(_, what, _)| *what == Shown::Light(0)).expect("it shows");
+        (look.hidden_by(by, what, seen), seen.share)
+    };
+    let second = |setup: &mut Setup, x: f64| setup.set.as_mut().expect("used").people[1].x_m = x;
+    second(&mut setup, 3.0);
+    let (none, all) = hides(&setup);
+    assert!(none.is_empty() && (all - 1.0).abs() < 1e-6, "{none:?} {all}");
+    second(&mut setup, -0.5);
+    let (somebody, part) = hides(&setup);
+    assert!(part < 0.99 && somebody.contains(&Thing::Person("person-2".to_owned())), "{somebody:?} {part}");
 }
 
 #[test]

@@ -1404,6 +1404,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/calculators/glass-image": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * A light in a pane
+         * @description Where in the frame it shows, how much of it, and what the glass gives back: x to the right, y forwards, z up, azimuths clockwise from +y.
+         */
+        post: operations["sum_glass_image"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
 }
 export type webhooks = Record<string, never>;
 export interface components {
@@ -14244,6 +14264,242 @@ export interface operations {
                     "application/json": {
                         /** @description Over the intensity on the axis at 1 m, in stops. */
                         reach_stops?: unknown;
+                    };
+                };
+            };
+            /** @description The request cannot be understood */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Not from here, or the data file was opened for reading only */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description The body was not sent in time */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description The body is too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description The body is of another kind */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description A field is wrong: says which, and what is allowed */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description A fault of Tolva’s own, or of the data file */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Too much at once, or the data file is locked: try again in a moment */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+        };
+    };
+    sum_glass_image: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": {
+                    /**
+                     * @description Camera, to the right, in m.
+                     * @example 0
+                     */
+                    camera_x_m: number;
+                    /**
+                     * @description Camera, forwards, in m.
+                     * @example -3
+                     */
+                    camera_y_m: number;
+                    /**
+                     * @description Camera, up, in m.
+                     * @example 1.6
+                     */
+                    camera_z_m: number;
+                    /**
+                     * @description It looks at, to the right, in m.
+                     * @example 0
+                     */
+                    aim_x_m: number;
+                    /**
+                     * @description It looks at, forwards, in m.
+                     * @example 0
+                     */
+                    aim_y_m: number;
+                    /**
+                     * @description It looks at, up, in m.
+                     * @example 1.5
+                     */
+                    aim_z_m: number;
+                    /**
+                     * @description Focal length, in mm.
+                     * @example 50
+                     */
+                    focal_length_mm: number;
+                    /**
+                     * @description Sensor, width, in mm.
+                     * @example 36
+                     */
+                    sensor_width_mm: number;
+                    /**
+                     * @description Sensor, height, in mm.
+                     * @example 24
+                     */
+                    sensor_height_mm: number;
+                    /**
+                     * @description Pane, to the right, in m.
+                     * @example 0
+                     */
+                    pane_x_m: number;
+                    /**
+                     * @description Pane, forwards, in m.
+                     * @example 2
+                     */
+                    pane_y_m: number;
+                    /**
+                     * @description Pane, up, in m.
+                     * @example 1.5
+                     */
+                    pane_z_m: number;
+                    /**
+                     * @description Pane looks, in °.
+                     * @example 180
+                     */
+                    pane_azimuth_deg: number;
+                    /**
+                     * @description Pane looks up, in °.
+                     * @example 0
+                     */
+                    pane_tilt_deg: number;
+                    /**
+                     * @description Pane, width, in m.
+                     * @example 3
+                     */
+                    pane_width_m: number;
+                    /**
+                     * @description Pane, height, in m.
+                     * @example 2
+                     */
+                    pane_height_m: number;
+                    /**
+                     * @description It is.
+                     * @example pane
+                     * @enum {string}
+                     */
+                    pane_kind: "pane" | "double" | "mirror";
+                    /**
+                     * @description Light, to the right, in m.
+                     * @example -1.2
+                     */
+                    light_x_m: number;
+                    /**
+                     * @description Light, forwards, in m.
+                     * @example -1.5
+                     */
+                    light_y_m: number;
+                    /**
+                     * @description Light, up, in m.
+                     * @example 2
+                     */
+                    light_z_m: number;
+                    /**
+                     * @description Light aimed at, to the right, in m.
+                     * @example 0
+                     */
+                    light_aim_x_m: number;
+                    /**
+                     * @description Light aimed at, forwards, in m.
+                     * @example 0
+                     */
+                    light_aim_y_m: number;
+                    /**
+                     * @description Light aimed at, up, in m.
+                     * @example 1.6
+                     */
+                    light_aim_z_m: number;
+                    /**
+                     * @description Its face, width, in m.
+                     * @example 0.6
+                     */
+                    light_width_m: number;
+                    /**
+                     * @description Its face, height, in m.
+                     * @example 0.9
+                     */
+                    light_height_m: number;
+                };
+            };
+        };
+        responses: {
+            /** @description The sum, with its workings */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": {
+                        /** @description Its middle shows. */
+                        centre_shows?: unknown;
+                        /** @description Middle, to the right, in frame widths. */
+                        centre_right?: unknown;
+                        /** @description Middle, up, in frame heights. */
+                        centre_up?: unknown;
+                        /** @description Off straight on, in °. */
+                        incidence_deg?: unknown;
+                        /** @description Given back, in of 1. */
+                        reflectance?: unknown;
+                        /** @description Part of it that shows, in of 1. */
+                        showing_share?: unknown;
                     };
                 };
             };

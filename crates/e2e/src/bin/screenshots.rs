@@ -9,8 +9,8 @@ use tolva_e2e::{Browser, Theme, Tolva};
 type Picture = (&'static str, &'static str, &'static str, Theme, (u32, u32));
 
 const ROPEWORKS: &str = "Ropeworks open day";
-const FOUNDRY: &str = "Brass band in the old foundry";
 const GUILDS: &str = "Guild days at the town hall";
+const WEIR: &str = "Weir Lane, behind glass";
 const BINDERY: &str = "Bindery evening";
 const WIDE: (u32, u32) = (1280, 800);
 const PHONE: (u32, u32) = (390, 844);
@@ -27,7 +27,7 @@ const PICTURES: [Picture; 14] = [
     ("set-phone", ROPEWORKS, "/setups/doorway/set", Theme::Dusk, PHONE),
     ("depth-and-speed", ROPEWORKS, "/setups/net-store/depth", Theme::Daylight, WIDE),
     ("set", GUILDS, "/setups/stairs/set", Theme::Daylight, WIDE),
-    ("set-dusk", FOUNDRY, "/setups/conductor/set", Theme::Dusk, WIDE),
+    ("glass-dusk", WEIR, "/setups/mirrors/glass", Theme::Dusk, WIDE),
     ("impossible", ROPEWORKS, "/setups/noon-quay/blend", Theme::Daylight, WIDE),
     ("job", ROPEWORKS, "", Theme::Daylight, WIDE),
 ];
@@ -56,6 +56,9 @@ async fn main() {
             b.css("[aria-label='The set from above'] .contour").await;
             b.script("document.querySelector(\"[aria-label='Map of light']\").scrollIntoView({ block: 'nearest' })")
                 .await;
+        }
+        if at.ends_with("/glass") {
+            b.css("button[aria-label^='Do this: ']").await;
         }
         if at.ends_with("/depth") {
             // What is sharp is drawn under the fields that say it.

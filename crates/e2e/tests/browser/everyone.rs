@@ -3,7 +3,7 @@
 use serde_json::Value;
 use tolva_e2e::{Browser, Key, Theme, Tolva, settle};
 
-const PAGES: [&str; 10] = [
+const PAGES: [&str; 11] = [
     "",
     "/setups/doorway/place",
     "/setups/yard/place",
@@ -13,6 +13,7 @@ const PAGES: [&str; 10] = [
     "/setups/doorway/colour",
     "/setups/net-store/depth",
     "/setups/doorway/set",
+    "/setups/doorway/glass",
     "/setups/noon-quay/blend",
 ];
 
@@ -52,9 +53,14 @@ async fn by_keyboard_alone() {
     tab_to(&b, "Keeper in the rope-walk doorway").await;
     b.press(Key::Enter).await;
     b.shows("main h2", "Place and hour").await;
-    for (key, step) in
-        [("3", "Blend"), ("4", "Colour"), ("5", "Depth and speed"), ("6", "Set"), ("2", "Light that is there")]
-    {
+    for (key, step) in [
+        ("3", "Blend"),
+        ("4", "Colour"),
+        ("5", "Depth and speed"),
+        ("6", "Set"),
+        ("7", "Glass and hazards"),
+        ("2", "Light that is there"),
+    ] {
         b.press(key).await;
         b.shows("main h2", step).await;
     }

@@ -224,6 +224,28 @@ impl<'a> Look<'a> {
         self.seen().into_iter().map(|(by, what, _)| (by, what)).collect()
     }
 
+    /// Who and what hides a part of something that stands in a pane: what stands in the way of its middle or of its corners.
+    pub fn hidden_by(&self, by: &By, what: &Shown, seen: &Reflection) -> Vec<Thing> {
+        let mut all = Vec::new();
+        let By::Pane(pane) = by else { return all };
+        if seen.unhidden - seen.share < 0.01 {
+            return all;
+        }
+        let (lens, pane) = (self.stage.view.at, &self.panes[*pane]);
+        let (outline, _) = self.outline(what);
+        for point in outline {
+            let along = pane.mirror(point) - lens;
+            let spot = lens + along * (-pane.before(lens) / along.dot(pane.panel.normal));
+            for (thing, solid) in &self.hiders {
+                let own = matches!((what, thing), (Shown::Photographer, Thing::Camera));
+                if !own && !all.contains(thing) && (solid.stops(lens, spot) || solid.stops(spot, point)) {
+                    all.push(thing.clone());
+                }
+            }
+        }
+        all
+    }
+
     /// Whether nothing of `gone` stands in any glass, and nothing that did not before.
     pub(super) fn clears(&self, before: &[(By, Shown)], gone: &Shown) -> bool {
         // What is to be gone first: most tries end there.

@@ -14,7 +14,7 @@ use super::names::{called, named};
 use super::offers;
 use super::types::{GlassFinding, GlassReport, GlossSaid};
 use crate::document::Write;
-use crate::set::OnSet;
+use crate::set::{OnSet, called as thing_called};
 use crate::shown::{Fact, Show};
 
 /// The report of the glass of a setup that is planned; what to do only where it is `asked` for.
@@ -36,7 +36,7 @@ pub(crate) fn glass_report(
     GlassReport {
         any: look.any(),
         says: says(setup, &stage, &look, &found),
-        findings: found.iter().map(|one| finding(setup, &stage, one)).collect(),
+        findings: found.iter().map(|one| finding(setup, &stage, &look, one)).collect(),
         remedies: all.iter().map(|of| offers::remedies(of, setup, &stage, unit, write)).collect(),
         shot_through: through(setup, &stage, &away),
         gloss: gloss(&stage, unit),
@@ -60,7 +60,7 @@ fn glass(stage: &Stage, by: &By) -> (OnSet, String) {
     }
 }
 
-fn finding(setup: &Setup, stage: &Stage, one: &Finding) -> GlassFinding {
+fn finding(setup: &Setup, stage: &Stage, look: &Look<'_>, one: &Finding) -> GlassFinding {
     let (glass, glass_name) = glass(stage, &one.by);
     let name = called(setup, stage, &one.what);
     let tenth = |value: f64| (value * 10.0).round() / 10.0;
@@ -71,6 +71,15 @@ fn finding(setup: &Setup, stage: &Stage, one: &Finding) -> GlassFinding {
         By::Glasses(..) => "all of it falls on the glass".to_owned(),
         _ if share < 99.5 => format!("{share:.0} % of it shows{bounces}"),
         _ => format!("all of it shows{bounces}"),
+    };
+    let hiders = look.hidden_by(&one.by, &one.what, &one.seen);
+    let hiders: Vec<String> = hiders.iter().map(|thing| thing_called(setup, stage, thing)).collect();
+    let hidden = match hiders.as_slice() {
+        [] => String::new(),
+        all => format!(
+            " ({} the rest)",
+            if all.len() == 1 { format!("{} hides", all[0]) } else { format!("{} hide", all.join(", ")) }
+        ),
     };
     let strength = if one.shows() {
         format!("{} what lies behind it", against(one.over.0))
@@ -97,7 +106,7 @@ fn finding(setup: &Setup, stage: &Stage, one: &Finding) -> GlassFinding {
         incidence_deg: tenth(one.seen.incidence_deg),
         reflectance_percent: tenth(one.seen.reflectance * 100.0),
         says: format!(
-            "{}: {part}, {strength}{before}. It is looked at {:.0}° off straight on and gives back {:.0} %.",
+            "{}: {part}{hidden}, {strength}{before}. It is looked at {:.0}° off straight on and gives back {:.0} %.",
             place(one),
             one.seen.incidence_deg,
             one.seen.reflectance * 100.0

@@ -256,5 +256,9 @@ pub(super) fn others(setup: &Setup, stage: &Stage, unit: LengthUnit) -> Vec<Stri
     for opening in &set.openings {
         all.push(format!("{}: {}", opening.name, from(opening.panel().centre)));
     }
+    for pane in &set.panes {
+        let size = format!("{} × {}", m(pane.width_m), m(pane.height_m));
+        all.push(format!("{} ({size}): {}", pane.name, from(pane.panel().centre)));
+    }
     all
 }

@@ -102,7 +102,8 @@ fn says(laid: &Laid) -> String {
 /// The part of the floor that holds everything near the set: walls and hazards go on past its edge.
 pub(super) fn all_of(things: &[super::types::SetThing]) -> FloorPart {
     let near = things.iter().filter(|one| {
-        ["person", "product", "camera", "light", "card", "flag", "mirror", "diffuser", "opening"].contains(&one.kind)
+        ["person", "product", "camera", "light", "card", "flag", "mirror", "diffuser", "opening", "pane"]
+            .contains(&one.kind)
     });
     let (mut low, mut high) = ([f64::MAX; 2], [f64::MIN; 2]);
     for at in near.flat_map(|one| one.plan.iter().flatten()) {

@@ -1,5 +1,6 @@
 import styled from 'styled-components';
 import type { GlassReport } from '../../api/client';
+import { lightOf } from '../../instruments/map-of-light/things';
 import { useSetup } from '../../session/job';
 import { Button } from '../../ui/Button';
 import { Panel, Part } from '../../ui/Panel';
@@ -42,7 +43,7 @@ function Of({ of }: { of: All[number] }) {
   const plate = { lights_off: of.plate_lights_off, people_out: of.plate_people_out };
   return (
     <Panel>
-      <Part>{of.name === of.name.toUpperCase() ? `Light ${of.name}` : of.name}: the least that helps</Part>
+      <Part>{lightOf(of.what) ? `Light ${of.name}` : of.name}: the least that helps</Part>
       <p>{of.says}</p>
       <Offers aria-label={`What clears ${of.name}, the cheapest first`}>
         {of.offers.map((offer, index) => (
