@@ -117,7 +117,7 @@ fn verify() -> Done {
     run(cargo(&["build", "--quiet", "--workspace", "--bins"]))?;
     made::check()?;
     step("The tests, the browser's among them");
-    run(cargo(&["test", "--workspace"]))
+    run(cargo(&["test", "--workspace", "--no-fail-fast"]))
 }
 
 /// Runs one of the programs that drive a browser, on a fresh build.

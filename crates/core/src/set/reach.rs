@@ -209,12 +209,14 @@ impl Glow {
         let near = before.hypot((aside - radius).max(0.0)) / size;
         // Where the receptor's horizon cuts through what glows, its light ends at a sharp edge.
         let edge = receptor.weighing == Weighing::Flat && receptor.normal.dot(way).abs() < radius;
+        let aslant = receptor.weighing == Weighing::Ball && before > 0.2 * way.length();
         let broad = receptor.weighing == Weighing::Ball && before > 0.6 * way.length();
         let steep = self.exponent.max(1.0).sqrt();
         let nodes = match fineness {
             // A small ball that is not far round to the side: the middle of the face, or four points of it.
             Fineness::Rough if near > 2.8 * steep && broad => one(),
             Fineness::Rough if near > 1.5 * steep && broad => two(),
+            Fineness::Rough if near > 4.0 * steep && aslant => two(),
             Fineness::Rough if near > 1.0 => few(),
             Fineness::Rough if near > 0.25 => middling(),
             Fineness::Rough => some(),
@@ -222,6 +224,8 @@ impl Glow {
             Fineness::Exact if near > FAR && between.is_empty() => few(),
             // What stands between cuts off a part of it.
             Fineness::Exact if near > FAR => four(),
+            Fineness::Exact if near > 1.2 && between.is_empty() => four(),
+            Fineness::Exact if near > 1.2 => middling(),
             Fineness::Exact if near > 0.35 => some(),
             Fineness::Exact => many(),
         };

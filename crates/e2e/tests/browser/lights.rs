@@ -155,7 +155,7 @@ async fn the_trigger_reports_back() {
     let distance = b.field("Distance to the subject", 0).await;
     b.fill(&distance, "48").await;
     // The trigger sends what is on screen: the distance is read by the server first.
-    b.shows("[aria-label='Dial card']", "48 m").await;
+    b.shows("[aria-label='Dial card']", "48.00 m").await;
     b.button("Send the powers").await.click().await.expect("sent");
     b.shows("[aria-label='What the units report']", "Out of reach").await;
     b.close().await;

@@ -114,7 +114,7 @@ async fn many_jobs_come_page_by_page_and_are_found_by_their_words() {
     let b = Browser::open().await;
     b.go(&tolva.url("")).await;
     b.shows("main", "Quay 55").await;
-    b.button("Show more of the 61 jobs").await.click().await.expect("more");
+    b.button("Show more of the 62 jobs").await.click().await.expect("more");
     b.shows("main", "Bindery evening").await;
     let find = b.field("Find a job", 0).await;
     b.fill(&find, "foundry cond").await;
