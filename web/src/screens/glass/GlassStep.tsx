@@ -6,7 +6,7 @@ import { keyOfThing } from '../../instruments/map-of-light/things';
 import { useLivePlan, useSetup } from '../../session/job';
 import { Button } from '../../ui/Button';
 import { Facts } from '../../ui/Facts';
-import { Lead, Panel, Part, Row, Stack } from '../../ui/Panel';
+import { Lead, Panel, Part, Quiet, Row, Stack } from '../../ui/Panel';
 import { space, type } from '../../ui/tokens';
 import { AddMenu } from '../set/AddMenu';
 import { Notices } from '../set/Notices';
@@ -26,14 +26,27 @@ const Verdict = styled.p`
   margin-bottom: ${space.gap}px;
 `;
 
+const First = styled.div`
+  display: flex;
+  flex-wrap: wrap;
+  align-items: center;
+  gap: ${space.near}px ${space.part}px;
+  margin-bottom: ${space.gap}px;
+  button {
+    text-align: left;
+  }
+`;
+
 /** What shows in glass, the least that helps, and what can hurt. */
 export default function GlassStep() {
-  const { setup, ask } = useSetup();
+  const { setup, ask, take } = useSetup();
   const [chosen, setChosen] = useState<OnSet>();
   const [pointed, setPointed] = useState<string>();
   const glass = useLivePlan((plan) => plan.glass) ?? undefined;
   const hurts = useLivePlan((plan) => plan.set?.notices.some((note) => note.can_hurt)) ?? false;
   const choose = useCallback((thing: OnSet) => setChosen(thing), []);
+  // The trouble and its remedy stand together, before anything is scrolled.
+  const first = glass?.remedies[0]?.offers[0];
   const shown = glass?.findings.filter((one) => one.shows) ?? [];
   const mirrors = setup.set?.panes?.filter((pane) => pane.glazing === 'mirror').length ?? 0;
   return (
@@ -46,6 +59,18 @@ export default function GlassStep() {
         <Verdict id="verdict-on-glass" role="status">
           {glass?.says}
         </Verdict>
+        {first && (
+          <First>
+            <Button
+              kind="strong"
+              aria-label={`The least that helps: ${first.does}`}
+              onPress={() => take(first.does, first.setup)}
+            >
+              {first.does}
+            </Button>
+            <Quiet>{first.costs}</Quiet>
+          </First>
+        )}
         <MapOfLight
           chosen={chosen && keyOfThing(chosen)}
           choose={choose}
