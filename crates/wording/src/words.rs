@@ -2,6 +2,12 @@
 
 use tolva_core::scale::{Power, PowerNotation};
 
+/// A name at the beginning of a sentence.
+pub(crate) fn upper_first(text: &str) -> String {
+    let mut letters = text.chars();
+    letters.next().map_or_else(String::new, |first| first.to_uppercase().chain(letters).collect())
+}
+
 /// A name in the middle of a sentence. What begins with two capitals (LED) keeps them.
 pub(crate) fn lower_first(name: &str) -> String {
     let mut letters = name.chars();

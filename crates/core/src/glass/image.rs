@@ -6,7 +6,7 @@ use i_overlay::core::overlay_rule::OverlayRule;
 use i_overlay::float::single::SingleFloatOverlay;
 
 use super::fresnel::Glazing;
-use crate::set::{InFrame, Panel, Point, Solid, Vector, View, between_deg, cut, hull, mirrored};
+use crate::set::{InFrame, Panel, Point, Solid, Vector, View, area_within, between_deg, cut, hull, mirrored};
 
 /// A pane of glass or a mirror that stands somewhere. Glass mirrors to both sides, a mirror to the one it looks to.
 #[derive(Clone, Copy, Debug, PartialEq)]
@@ -74,14 +74,9 @@ impl Reflection {
 /// Less than this part of a face is nothing: nobody sees a five-hundredth of a softbox.
 const LEAST: f64 = 2e-3;
 
-fn area(contour: &[[f64; 2]]) -> f64 {
-    let next = contour.iter().cycle().skip(1);
-    contour.iter().zip(next).map(|(a, b)| a[0] * b[1] - a[1] * b[0]).sum::<f64>() / 2.0
-}
-
 /// What is left of a shape's outline without its holes.
 fn area_of(shape: &Shape) -> f64 {
-    let mut all = shape.iter().map(|contour| area(contour).abs());
+    let mut all = shape.iter().map(|contour| area_within(contour));
     all.next().unwrap_or(0.0) - all.sum::<f64>()
 }
 
@@ -103,8 +98,8 @@ fn through(from: Point, window: &[Point], shape: &[Point]) -> Vec<Point> {
 }
 
 /// What the lens sees of something flat by way of one pane, or of two: `way` goes from the lens. `outline` is convex; what
-/// glows to one side only says which by `looks`; `hiders` stand before it, or before its image. Nothing where the lens and it lie on different sides of a pane, where a
-/// mirror shows its back, or where there is no such way.
+/// glows to one side only says which by `looks`; `hiders` stand before it, or before its image. Nothing where the lens and it
+/// lie on different sides of a pane, where a mirror shows its back, or where there is no such way.
 pub fn reflection(
     view: &View,
     way: &[Pane],

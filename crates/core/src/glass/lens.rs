@@ -5,7 +5,7 @@ use i_overlay::core::fill_rule::FillRule;
 use i_overlay::core::overlay_rule::OverlayRule;
 use i_overlay::float::single::SingleFloatOverlay;
 
-use crate::set::{Point, Vector, hull, sides};
+use crate::set::{Point, Vector, area_within, hull, sides};
 
 /// The front of a spectacle glass curves with about this radius, in metres: 530/5 diopters. Common practice, no source.
 pub const LENS_RADIUS_M: f64 = 0.106;
@@ -39,20 +39,15 @@ impl Eyeglass {
     pub fn share(&self, lens: Point, outline: &[Point]) -> f64 {
         let spots: Vec<[f64; 2]> = outline.iter().filter_map(|point| self.spot(lens, *point)).collect();
         let image = hull(spots);
-        let whole = area(&image);
+        let whole = area_within(&image);
         if image.len() < 3 || whole < 1e-12 {
             return 0.0;
         }
         let (x, y) = (self.width_m / 2.0, self.height_m / 2.0);
         let glass = vec![[-x, -y], [x, -y], [x, y], [-x, y]];
         let on_it = image.overlay(&glass, OverlayRule::Intersect, FillRule::NonZero);
-        on_it.iter().flatten().map(|contour| area(contour)).sum::<f64>() / whole
+        on_it.iter().flatten().map(|contour| area_within(contour)).sum::<f64>() / whole
     }
-}
-
-fn area(contour: &[[f64; 2]]) -> f64 {
-    let next = contour.iter().cycle().skip(1);
-    (contour.iter().zip(next).map(|(a, b)| a[0] * b[1] - a[1] * b[0]).sum::<f64>() / 2.0).abs()
 }
 
 #[cfg(test)]

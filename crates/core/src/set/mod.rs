@@ -14,7 +14,7 @@ pub use bounce::{Lustre, Matt, Patch, came_back, form_factor, patches};
 pub use frame::{FLARE_DEG, InFrame, View};
 pub use place::{Direction, Point, Vector, between_deg, sides, signed_deg};
 pub use reach::{Glow, Receptor, Weighing};
-pub use shape::{cut, hull, oval};
+pub use shape::{area_within, cut, hull, oval};
 pub use solid::{Panel, Solid, stopped};
 pub use sun::{SUN_DEG, mirrored, shadow_edge_m, shadow_length_m, shadow_on};
 pub use wind::{ballast_kg, wind_force_n};

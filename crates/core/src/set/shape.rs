@@ -49,6 +49,12 @@ pub fn hull(mut points: Vec<[f64; 2]>) -> Vec<[f64; 2]> {
     lower.into_iter().chain(upper).collect()
 }
 
+/// The area within a contour, whichever way round it goes.
+pub fn area_within(contour: &[[f64; 2]]) -> f64 {
+    let next = contour.iter().cycle().skip(1);
+    (contour.iter().zip(next).map(|(a, b)| a[0] * b[1] - a[1] * b[0]).sum::<f64>() / 2.0).abs()
+}
+
 /// A round part is drawn with so many corners.
 const ROUND: u32 = 20;
 

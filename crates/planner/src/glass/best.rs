@@ -4,6 +4,7 @@ use tolva_core::set::Vector;
 
 use super::moves::turned;
 use super::showing::{Look, Shown};
+use super::tries::{pinned, said};
 use crate::refused::Refused;
 use crate::set::{Part, SetNotice, distances, notices};
 use crate::setup::{Kit, Setup};
@@ -34,12 +35,10 @@ pub struct BestPlace {
 /// # Errors
 /// A setup without a light off the camera.
 pub fn best_place(setup: &Setup, kit: &Kit) -> Result<BestPlace, Refused> {
-    let mut pinned = setup.clone();
-    pinned.use_set();
-    let away = distances(&pinned, kit);
-    for (light, away) in pinned.lights.iter_mut().zip(&away) {
-        light.distance_m.get_or_insert((away * 1000.0).round() / 1000.0);
-    }
+    let mut used = setup.clone();
+    used.use_set();
+    let away = distances(&used, kit);
+    let pinned = pinned(&used, &away);
     let light = pinned.lights.iter().position(|light| !light.on_camera);
     let light = light.ok_or_else(|| Refused::NoSuchLight(String::new()))?;
     let laid = Laid::of(&pinned);
@@ -57,14 +56,13 @@ pub fn best_place(setup: &Setup, kit: &Kit) -> Result<BestPlace, Refused> {
         }
     }
     tries.sort_by(|a, b| a.0.total_cmp(&b.0));
-    let before = spoilt(&pinned, kit, &away);
+    let before = spoilt(&pinned, kit, (&Stage::of(&pinned, kit), &away));
     let mut best: Option<BestPlace> = None;
     for (_, [round, up, light_round, light_up]) in tries {
         let mut one = pinned.clone();
         one.camera_to(turned(camera_at, anchor, round) + Vector::Z * up);
         one.light_to(light, turned(light_at, aim, light_round) + Vector::Z * light_up);
-        let away: Vec<f64> =
-            one.lights.iter().zip(&away).map(|(light, away)| light.distance_m.unwrap_or(*away)).collect();
+        let away = said(&one, &away);
         let stage = Stage::of(&one, kit);
         let shows: f64 = Look::new(&stage, &away)
             .seen()
@@ -72,7 +70,7 @@ pub fn best_place(setup: &Setup, kit: &Kit) -> Result<BestPlace, Refused> {
             .filter(|(_, what, _)| !matches!(what, Shown::Surroundings(_)))
             .map(|(_, _, seen)| seen.of_the_frame())
             .sum();
-        if best.as_ref().is_some_and(|best| shows >= best.shows) || spoilt(&one, kit, &away) > before {
+        if best.as_ref().is_some_and(|best| shows >= best.shows) || spoilt(&one, kit, (&stage, &away)) > before {
             continue;
         }
         best = Some(BestPlace { setup: one, camera: (round, up), light: (light_round, light_up), shows });
@@ -84,9 +82,8 @@ pub fn best_place(setup: &Setup, kit: &Kit) -> Result<BestPlace, Refused> {
 }
 
 /// How many things stand in the frame that should not, or inside of others.
-fn spoilt(setup: &Setup, kit: &Kit, away: &[f64]) -> usize {
+fn spoilt(setup: &Setup, kit: &Kit, (stage, away): (&Stage, &[f64])) -> usize {
     let Ok(prepared) = crate::lighting::Prepared::new(setup, kit) else { return usize::MAX };
-    let stage = Stage::of(setup, kit);
     let bad = |one: &SetNotice| {
         matches!(
             one,
@@ -97,5 +94,5 @@ fn spoilt(setup: &Setup, kit: &Kit, away: &[f64]) -> usize {
         )
     };
     let of = |one: &SetNotice| one.about().is_none_or(|thing| matches!(thing, Thing::Light(_) | Thing::Camera));
-    notices(&prepared, (kit, &stage), away).iter().filter(|one| bad(one) && of(one)).count()
+    notices(&prepared, (kit, stage), away).iter().filter(|one| bad(one) && of(one)).count()
 }

@@ -6,6 +6,7 @@ use tolva_core::set::Vector;
 use super::moves::Move;
 use super::showing::{By, Finding, Shown};
 use super::tries::Tries;
+use crate::set::thousandth;
 use crate::setup::FeatherTo;
 
 /// A kind of move: how far it goes at most, on what grid, and the move of an amount.
@@ -82,7 +83,7 @@ impl Tries<'_> {
                 Move::LongerLens {
                     lens_id: lens.id.clone(),
                     focal_length_mm,
-                    camera_distance_m: (distance * focal_length_mm / focal * 1000.0).round() / 1000.0,
+                    camera_distance_m: thousandth(distance * focal_length_mm / focal),
                 }
             }),
         );

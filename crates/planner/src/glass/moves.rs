@@ -3,7 +3,7 @@
 use tolva_core::scale::LengthUnit;
 use tolva_core::set::{Direction, Point, Vector};
 
-use crate::set::{To, distances};
+use crate::set::{To, distances, thousandth};
 use crate::setup::{Blend, CameraAim, FeatherTo, Kit, Setup};
 use crate::staging::{Laid, Thing};
 
@@ -152,7 +152,7 @@ impl Move {
         setup.use_set();
         let light = self.light_id().and_then(|id| setup.lights.iter().position(|light| light.id == id));
         if let Some(light) = light {
-            setup.lights[light].distance_m.get_or_insert((away[light] * 1000.0).round() / 1000.0);
+            setup.lights[light].distance_m.get_or_insert(thousandth(away[light]));
         }
         let unit = LengthUnit::Metres;
         // What is not there was there when the move was found: nothing to refuse.
@@ -200,8 +200,7 @@ impl Move {
             Self::CameraTurn { by_deg } => {
                 let laid = Laid::of(setup);
                 let aim = turned(laid.camera_aim(), laid.camera(setup), *by_deg);
-                let millimetres = |value: f64| (value * 1000.0).round() / 1000.0;
-                let (x_m, y_m, z_m) = (millimetres(aim.x), millimetres(aim.y), millimetres(aim.z.max(0.0)));
+                let (x_m, y_m, z_m) = (thousandth(aim.x), thousandth(aim.y), thousandth(aim.z.max(0.0)));
                 setup.set_mut().camera.aim = CameraAim::Point { x_m, y_m, z_m };
             }
             Self::LongerLens { lens_id, focal_length_mm, camera_distance_m } => {

@@ -124,7 +124,7 @@ impl Tries<'_> {
         let prepared = Prepared::new(&setup, self.kit).ok()?;
         let plan = Plan::of(&prepared);
         let away = distances_of(&prepared, Some(&plan.outcome));
-        let stage = Stage::of(&setup, self.kit);
+        let stage = prepared.stage.clone()?;
         let look = Look::new(&stage, &away);
         // Another light on you, or on a wall, may have them show instead.
         let comes_to_show = |found: &Finding| {
@@ -188,7 +188,7 @@ impl Tries<'_> {
             let prepared = Prepared::new(&setup, self.kit).ok()?;
             let plan = Plan::of(&prepared);
             let away = distances_of(&prepared, Some(&plan.outcome));
-            let stage = Stage::of(&setup, self.kit);
+            let stage = prepared.stage.clone()?;
             let found = Look::new(&stage, &away).findings(&prepared, &plan.outcome);
             let shows = found.iter().any(|one| one.shows() && one.what == *what);
             let cost = self.cost(std::slice::from_ref(&one), what, &setup, (&prepared, &plan), (&stage, &away));

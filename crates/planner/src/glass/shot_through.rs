@@ -1,9 +1,8 @@
 //! Photographing through glass: what it takes of the light, which lights stand on the wrong side, what a polariser does.
 
-use tolva_core::glass::Glazing;
 use tolva_core::scale::{Metres, Stops};
-use tolva_core::set::Solid;
 
+use super::showing::Look;
 use crate::staging::Stage;
 
 /// A pane between the lens and the subject.
@@ -25,11 +24,8 @@ pub struct ShotThrough {
 pub fn shot_through(stage: &Stage, distances: &[f64]) -> Vec<ShotThrough> {
     let (lens, subject) = (stage.view.at, stage.laid.anchor());
     let mut all = Vec::new();
-    for (index, pane) in stage.laid.set.panes.iter().enumerate() {
-        let pane = pane.pane();
-        if pane.glazing == Glazing::Mirror || !Solid::Panel(pane.panel).stops(lens, subject) {
-            continue;
-        }
+    let look = Look::new(stage, distances);
+    for (index, pane) in look.panes.iter().enumerate().filter(|(index, _)| look.is_shot_through(*index)) {
         let incidence_deg = pane.incidence_deg(subject - lens);
         let (across, along) = pane.glazing.polarised(incidence_deg);
         let side = pane.before(lens).signum();

@@ -5,7 +5,7 @@ use super::moves::Move;
 use super::showing::{By, Look, Shown};
 use crate::lighting::Prepared;
 use crate::plan::Plan;
-use crate::set::{SetNotice, notices};
+use crate::set::{SetNotice, notices, thousandth};
 use crate::setup::{Kit, Setup};
 use crate::solver::Outcome;
 use crate::staging::Stage;
@@ -28,11 +28,7 @@ pub(super) struct Tries<'a> {
 
 impl<'a> Tries<'a> {
     pub fn new(prepared: &'a Prepared<'a>, outcome: &'a Outcome, kit: &'a Kit, away: Vec<f64>) -> Self {
-        let mut pinned = prepared.setup.clone();
-        pinned.use_set();
-        for (light, away) in pinned.lights.iter_mut().zip(&away) {
-            light.distance_m.get_or_insert((away * 1000.0).round() / 1000.0);
-        }
+        let pinned = pinned(prepared.setup, &away);
         let stage = Stage::of(&pinned, kit);
         let before = Look::new(&stage, &away).places();
         let noticed = notices(prepared, (kit, &stage), &away);
@@ -66,4 +62,14 @@ pub(super) fn said(setup: &Setup, away: &[f64]) -> Vec<f64> {
         .zip(away)
         .map(|(light, away)| if light.on_camera { *away } else { light.distance_m.unwrap_or(*away) })
         .collect()
+}
+
+/// A setup whose set is used and whose distances are all said, as the lights stand.
+pub(super) fn pinned(setup: &Setup, away: &[f64]) -> Setup {
+    let mut pinned = setup.clone();
+    pinned.use_set();
+    for (light, away) in pinned.lights.iter_mut().zip(away) {
+        light.distance_m.get_or_insert(thousandth(*away));
+    }
+    pinned
 }

@@ -37,7 +37,7 @@ pub(super) fn hundredth(value: f64) -> f64 {
     (value * 100.0).round() / 100.0
 }
 
-pub(super) fn thousandth(value: f64) -> f64 {
+pub(crate) fn thousandth(value: f64) -> f64 {
     (value * 1000.0).round() / 1000.0
 }
 

@@ -17,6 +17,7 @@ pub use additions::Addition;
 pub use checks::{Part, SetNotice, nearest_out_of_frame, notices, support_outline};
 pub use distances::{distances, distances_of};
 pub use edits::To;
+pub(crate) use edits::thousandth;
 pub use even::{EVEN, EvenPlace, Evenness, even_pair, even_place, evenness};
 pub(crate) use map::in_the_frame;
 pub use map::{DARKEST, Grid, Whose, map};

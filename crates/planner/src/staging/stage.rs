@@ -316,13 +316,7 @@ fn part_of(shift: Shift, part: f64) -> Shift {
 fn near_way(solids: &[Solid], from: Point, to: Point, radius: f64) -> Vec<Solid> {
     let way = to - from;
     let near = |solid: &&Solid| {
-        let (centre, around) = match solid {
-            Solid::Ball { centre, radius_m } => (*centre, *radius_m),
-            Solid::Column { foot, radius_m, height_m } => {
-                (*foot + Vector::Z * (height_m / 2.0), radius_m.hypot(height_m / 2.0))
-            }
-            Solid::Panel(panel) => (panel.centre, panel.right.length().hypot(panel.up.length())),
-        };
+        let (centre, around) = (solid.middle(), solid.reach_m());
         let t = ((centre - from).dot(way) / way.length_squared().max(1e-12)).clamp(0.0, 1.0);
         (from + way * t).distance(centre) < around + radius * (1.0 - t) + 0.02
     };

@@ -9,6 +9,7 @@ use super::names::{called, named};
 use super::types::{GlassOffer, GlassRemedies};
 use crate::document::Write;
 use crate::set::called as thing_called;
+use crate::words::lower_first;
 
 /// What there is to do about one thing.
 pub(super) fn remedies(
@@ -21,11 +22,13 @@ pub(super) fn remedies(
     let (what, name) = (named(setup, &of.what), called(setup, stage, &of.what));
     let offers: Vec<GlassOffer> = of.all.iter().map(|one| offer(one, setup, stage, unit, write)).collect();
     let says = match (offers.first(), &of.what) {
-        (Some(first), _) if first.codes.len() == 1 => format!("The least that clears it: {}.", lower(&first.does)),
-        (Some(first), _) if offers.iter().any(|one| one.codes.len() == 1) => {
-            format!("Two moves together cost the least: {}.", lower(&first.does))
+        (Some(first), _) if first.codes.len() == 1 => {
+            format!("The least that clears it: {}.", lower_first(&first.does))
         }
-        (Some(first), _) => format!("No single move clears it. Two together do: {}.", lower(&first.does)),
+        (Some(first), _) if offers.iter().any(|one| one.codes.len() == 1) => {
+            format!("Two moves together cost the least: {}.", lower_first(&first.does))
+        }
+        (Some(first), _) => format!("No single move clears it. Two together do: {}.", lower_first(&first.does)),
         (None, Shown::Light(_)) => "No move within reach clears it: take a clean plate without it.".to_owned(),
         (None, _) => "No move within reach clears it: make it darker, or take a clean plate.".to_owned(),
     };
@@ -46,11 +49,6 @@ pub(super) fn remedies(
         plate_lights_off: lights_off,
         plate_people_out: people_out,
     }
-}
-
-fn lower(text: &str) -> String {
-    let mut letters = text.chars();
-    letters.next().map_or_else(String::new, |first| first.to_lowercase().chain(letters).collect())
 }
 
 /// What to call the picture and a clean plate.
@@ -93,7 +91,7 @@ fn offer(one: &Remedy, setup: &Setup, stage: &Stage, unit: LengthUnit, write: &W
     GlassOffer {
         codes: one.moves.iter().map(Move::code).collect(),
         does: match does.as_slice() {
-            [first, second] => format!("{first}, and {}", lower(second)),
+            [first, second] => format!("{first}, and {}", lower_first(second)),
             all => all.join(", "),
         },
         costs: costs(one, setup),
@@ -123,7 +121,7 @@ fn does(one: &Move, setup: &Setup, stage: &Stage, unit: LengthUnit) -> String {
             format!("Feather {light_id} {way}, {} off its aim", deg(*to_deg))
         }
         Move::Bounce { light_id, off } => {
-            format!("Bounce {light_id} off {}", lower(&thing_called(setup, stage, off)))
+            format!("Bounce {light_id} off {}", lower_first(&thing_called(setup, stage, off)))
         }
         Move::CameraHeight { by_m } if *by_m > 0.0 => format!("Raise the camera by {}, and shoot downwards", m(*by_m)),
         Move::CameraHeight { by_m } => format!("Lower the camera by {}", m(*by_m)),
@@ -140,7 +138,7 @@ fn does(one: &Move, setup: &Setup, stage: &Stage, unit: LengthUnit) -> String {
             format!("Have {} stand {} to the {}, before it", person(person_id), m(x.hypot(*y)), hand(right))
         }
         Move::TurnPane { pane_id, by_deg } => {
-            let name = lower(&thing_called(setup, stage, &Thing::Pane(pane_id.clone())));
+            let name = lower_first(&thing_called(setup, stage, &Thing::Pane(pane_id.clone())));
             let way = if *by_deg > 0.0 { "clockwise" } else { "anticlockwise" };
             format!("Turn {name} by {} {way}", deg(*by_deg))
         }

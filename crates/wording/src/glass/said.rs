@@ -16,6 +16,7 @@ use super::types::{GlassFinding, GlassReport, GlossSaid};
 use crate::document::Write;
 use crate::set::{OnSet, called as thing_called};
 use crate::shown::{Fact, Show};
+use crate::words::upper_first;
 
 /// The report of the glass of a setup that is planned; what to do only where it is `asked` for.
 pub(crate) fn glass_report(
@@ -153,8 +154,7 @@ fn place(one: &Finding) -> String {
         _ => "",
     };
     let text = if high.is_empty() { format!("In the {across}") } else { format!("{high}, {across}") };
-    let mut letters = text.chars();
-    letters.next().map_or_else(String::new, |first| first.to_uppercase().chain(letters).collect())
+    upper_first(&text)
 }
 
 fn says(setup: &Setup, stage: &Stage, look: &Look<'_>, found: &[Finding]) -> String {

@@ -9,7 +9,7 @@ use tolva_planner::staging::{Stage, Thing};
 use super::outlines::hazard_name;
 use super::types::SetNote;
 use crate::depth_lane::Distance;
-use crate::words::lower_first;
+use crate::words::{lower_first, upper_first};
 
 /// The usual caution.
 const LOCAL: &str = "An estimate; local rules first.";
@@ -41,11 +41,6 @@ pub(crate) fn called(setup: &Setup, stage: &Stage, thing: &Thing) -> String {
         }
         Thing::Region(id) => name(setup.regions.iter().find(|one| &one.id == id).map(|one| &one.name)),
     }
-}
-
-fn upper_first(text: &str) -> String {
-    let mut letters = text.chars();
-    letters.next().map_or_else(String::new, |first| first.to_uppercase().chain(letters).collect())
 }
 
 fn hazard(kind: HazardKind) -> &'static str {
