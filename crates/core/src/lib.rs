@@ -16,6 +16,7 @@
 //! | [`colour`] | colour temperature and mired |
 //! | [`time`] | hours as clocks show them, time zones, and the instants they stand for |
 //! | [`glass`] | panes and mirrors: what shows in them, how strongly, gloss, spectacles |
+//! | [`proof`] | the picture before it is taken: figures, shadows, one bounce, a layer a light |
 //! | [`set`] | where things stand, what lights give them, one bounce, the frame, shadows of the sun, wind |
 
 pub mod ambient;
@@ -25,6 +26,7 @@ pub mod flash;
 pub mod glass;
 pub mod modifier;
 pub mod optics;
+pub mod proof;
 pub mod scale;
 pub mod set;
 pub mod time;

@@ -4,14 +4,14 @@
 use crate::{
     Ambient, AngleHeight, Artificial, AutomaticConvention, Backdrop, Background, BackgroundKind, BalanceReason,
     BareSurface, Blend, Board, Boom, Bounce, BounceOff, Camera, CameraAim, CameraPlace, CameraReading, Card, CardKind,
-    Ceiling, CircleOfConfusion, CloudHour, ContinuousOutput, Control, Depth, DiscSurface, Duration, Duty, EvReading,
+    Ceiling, CircleOfConfusion, Clothes, CloudHour, ContinuousOutput, Control, Depth, DiscSurface, Duration, Duty, EvReading,
     ExposureConvention, FallingOrder, FeatherTo, Filter, Finish, Fixed, Flash, FlashOutput, Floor, ForecastCloud,
     FrameKind, FrameToTake, Gel, GuideNumberFeet, GuideNumberMetres, GuideNumberZoom, HandheldRule, Hazard, HazardKind,
     Head, IncidentReceptor, IsoRange, Kit, Lens, Light, LightPlace, LightWish, LocalTime, LuxReading, MeasuredOutput,
     MeterReading, MeteringMethod, Modifier, ModifierSurface, Movement, NamedLight, Obstacle, ObstacleHeight, OpenShade,
     Opening, Pace, Pane, PaneGlazing, Person, PowerRange, PowerStep, Preference, Preset, Product, ProductShape,
     Reading, RectangleSurface, Region, RegionPlace, Role, Scene, Sensor, Set, Setup, ShutterRange, Side, Site,
-    SizeHeight, Spectacles, Speed, Spill, Stand, StatedColour, SteadyCloud, Step, Support, SurfaceColour, Surroundings,
+    SizeHeight, Skin, Spectacles, Speed, Spill, Stand, StatedColour, SteadyCloud, Step, Support, SurfaceColour, Surroundings,
     Sync, Trigger, TypicalLight, Wall, Weather, WhiteBalance, ZoomGuideNumber,
 };
 
@@ -100,7 +100,9 @@ twin!(tolva_planner::setup: enum LightWish { Key, Fill { ratio_stops }, Rim { ov
 twin!(tolva_planner::setup: struct Light { id, flash_id, units, modifier_id, gel_ids, stand_id, boom_id, group, zoom_mm, bounce, feather_deg, on_camera, wish, aimed_at, control, distance_m, power_stops, spill, place });
 twin!(tolva_planner::setup: struct Spill { region_id, stops });
 twin!(tolva_planner::setup: struct Set { people, products, camera, cards, walls, ceiling, floor, openings, panes, hazards, wind_m_s });
-twin!(tolva_planner::setup: struct Person { id, name, x_m, y_m, height_m, seated, facing_deg, spectacles });
+twin!(tolva_planner::setup: struct Person { id, name, x_m, y_m, height_m, seated, facing_deg, spectacles, skin, clothes });
+twin!(tolva_planner::setup: enum Skin { Pale, Medium, Dark });
+twin!(tolva_planner::setup: enum Clothes { Pale, Middling, Dark });
 twin!(tolva_planner::setup: struct Product { id, name, x_m, y_m, table_m, shape, facing_deg, finish });
 twin!(tolva_planner::setup: enum ProductShape { Box { width_m, depth_m, height_m }, Cylinder { diameter_m, height_m }, Ball { diameter_m } });
 twin!(tolva_planner::setup: enum Finish { Matt, Satin, Mirror });

@@ -74,7 +74,7 @@ impl Job {
     ///
     /// ```
     /// use tolva_format::Job;
-    /// let wrong = Job::from_json(br#"{"format": "tolva-job", "format_version": 7}"#).unwrap_err();
+    /// let wrong = Job::from_json(br#"{"format": "tolva-job", "format_version": 8}"#).unwrap_err();
     /// assert_eq!(wrong.0[0].pointer, "/format_version");
     /// ```
     pub fn from_json(json: &[u8]) -> Result<Self, Problems> {

@@ -281,6 +281,22 @@ mod tests {
         }
     }
 
+    /// The demo data as Tolva wrote it while its format was version 6: people without skin or clothes.
+    #[test]
+    fn a_job_of_version_6_is_read_and_means_the_same() {
+        let before = include_str!("../tests/data/version-6/weir-lane.json");
+        let job = Job::from_json(before.as_bytes()).expect("a job");
+        assert_eq!(job.format_version, FORMAT_VERSION);
+        let people = job.setups.iter().filter_map(|setup| setup.set.as_ref()).flat_map(|set| &set.people);
+        let mut count = 0;
+        for person in people {
+            assert_eq!((person.skin, person.clothes), (crate::Skin::Medium, crate::Clothes::Middling));
+            count += 1;
+        }
+        assert!(count > 2);
+        assert_eq!(Job::from_json(job.to_json().as_bytes()).expect("again"), job);
+    }
+
     /// The demo data as Tolva wrote it while its format was version 5: sets without panes, kits without booms.
     #[test]
     fn a_job_of_version_5_is_read_and_means_the_same() {

@@ -82,6 +82,38 @@ pub struct Person {
     /// The spectacles they wear; left out where they wear none.
     #[serde(default, skip_serializing_if = "Option::is_none")]
     pub spectacles: Option<Spectacles>,
+    /// How deep their skin is, for the proof.
+    #[serde(default)]
+    pub skin: Skin,
+    /// How bright what they wear is, for the proof.
+    #[serde(default)]
+    pub clothes: Clothes,
+}
+
+/// How deep a skin is.
+#[derive(Clone, Copy, Debug, Default, PartialEq, Eq, Serialize, Deserialize, Ranged, ToSchema)]
+#[serde(rename_all = "snake_case")]
+pub enum Skin {
+    /// Pale: about a stop over mid grey.
+    Pale,
+    /// In between: about a third of a stop over mid grey.
+    #[default]
+    Medium,
+    /// Dark: about two thirds of a stop under mid grey.
+    Dark,
+}
+
+/// How bright clothes are.
+#[derive(Clone, Copy, Debug, Default, PartialEq, Eq, Serialize, Deserialize, Ranged, ToSchema)]
+#[serde(rename_all = "snake_case")]
+pub enum Clothes {
+    /// White or nearly.
+    Pale,
+    /// In between.
+    #[default]
+    Middling,
+    /// Black or nearly.
+    Dark,
 }
 
 /// Something that is photographed.

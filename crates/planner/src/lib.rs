@@ -14,6 +14,7 @@
 //! | [`place`], [`hour`] | a setup with a mark, or its hour, moved |
 //! | [`edit`] | changes of a setup that need the rules |
 //! | [`colour`] | white balance, gels, mixtures |
+//! | [`proof`] | the set as a scene to render, and what the plan makes of its lights |
 //! | [`day`], [`timetable`] | the light of a day, and when to change what as it falls |
 //!
 //! ```
@@ -42,6 +43,7 @@ pub mod lighting;
 pub mod options;
 pub mod place;
 pub mod plan;
+pub mod proof;
 pub mod refused;
 pub mod set;
 pub mod setup;

@@ -7,6 +7,7 @@ mod data_file;
 mod demo;
 mod edge;
 mod guard;
+mod proofs;
 mod serve;
 mod timetable;
 

@@ -14,6 +14,7 @@ use tracing_subscriber::fmt::format::FmtSpan;
 use utoipa_actix_web::AppExt as _;
 
 use crate::guard::{Hosts, guard};
+use crate::proofs::Proofs;
 use crate::{api, assets};
 
 /// Where to listen.
@@ -53,12 +54,14 @@ pub async fn serve(store: Store, at: Serving, ready: impl FnOnce(&str)) -> Resul
     let hosts = Data::new(Hosts::new(address, &at.allow_hosts));
     let data = Data::new(store.clone());
     let receivers = Data::new(api::Receivers::default());
+    let proofs = Data::new(Proofs::default());
     let server = HttpServer::new(move || {
         App::new()
             .into_utoipa_app()
             .app_data(hosts.clone())
             .app_data(data.clone())
             .app_data(receivers.clone())
+            .app_data(proofs.clone())
             .configure(api::routes)
             .into_app()
             .app_data(QueryConfig::default().error_handler(api::wrong_query))

@@ -32,6 +32,7 @@ mod options;
 mod pace;
 mod plan;
 mod present;
+mod proof;
 mod set;
 mod shortfalls;
 mod shown;
@@ -61,6 +62,7 @@ pub use plan::{
     Caution, DialCard, Dialled, Fix, FlashMark, LightCard, Mark, Plan, Ratio, RegionOnRail, Shortfall, Working,
 };
 pub use present::{plan, plan_with_set};
+pub use proof::{ProofReading, ProofRegion, ProofReport, ProofShare, proof_of, proof_reading};
 pub use set::{
     CardCurve, EvennessSaid, FloorPart, Level, LightMap, MapAsked, OnSet, PersonLit, Reach, SetLight, SetNote,
     SetReport, SetThing, ShadowDrawn, Whose, set_drawing, set_moves,

@@ -209,6 +209,14 @@ impl SceneLight {
         now(ev(falls.lit), ev(falls.shadow), background)
     }
 
+    /// What the sun gives whatever is turned to it at the subject, and what the sky gives the level ground there, in lux.
+    pub fn sun_and_sky_at_subject(&self, now: &LightNow) -> (f64, f64) {
+        let open = daylight(now.sun, now.cloud_eighths);
+        let (_, sky, in_sun) = self.around_subject();
+        let direct = if now.sun_shows && in_sun { open.direct_normal_lux } else { 0.0 };
+        (direct, open.sky_lux * sky)
+    }
+
     /// What sun and sky each give.
     pub(super) fn falls(&self, sun: Sun, sun_shows: bool, cloud_eighths: f64) -> Falls {
         let whole = daylight(sun, cloud_eighths);

@@ -177,6 +177,34 @@ impl Glow {
         fall * weight / square
     }
 
+    /// Places of the face with their parts of its light, which sum to 1: sixteen or so where it is far, 64 or more where it
+    /// is near. Of a bare head its middle.
+    pub fn nodes(&self, near: bool) -> Vec<(Point, f64)> {
+        let nodes = if near { some() } else { four() };
+        let (width, height) = self.size_m();
+        match self.surface {
+            Surface::Bare => vec![(self.centre, 1.0)],
+            Surface::Rectangle { .. } => {
+                let (right, up) = (self.right * (width / 2.0), self.up * (height / 2.0));
+                let at = |x: f64, y: f64| self.centre + right * x + up * y;
+                let line = |(x, u): (f64, f64)| nodes.iter().map(move |(y, v)| (at(x, *y), u * v / 4.0));
+                nodes.iter().copied().flat_map(line).collect()
+            }
+            Surface::Disc { .. } => {
+                let round = u32::try_from(nodes.len()).map_or(8, |count| count * 2);
+                let ring = |(x, u): (f64, f64)| {
+                    let r = f64::midpoint(1.0, x).sqrt() * width / 2.0;
+                    (0..round).map(move |j| {
+                        let (sin, cos) = (TAU * (f64::from(j) + 0.5) / f64::from(round)).sin_cos();
+                        let at = self.centre + self.right * (r * cos) + self.up * (r * sin);
+                        (at, u / (2.0 * f64::from(round)))
+                    })
+                };
+                nodes.iter().copied().flat_map(ring).collect()
+            }
+        }
+    }
+
     /// What it gives a place, as a part of its intensity on the axis at 1 m. What stands between stops it.
     pub fn ratio(&self, receptor: &Receptor, between: &[Solid]) -> f64 {
         self.integrated(receptor, between, Fineness::Exact)
@@ -362,6 +390,19 @@ mod tests {
             let ball = Receptor { at, normal: Vector::Z, weighing: Weighing::Ball };
             let (exact, rough) = (glow.ratio(&ball, &[]), glow.rough_ratio(&ball));
             prop_assert!(exact.max(rough) <= 0.0 || (exact / rough).log2().abs() < 0.05, "{} {}", exact, rough);
+        }
+    }
+
+    #[rstest]
+    #[case(Surface::Disc { diameter: Metres(0.9) }, 0.1)]
+    #[case(Surface::Rectangle { width: Metres(0.6), height: Metres(1.2) }, 0.1)]
+    #[case(Surface::Bare, 1.0)]
+    fn nodes_are_the_whole_face(#[case] surface: Surface, #[case] most: f64) {
+        let glow = Glow::new(Point::ZERO, Vector::Y, 10.0, surface, 1.0);
+        for near in [false, true] {
+            let nodes = glow.nodes(near);
+            assert!((nodes.iter().map(|(_, part)| part).sum::<f64>() - 1.0).abs() < 1e-12);
+            assert!(nodes.iter().all(|(at, part)| at.y.abs() < 1e-12 && *part <= most));
         }
     }
 

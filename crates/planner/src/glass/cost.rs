@@ -108,6 +108,7 @@ pub(super) fn dear(cost: &Cost, moves: &[Move]) -> f64 {
             Move::LongerLens { .. } => 0.6,
             Move::StandBefore { .. } | Move::Bounce { .. } => 1.2,
             Move::RaiseAmbient { stops } => 0.8 + stops,
+            Move::LowerPower { by_stops, .. } => 0.8 + by_stops,
         })
         .sum();
     kind + cost.power.0.max(0.0)

@@ -90,6 +90,15 @@ pub enum Move {
         /// By so many stops.
         stops: f64,
     },
+    /// A light is fixed at less power, so that it drowns.
+    LowerPower {
+        /// Its letter.
+        light_id: String,
+        /// By so many stops.
+        by_stops: f64,
+        /// Where that is, in stops under full.
+        to_stops: f64,
+    },
     /// Spectacles are tilted: their temples raised behind the ears.
     TiltSpectacles {
         /// Whose.
@@ -122,6 +131,7 @@ impl Move {
             Self::StandBefore { .. } => "stand_before",
             Self::TurnPane { .. } => "turn_pane",
             Self::RaiseAmbient { .. } => "raise_ambient",
+            Self::LowerPower { .. } => "lower_power",
             Self::TiltSpectacles { .. } => "tilt_spectacles",
             Self::TurnHead { .. } => "turn_head",
         }
@@ -134,6 +144,7 @@ impl Move {
             | Self::Round { light_id, .. }
             | Self::Nearer { light_id, .. }
             | Self::Feather { light_id, .. }
+            | Self::LowerPower { light_id, .. }
             | Self::Bounce { light_id, .. } => Some(light_id),
             _ => None,
         }
@@ -218,6 +229,11 @@ impl Move {
                 let _ = setup.turn_on_set(kit, &Thing::Pane(pane_id.clone()), To { to: None, by: *by_deg });
             }
             Self::RaiseAmbient { stops } => setup.blend = raised(setup.blend, *stops),
+            Self::LowerPower { to_stops, .. } => {
+                if let Some(one) = light.map(|index| &mut setup.lights[index]) {
+                    one.power_stops = Some(*to_stops);
+                }
+            }
             Self::TiltSpectacles { person_id, by_deg } => {
                 let people = &mut setup.set_mut().people;
                 if let Some(one) = people.iter_mut().find(|one| &one.id == person_id)

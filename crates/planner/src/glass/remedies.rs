@@ -174,32 +174,55 @@ impl Tries<'_> {
         all.filter(|one| self.clear(std::slice::from_ref(one), what)).collect()
     }
 
-    /// More of the light that is there, until it drowns: by thirds, up to three stops.
-    fn drowned(&self, what: &Shown, findings: &[Finding]) -> Option<Remedy> {
+    /// More of the light that is there, or less of the light that shows, until it drowns: by thirds, up to three stops.
+    fn drowned(&self, what: &Shown, findings: &[Finding]) -> Vec<Remedy> {
         let over = findings.iter().filter(|one| one.what == *what).map(|one| one.over.0).fold(f64::MIN, f64::max);
-        let least = ((over - LEAST_SHOWN.0) * 3.0).ceil() / 3.0;
-        let shows_after = |stops: f64| {
-            let mut setup = self.prepared.setup.clone();
-            let one = Move::RaiseAmbient { stops };
-            one.apply(&mut setup, self.kit, &self.away);
-            if setup.blend == self.prepared.setup.blend {
-                return None;
-            }
-            let prepared = Prepared::new(&setup, self.kit).ok()?;
-            let plan = Plan::of(&prepared);
-            let away = distances_of(&prepared, Some(&plan.outcome));
-            let stage = prepared.stage.clone()?;
-            let found = Look::new(&stage, &away).findings(&prepared, &plan.outcome);
-            let shows = found.iter().any(|one| one.shows() && one.what == *what);
-            let cost = self.cost(std::slice::from_ref(&one), what, &setup, (&prepared, &plan), (&stage, &away));
-            drop(prepared);
-            Some((shows, Remedy { moves: vec![one], setup, cost }))
-        };
-        let steps = (0..4).map(|step| least + f64::from(step) / 3.0).filter(|stops| (0.3..=3.01).contains(stops));
+        let least = (((over - LEAST_SHOWN.0) * 3.0).ceil() / 3.0).max(1.0 / 3.0);
+        let ambient = self.least_drowning(least, what, &|stops| Some(Move::RaiseAmbient { stops }));
+        let power = self.least_drowning(least, what, &|stops| self.lower_power(what, stops));
+        ambient.into_iter().chain(power).collect()
+    }
+
+    /// The first third from the least on at which what shows drowns, where half of it does not do.
+    fn least_drowning(&self, least: f64, what: &Shown, make: &dyn Fn(f64) -> Option<Move>) -> Option<Remedy> {
+        let steps = (0..4).map(|step| least + f64::from(step) / 3.0).filter(|stops| *stops <= MOST_DROWNED);
+        let drowns = |stops: f64| make(stops).and_then(|one| self.as_it_drowns(one, what));
         let (stops, found) =
-            steps.filter_map(|stops| Some((stops, shows_after(stops)?))).find(|(_, (shows, _))| !shows)?;
-        // Half of it does not do.
-        shows_after(stops / 2.0).is_some_and(|(shows, _)| shows).then_some(found.1)
+            steps.filter_map(|stops| Some((stops, drowns(stops)?))).find(|(_, (shows, _))| !shows)?;
+        drowns(stops / 2.0).is_some_and(|(shows, _)| shows).then_some(found.1)
+    }
+
+    /// A move that changes how bright things are and nothing else: whether the thing still shows, and what comes of it;
+    /// nothing where it changes nothing.
+    fn as_it_drowns(&self, one: Move, what: &Shown) -> Option<(bool, Remedy)> {
+        let mut setup = self.prepared.setup.clone();
+        one.apply(&mut setup, self.kit, &self.away);
+        if setup.blend == self.prepared.setup.blend && setup.lights == self.prepared.setup.lights {
+            return None;
+        }
+        let prepared = Prepared::new(&setup, self.kit).ok()?;
+        let plan = Plan::of(&prepared);
+        let away = distances_of(&prepared, Some(&plan.outcome));
+        let stage = prepared.stage.clone()?;
+        let found = Look::new(&stage, &away).findings(&prepared, &plan.outcome);
+        let shows = found.iter().any(|one| one.shows() && one.what == *what);
+        let cost = self.cost(std::slice::from_ref(&one), what, &setup, (&prepared, &plan), (&stage, &away));
+        drop(prepared);
+        Some((shows, Remedy { moves: vec![one], setup, cost }))
+    }
+
+    /// A light's power fixed so much under where the plan has it, as far as its unit goes.
+    fn lower_power(&self, what: &Shown, by_stops: f64) -> Option<Move> {
+        let Shown::Light(light) = what else { return None };
+        let at = self.prepared.lights.iter().position(|one| one.index == *light)?;
+        let (flash, power) = (&self.prepared.lights[at], self.outcome.lights[at]?);
+        let to_stops = power.power.0.0 - by_stops;
+        let id = &self.prepared.setup.lights[*light].id;
+        (to_stops >= flash.lowest.0.0 - 1e-9).then(|| Move::LowerPower {
+            light_id: id.clone(),
+            by_stops,
+            to_stops,
+        })
     }
 
     /// Where no single move is enough: a first one as far as it is usual, then the least of a second.
@@ -218,6 +241,8 @@ impl Tries<'_> {
     }
 }
 
+/// By more than so many stops nothing is drowned. Chosen.
+const MOST_DROWNED: f64 = 3.01;
 /// Dearer than this, two moves together are looked for as well. Chosen.
 const TOO_DEAR: f64 = 2.5;
 /// So many first and second moves are put together where one is not enough.

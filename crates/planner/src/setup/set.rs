@@ -1,6 +1,7 @@
 //! What stands on the set: people, products, the camera, lights, cards, walls, openings, and what can hurt.
 
 use tolva_core::modifier::SurfaceColour;
+pub use tolva_core::proof::{Clothes, Skin};
 
 use super::glass::{Pane, Spectacles};
 
@@ -51,6 +52,10 @@ pub struct Person {
     pub facing_deg: f64,
     /// The spectacles they wear.
     pub spectacles: Option<Spectacles>,
+    /// How deep their skin is.
+    pub skin: Skin,
+    /// How bright what they wear is.
+    pub clothes: Clothes,
 }
 
 /// Something that is photographed.

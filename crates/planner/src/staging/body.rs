@@ -141,6 +141,8 @@ mod tests {
             seated: false,
             facing_deg: 180.0,
             spectacles: None,
+            skin: crate::setup::Skin::default(),
+            clothes: crate::setup::Clothes::default(),
         }
     }
 

@@ -6,8 +6,8 @@ use tolva_core::modifier::BounceOff;
 use tolva_core::set::{Direction, Point, Receptor, Vector, Weighing};
 
 use crate::setup::{
-    CameraAim, CameraPlace, Ceiling, Depth, FeatherTo, Finish, Head, Light, LightPlace, LightWish, Person, Product,
-    ProductShape, RegionPlace, Set, Setup, Side, Support, Wall,
+    CameraAim, CameraPlace, Ceiling, Clothes, Depth, FeatherTo, Finish, Head, Light, LightPlace, LightWish, Person, Product,
+    ProductShape, RegionPlace, Set, Setup, Side, Skin, Support, Wall,
 };
 
 /// A person of middle height, in metres.
@@ -198,6 +198,8 @@ pub fn somebody(number: usize, x_m: f64, y_m: f64, facing_deg: f64) -> Person {
         seated: false,
         facing_deg,
         spectacles: None,
+        skin: Skin::default(),
+        clothes: Clothes::default(),
     }
 }
 

@@ -17,6 +17,7 @@ mod places;
 mod plans;
 mod preferences;
 mod problem;
+mod proof;
 mod reading;
 mod start;
 mod unknown;
@@ -54,6 +55,13 @@ pub fn routes(config: &mut ServiceConfig<'_>) {
         .service(plans::colours)
         .service(plans::look)
         .service(plans::day)
+        .service(proof::render)
+        .service(proof::progress)
+        .service(proof::stop)
+        .service(proof::fetch)
+        .service(proof::clipped_parts)
+        .service(proof::file)
+        .service(proof::reading)
         .service(falling::timetable)
         .service(falling::calendar)
         .service(falling::table)

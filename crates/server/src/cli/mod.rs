@@ -2,6 +2,7 @@
 
 mod error;
 mod of_files;
+mod proof;
 
 use std::io::Write as _;
 use std::net::IpAddr;
@@ -16,6 +17,7 @@ use of_files::{
     Falling, OfSetups, OnTheSet, Solve, Sum, colour, light, print, read_job, solved, sums, write_falling, write_glass,
     write_set,
 };
+use proof::{ProofFile, write_proof};
 
 use crate::serve::Serving;
 use crate::{api, data_file, demo, serve};
@@ -46,6 +48,8 @@ enum Command {
     Set(OnTheSet),
     /// Reads a job file and writes what shows in the glass of each set that is used, with the least that clears it.
     Glass(OfSetups),
+    /// Reads a job file and writes the proof of one setup as a picture: PNG, or JPEG with its settings in EXIF.
+    Proof(ProofFile),
     /// A single computation: reads one JSON object a line from standard input and writes one a line.
     Sum(Sum),
     /// Writes a job from the data file as a job file.
@@ -162,6 +166,7 @@ pub async fn run(tolva: Tolva) -> Result<(), CliError> {
         Command::Falling(falling) => write_falling(&falling),
         Command::Set(set) => write_set(&set),
         Command::Glass(of) => write_glass(&of),
+        Command::Proof(proof) => write_proof(&proof),
         Command::Sum(sum) => sums(&sum.name),
         Command::Export(export) => {
             let store = Store::open(&data_file::of(export.data.data)?).await?;

@@ -143,6 +143,9 @@ fn does(one: &Move, setup: &Setup, stage: &Stage, unit: LengthUnit) -> String {
             format!("Turn {name} by {} {way}", deg(*by_deg))
         }
         Move::RaiseAmbient { stops } => format!("Let in {} more of the light that is there", Stops(*stops).amount()),
+        Move::LowerPower { light_id, by_stops, .. } => {
+            format!("Take {light_id} down by {}, and fix it there", Stops(*by_stops).amount())
+        }
         Move::TiltSpectacles { person_id, by_deg } => {
             format!("Raise the temples of {}’s spectacles: tilt the glasses {} down", person(person_id), deg(*by_deg))
         }

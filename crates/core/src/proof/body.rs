@@ -1,0 +1,338 @@
+//! What stands in a proof: figures, products, walls, each with what it gives light on like, and what a ray meets of it.
+
+use glam::Vec3A;
+use obvhs::ray::Ray;
+
+use super::coat::{Coat, Look};
+use super::figure::{EYE, EYES, Hair, body_of, head_of, seated_by};
+use crate::set::{Panel, Point, Vector};
+
+/// So near its beginning a ray meets nothing: it begins on a surface. In metres.
+pub(super) const OFF_M: f32 = 1e-3;
+
+/// As the proof computes with.
+pub(super) fn single(point: Point) -> Vec3A {
+    point.as_vec3a()
+}
+
+/// As the rest of the core computes with.
+pub(super) fn double(at: Vec3A) -> Point {
+    Vector::new(f64::from(at.x), f64::from(at.y), f64::from(at.z))
+}
+
+/// A person as a figure.
+#[derive(Clone, Copy, Debug, PartialEq)]
+pub struct Figure {
+    /// On the floor, under the middle of the head.
+    pub foot: Vec3A,
+    /// The way they look, level and of length 1.
+    pub ahead: Vec3A,
+    /// How tall they are, in metres; also of those who sit.
+    pub height_m: f32,
+    /// Whether they sit.
+    pub seated: bool,
+    /// How they wear their hair.
+    pub hair: Hair,
+    /// Their skin and clothes.
+    pub look: Look,
+}
+
+/// A shape in its place.
+#[derive(Clone, Copy, Debug, PartialEq)]
+pub enum Shape {
+    /// A person.
+    Figure(Figure),
+    /// A ball.
+    Ball {
+        /// Its middle.
+        centre: Vec3A,
+        /// Its radius, in metres.
+        radius_m: f32,
+    },
+    /// An upright cylinder with its ends.
+    Column {
+        /// The middle of its foot.
+        foot: Vec3A,
+        /// Its radius, in metres.
+        radius_m: f32,
+        /// Its height, in metres.
+        height_m: f32,
+    },
+    /// A box on end.
+    Crate {
+        /// Its middle.
+        centre: Vec3A,
+        /// Halves of it: to its right, ahead and up.
+        halves: [Vec3A; 3],
+    },
+    /// A flat rectangle, seen from both sides.
+    Sheet {
+        /// Its middle.
+        centre: Vec3A,
+        /// Halves of it: to its right and up.
+        halves: [Vec3A; 2],
+    },
+    /// The ground, as far as one sees.
+    Ground,
+}
+
+impl From<Panel> for Shape {
+    fn from(panel: Panel) -> Self {
+        Self::Sheet { centre: single(panel.centre), halves: [single(panel.right), single(panel.up)] }
+    }
+}
+
+/// What stands somewhere.
+#[derive(Clone, Copy, Debug, PartialEq)]
+pub struct Thing {
+    /// Its shape.
+    pub shape: Shape,
+    /// How it gives light on; of a figure, what its look says instead.
+    pub coat: Coat,
+    /// Whether light goes past it as if it were not there: what only the lens sees.
+    pub casts: bool,
+}
+
+/// Where a ray meets a surface.
+#[derive(Clone, Copy, Debug)]
+pub(super) struct Met {
+    pub far: f32,
+    pub normal: Vec3A,
+    pub coat: Coat,
+}
+
+/// Where a ray meets a ball from outside, or from inside.
+fn ball(ray: &Ray, centre: Vec3A, radius: f32) -> Option<f32> {
+    let off = ray.origin - centre;
+    let along = off.dot(ray.direction);
+    let square = along * along - (off.length_squared() - radius * radius);
+    if square <= 0.0 {
+        return None;
+    }
+    let root = square.sqrt();
+    [-along - root, -along + root].into_iter().find(|far| (ray.tmin..ray.tmax).contains(far))
+}
+
+fn sheet(ray: &Ray, centre: Vec3A, [right, up]: [Vec3A; 2]) -> Option<(f32, Vec3A)> {
+    let normal = right.cross(up).normalize_or(Vec3A::Z);
+    let along = ray.direction.dot(normal);
+    if along.abs() < 1e-9 {
+        return None;
+    }
+    let far = (centre - ray.origin).dot(normal) / along;
+    if !(ray.tmin..ray.tmax).contains(&far) {
+        return None;
+    }
+    let off = ray.origin + ray.direction * far - centre;
+    let inside = off.dot(right).abs() <= right.length_squared() && off.dot(up).abs() <= up.length_squared();
+    inside.then(|| (far, if along > 0.0 { -normal } else { normal }))
+}
+
+fn column(ray: &Ray, foot: Vec3A, radius: f32, height: f32) -> Option<(f32, Vec3A)> {
+    let (off, way) = (ray.origin - foot, ray.direction);
+    let mut found: Option<(f32, Vec3A)> = None;
+    let mut offer = |far: f32, normal: Vec3A| {
+        if (ray.tmin..ray.tmax).contains(&far) && found.is_none_or(|(before, _)| far < before) {
+            found = Some((far, normal));
+        }
+    };
+    let flat = way.x * way.x + way.y * way.y;
+    if flat > 1e-12 {
+        let half = (off.x * way.x + off.y * way.y) / flat;
+        let square = half * half - (off.x * off.x + off.y * off.y - radius * radius) / flat;
+        if square > 0.0 {
+            for far in [-half - square.sqrt(), -half + square.sqrt()] {
+                let at = off + way * far;
+                if (0.0..=height).contains(&at.z) {
+                    offer(far, Vec3A::new(at.x, at.y, 0.0) / radius);
+                }
+            }
+        }
+    }
+    if way.z.abs() > 1e-9 {
+        for (end, normal) in [(0.0, -Vec3A::Z), (height, Vec3A::Z)] {
+            let far = (end - off.z) / way.z;
+            let at = off + way * far;
+            if at.x * at.x + at.y * at.y <= radius * radius {
+                offer(far, normal);
+            }
+        }
+    }
+    found
+}
+
+fn crate_of(ray: &Ray, centre: Vec3A, halves: [Vec3A; 3]) -> Option<(f32, Vec3A)> {
+    let off = ray.origin - centre;
+    let (mut least, mut most) = ((f32::NEG_INFINITY, Vec3A::Z), (f32::INFINITY, Vec3A::Z));
+    for half in halves {
+        let size = half.length();
+        let axis = half / size.max(1e-9);
+        let (from, along) = (off.dot(axis), ray.direction.dot(axis));
+        if along.abs() < 1e-9 {
+            if from.abs() > size {
+                return None;
+            }
+            continue;
+        }
+        let (a, b) = ((-size - from) / along, (size - from) / along);
+        let sign = along.signum();
+        if a.min(b) > least.0 {
+            least = (a.min(b), -axis * sign);
+        }
+        if a.max(b) < most.0 {
+            most = (a.max(b), axis * sign);
+        }
+    }
+    let hits = least.0 <= most.0;
+    [least, most].into_iter().find(|(far, _)| hits && (ray.tmin..ray.tmax).contains(far))
+}
+
+impl Figure {
+    fn right(&self) -> Vec3A {
+        Vec3A::new(self.ahead.y, -self.ahead.x, 0.0)
+    }
+
+    /// A ray in heights of the figure, from its own foot.
+    fn own(&self, ray: &Ray) -> Ray {
+        let turned = |at: Vec3A| Vec3A::new(at.dot(self.right()), at.dot(self.ahead), at.z);
+        let scale = 1.0 / self.height_m;
+        Ray::new(turned(ray.origin - self.foot) * scale, turned(ray.direction), ray.tmin * scale, ray.tmax * scale)
+    }
+
+    fn as_seen(&self, own: Vec3A) -> Vec3A {
+        self.right() * own.x + self.ahead * own.y + Vec3A::Z * own.z
+    }
+
+    /// Whether a ray comes near at all.
+    fn near(ray: &Ray, (middle, reach): (Vec3A, f32)) -> bool {
+        let off = middle - ray.origin;
+        let along = off.dot(ray.direction);
+        off.length_squared() - along * along < reach * reach && along > -reach && along - reach < ray.tmax
+    }
+
+    fn lowered(&self, ray: &Ray) -> Ray {
+        Ray { origin: ray.origin + Vec3A::Z * seated_by(self.seated), ..*ray }
+    }
+
+    fn hit(&self, ray: &Ray) -> Option<Met> {
+        let mut ray = self.own(ray);
+        let mut found = None;
+        let body = body_of(self.seated);
+        if Self::near(&ray, body.mesh.around())
+            && let Some((far, normal)) = body.mesh.hit(&ray)
+        {
+            ray.tmax = far;
+            found = Some((far, normal, self.look.coat(body.stuff(ray.origin + ray.direction * far))));
+        }
+        let head = head_of(self.hair);
+        let mut up = self.lowered(&ray);
+        if Self::near(&up, head.mesh.around()) {
+            if let Some((far, normal)) = head.mesh.hit(&up) {
+                up.tmax = far;
+                found = Some((far, normal, self.look.coat(head.stuff(up.origin + up.direction * far))));
+            }
+            for eye in EYES {
+                if let Some(far) = ball(&up, eye, EYE) {
+                    up.tmax = far;
+                    let normal = (up.origin + up.direction * far - eye) / EYE;
+                    found = Some((far, normal, Look::eye(normal.dot(Vec3A::Y))));
+                }
+            }
+        }
+        found.map(|(far, normal, coat)| Met { far: far * self.height_m, normal: self.as_seen(normal), coat })
+    }
+
+    fn stops(&self, ray: &Ray) -> bool {
+        let ray = self.own(ray);
+        let body = body_of(self.seated);
+        if Self::near(&ray, body.mesh.around()) && body.mesh.stops(&ray) {
+            return true;
+        }
+        let (head, up) = (head_of(self.hair), self.lowered(&ray));
+        Self::near(&up, head.mesh.around()) && head.mesh.stops(&up)
+    }
+}
+
+impl Thing {
+    pub(super) fn hit(&self, ray: &Ray) -> Option<Met> {
+        let coated = |(far, normal): (f32, Vec3A)| Met { far, normal, coat: self.coat };
+        match self.shape {
+            Shape::Figure(figure) => figure.hit(ray),
+            Shape::Ball { centre, radius_m } => {
+                let far = ball(ray, centre, radius_m)?;
+                Some(coated((far, (ray.origin + ray.direction * far - centre) / radius_m)))
+            }
+            Shape::Column { foot, radius_m, height_m } => column(ray, foot, radius_m, height_m).map(coated),
+            Shape::Crate { centre, halves } => crate_of(ray, centre, halves).map(coated),
+            Shape::Sheet { centre, halves } => sheet(ray, centre, halves).map(coated),
+            Shape::Ground => {
+                let far = -ray.origin.z / ray.direction.z;
+                (ray.direction.z < -1e-6 && (ray.tmin..ray.tmax).contains(&far)).then(|| coated((far, Vec3A::Z)))
+            }
+        }
+    }
+
+    pub(super) fn stops(&self, ray: &Ray) -> bool {
+        self.casts
+            && match self.shape {
+                Shape::Figure(figure) => figure.stops(ray),
+                // Nothing that lights stands under the ground.
+                Shape::Ground => false,
+                _ => self.hit(ray).is_some(),
+            }
+    }
+}
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+    use rstest::rstest;
+
+    fn matt(shape: Shape) -> Thing {
+        Thing { shape, coat: Coat::matt([0.18; 3]), casts: true }
+    }
+
+    const UP: Vec3A = Vec3A::new(0.0, 0.0, 0.5);
+
+    #[rstest]
+    #[case::a_ball(Shape::Ball { centre: UP, radius_m: 0.2 }, 0.8, [0.0, -1.0, 0.0])]
+    #[case::a_column(Shape::Column { foot: Vec3A::ZERO, radius_m: 0.3, height_m: 1.0 }, 0.7, [0.0, -1.0, 0.0])]
+    #[case::a_box(Shape::Crate { centre: UP, halves: [Vec3A::new(0.2, 0.0, 0.0), Vec3A::new(0.0, 0.4, 0.0), Vec3A::new(0.0, 0.0, 0.1)] }, 0.6, [0.0, -1.0, 0.0])]
+    #[case::a_sheet(Shape::Sheet { centre: UP, halves: [Vec3A::new(0.2, 0.0, 0.0), Vec3A::new(0.0, 0.0, 0.1)] }, 1.0, [0.0, -1.0, 0.0])]
+    fn a_ray_meets(#[case] shape: Shape, #[case] far: f32, #[case] normal: [f32; 3]) {
+        let ray = Ray::new(Vec3A::new(0.0, -1.0, 0.5), Vec3A::Y, 0.0, 10.0);
+        let met = matt(shape).hit(&ray).expect("it");
+        assert!((met.far - far).abs() < 1e-5 && met.normal.distance(Vec3A::from(normal)) < 1e-5, "{met:?}");
+        assert!(matt(shape).stops(&ray));
+        assert!(!Thing { casts: false, ..matt(shape) }.stops(&ray));
+        let past = Ray::new(Vec3A::new(0.5, -1.0, 0.5), Vec3A::Y, 0.0, 10.0);
+        assert!(matt(shape).hit(&past).is_none() && !matt(shape).stops(&past));
+        let short = Ray { tmax: 0.3, ..ray };
+        assert!(matt(shape).hit(&short).is_none());
+    }
+
+    #[test]
+    fn the_ground_is_met_from_above_and_a_column_on_its_top() {
+        let down = Ray::new(Vec3A::new(0.0, 0.0, 2.0), -Vec3A::Z, 0.0, 10.0);
+        assert!((matt(Shape::Ground).hit(&down).expect("it").far - 2.0).abs() < 1e-6 && !matt(Shape::Ground).stops(&down));
+        let column = matt(Shape::Column { foot: Vec3A::ZERO, radius_m: 0.3, height_m: 1.0 });
+        let top = column.hit(&down).expect("its top");
+        assert!((top.far - 1.0).abs() < 1e-6 && top.normal == Vec3A::Z);
+    }
+
+    /// The figure's eyes are where the set has them, whichever way it looks.
+    #[rstest]
+    #[case::at_the_camera([0.0, -1.0, 0.0])]
+    #[case::aside([0.6, 0.8, 0.0])]
+    fn a_figure_looks_the_way_it_is_turned(#[case] ahead: [f32; 3]) {
+        let ahead = Vec3A::from(ahead);
+        let figure = Figure { foot: Vec3A::new(1.0, 2.0, 0.0), ahead, height_m: 1.7, seated: false, hair: Hair::Short, look: Look::default() };
+        let one = matt(Shape::Figure(figure));
+        let nose = Vec3A::new(1.0, 2.0, 0.917 * 1.7) + ahead * 2.0;
+        let met = one.hit(&Ray::new(nose, -ahead, 0.0, 10.0)).expect("the nose");
+        assert!((2.0 - met.far - 0.0715 * 1.7).abs() < 0.01 && met.normal.dot(ahead) > 0.5, "{met:?}");
+        assert!(one.stops(&Ray::new(nose, -ahead, 0.0, 10.0)) && !one.stops(&Ray::new(nose, ahead, 0.0, 10.0)));
+        let seated = matt(Shape::Figure(Figure { seated: true, ..figure }));
+        assert!(seated.hit(&Ray::new(nose, -ahead, 0.0, 10.0)).is_none());
+    }
+}

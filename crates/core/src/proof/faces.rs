@@ -1,0 +1,337 @@
+//! The layer of a glowing face: straight, with soft shadows, highlights and its own image in eyes; what walls and cards
+//! give back of it; and the face itself where the lens sees it.
+//!
+//! What arrives without anything between is integrated over the face; only which part of the face is seen is sampled, so
+//! that what nothing shades has no noise at all.
+
+use std::f32::consts::{PI, TAU};
+
+use glam::Vec3A;
+use rayon::prelude::*;
+
+use super::body::{double, single};
+use super::coat::Gloss;
+use super::picture::Layer;
+use super::samples::Samples;
+use super::scene::{Scene, Seen, Spot};
+use super::smooth::{Guide, smoothed};
+use super::work::Work;
+use crate::modifier::Surface;
+use crate::set::{Glow, Lustre, Patch, Receptor, Vector, Weighing};
+
+/// How finely it is rendered.
+#[derive(Clone, Copy, Debug, PartialEq, Eq, Hash)]
+pub enum Fineness {
+    /// While something moves.
+    Coarse,
+    /// When it rests.
+    Fine,
+}
+
+impl Fineness {
+    fn rays(self) -> u32 {
+        if self == Self::Coarse { 4 } else { 24 }
+    }
+
+    fn patches(self) -> u32 {
+        if self == Self::Coarse { 3 } else { 12 }
+    }
+}
+
+/// A face with what it lights of walls, ceiling, floor and cards.
+#[derive(Clone, Debug, PartialEq)]
+pub struct Source {
+    /// The face.
+    pub glow: Glow,
+    /// Pieces of surfaces that give light on.
+    pub patches: Vec<Patch>,
+}
+
+/// A bare head is drawn as wide as its reflector, in metres. Common practice, no source.
+const BARE_M: f64 = 0.12;
+/// An eye mirrors this part of what falls on it straight on: water against air (Fresnel, n = 1.34).
+const WET: f32 = 0.021;
+
+/// A face in single precision, taken apart.
+pub(super) struct Face {
+    centre: Vec3A,
+    axis: Vec3A,
+    right: Vec3A,
+    up: Vec3A,
+    round: bool,
+    exponent: f32,
+    size: f32,
+    bare: bool,
+    area: f32,
+    few: Vec<(Vec3A, f32)>,
+    many: Vec<(Vec3A, f32)>,
+}
+
+#[expect(clippy::cast_possible_truncation, reason = "single precision is enough for a picture")]
+impl Face {
+    pub fn of(glow: &Glow) -> Self {
+        let bare = glow.surface == Surface::Bare;
+        let drawn = if bare { Surface::Disc { diameter: crate::scale::Metres(BARE_M) } } else { glow.surface };
+        let drawn = Glow { surface: drawn, ..*glow };
+        let (width, height) = drawn.size_m();
+        let round = matches!(drawn.surface, Surface::Disc { .. });
+        let area = width * height * if round { f64::from(PI) / 4.0 } else { 1.0 };
+        let nodes = |fine: bool| -> Vec<(Vec3A, f32)> {
+            glow.nodes(fine).into_iter().map(|(at, weight)| (single(at), weight as f32)).collect()
+        };
+        Self {
+            centre: single(glow.centre),
+            axis: single(glow.axis),
+            right: single(glow.right) * (width / 2.0) as f32,
+            up: single(glow.up) * (height / 2.0) as f32,
+            round,
+            exponent: glow.exponent as f32,
+            size: if bare { 0.0 } else { width.max(height) as f32 },
+            bare,
+            area: area as f32,
+            few: nodes(false),
+            many: nodes(true),
+        }
+    }
+
+    /// What it gives a spot if nothing stands between: the light, and the highlight, as parts of its intensity at 1 m.
+    pub fn open(&self, at: Vec3A, spot: &Spot) -> (f32, f32) {
+        let before = self.axis.dot(at - self.centre);
+        if before <= 0.0 {
+            return (0.0, 0.0);
+        }
+        let way = self.centre - at;
+        let away = way.length();
+        let reach = self.right.length().hypot(self.up.length());
+        // Where the spot's own horizon cuts through the face, and right before it, more places of it count.
+        let slant = spot.normal.dot(way);
+        let edge = slant.abs() < reach;
+        if slant <= -reach {
+            return (0.0, 0.0);
+        }
+        let close = away < 1.6 * self.size;
+        let nodes = if !self.bare && (close || edge) { &self.many } else { &self.few };
+        let steep = (self.exponent - 1.0).abs() > 1e-6;
+        let (mut light, mut shine) = (0.0, 0.0);
+        for (from, weight) in nodes {
+            let towards = *from - at;
+            let square = towards.length_squared();
+            let towards = towards / square.sqrt();
+            let cosine = spot.normal.dot(towards);
+            let out = -self.axis.dot(towards);
+            if cosine <= 0.0 || out <= 0.0 {
+                continue;
+            }
+            let fall = if steep { out.powf(self.exponent) } else { out };
+            let given = weight * fall * cosine / square;
+            light += given;
+            shine += given * highlight(spot, towards);
+        }
+        (light, shine)
+    }
+
+    /// A point of the face by two numbers of 0 to 1.
+    fn point(&self, [a, b]: [f32; 2]) -> Vec3A {
+        if self.bare {
+            return self.centre;
+        }
+        let (x, y) = if self.round {
+            let (sin, cos) = (TAU * b).sin_cos();
+            (a.sqrt() * cos, a.sqrt() * sin)
+        } else {
+            (2.0 * a - 1.0, 2.0 * b - 1.0)
+        };
+        self.centre + self.right * x + self.up * y
+    }
+
+    /// The part of the face that is seen from a point.
+    pub fn seen_from(&self, scene: &Scene, at: Vec3A, samples: Samples, fineness: Fineness) -> f32 {
+        let sees = |index: u32| f32::from(!scene.stops(at, self.point(samples.two(index, 0))));
+        let first = if self.bare { 1 } else { 4 };
+        let some: f32 = (0..first).map(sees).sum();
+        if self.bare || fineness == Fineness::Coarse {
+            return some / u16::try_from(first).map_or(1.0, f32::from);
+        }
+        let all = fineness.rays();
+        // All of it or nothing: a few more make sure of it.
+        let enough = if some == 0.0 || some > 3.5 { 8 } else { all };
+        let more: f32 = (first..enough).map(sees).sum();
+        (some + more) / u16::try_from(enough).map_or(1.0, f32::from)
+    }
+
+    /// How bright the face is along a way that meets it, against a matt white under an illuminance of 1; nothing where
+    /// the way misses it or comes from behind.
+    pub fn bright(&self, from: Vec3A, way: Vec3A, far: f32) -> Option<f32> {
+        let out = -self.axis.dot(way);
+        if out <= 1e-6 {
+            return None;
+        }
+        let met = (from - self.centre).dot(self.axis) / out;
+        if met <= 0.0 || met >= far {
+            return None;
+        }
+        let off = from + way * met - self.centre;
+        let (x, y) = (off.dot(self.right) / self.right.length_squared(), off.dot(self.up) / self.up.length_squared());
+        let inside = if self.round { x * x + y * y <= 1.0 } else { x.abs() <= 1.0 && y.abs() <= 1.0 };
+        inside.then(|| PI * out.powf(self.exponent - 1.0) / self.area)
+    }
+
+    /// Its image in a wet ball.
+    fn in_the_eye(&self, scene: &Scene, spot: &Spot) -> f32 {
+        let back = spot.way - spot.normal * (2.0 * spot.way.dot(spot.normal));
+        let at = spot.lit_at();
+        let Some(bright) = self.bright(at, back, f32::INFINITY) else { return 0.0 };
+        let cosine = (-spot.way.dot(spot.normal)).clamp(0.0, 1.0);
+        // Source: Schlick 1994.
+        let mirrored = WET + (1.0 - WET) * (1.0 - cosine).powi(5);
+        let far = (at - self.centre).dot(self.axis) / -self.axis.dot(back);
+        if scene.stops(at, at + back * far) { 0.0 } else { bright * mirrored }
+    }
+}
+
+/// A highlight's part of the light that comes from a side, against a matt white. Source: Blinn 1977, with the factor that
+/// keeps its energy (Real-Time Rendering, 4th edition, ch. 9), and Schlick 1994.
+fn highlight(spot: &Spot, towards: Vec3A) -> f32 {
+    let Gloss::Soft { straight, narrow } = spot.coat.gloss else { return 0.0 };
+    let half = (towards - spot.way).normalize_or(spot.normal);
+    let facing = half.dot(towards).clamp(0.0, 1.0);
+    let mirrored = straight + (1.0 - straight) * (1.0 - facing).powi(5);
+    PI * mirrored * (narrow + 8.0) / (8.0 * PI) * spot.normal.dot(half).max(0.0).powf(narrow)
+}
+
+/// Patches that are lit, to draw from by what they give.
+struct Lit<'a> {
+    patches: &'a [Patch],
+    lux: Vec<f64>,
+    /// Of each patch, the part of all that it and those before it give.
+    up_to: Vec<f32>,
+    source: Vector,
+}
+
+impl<'a> Lit<'a> {
+    fn of(scene: &Scene, source: &'a Source) -> Option<Self> {
+        let lux: Vec<f64> = source
+            .patches
+            .par_iter()
+            .map(|patch| {
+                let receptor = patch.receptor();
+                let at = single(patch.at + receptor.normal * 0.01);
+                let dark = scene.stops(at, single(source.glow.centre));
+                if dark { 0.0 } else { source.glow.rough_ratio(&receptor) }
+            })
+            .collect();
+        let weights = lux.iter().zip(&source.patches).map(|(lux, patch)| lux * patch.reflectance * patch.area_m2);
+        let all: f64 = weights.clone().sum();
+        if all <= 0.0 {
+            return None;
+        }
+        let mut sum = 0.0;
+        #[expect(clippy::cast_possible_truncation, reason = "a part of 1")]
+        let up_to = weights
+            .map(|weight| {
+                sum += weight / all;
+                sum as f32
+            })
+            .collect();
+        Some(Self { patches: &source.patches, lux, up_to, source: source.glow.centre })
+    }
+
+    /// What comes back to a spot, by so many patches that are drawn.
+    fn given(&self, scene: &Scene, at: Vec3A, normal: Vec3A, samples: Samples, count: u32) -> f32 {
+        let receptor = Receptor { at: double(at), normal: double(normal), weighing: Weighing::Flat };
+        let mut sum = 0.0;
+        for index in 0..count {
+            #[expect(clippy::cast_precision_loss, reason = "a dozen")]
+            let drawn = (index as f32 + samples.two(index, 1)[0]) / count as f32;
+            let place = self.up_to.partition_point(|up_to| *up_to < drawn).min(self.patches.len() - 1);
+            let chance = f64::from(self.up_to[place] - if place == 0 { 0.0 } else { self.up_to[place - 1] });
+            let patch = &self.patches[place];
+            let given = self.lux[place] * patch.given(self.source, &receptor);
+            // What goes on through a diffuser leaves it on its other side.
+            let off = if patch.lustre == Lustre::Through { patch.normal * 0.02 } else { patch.normal * 0.01 };
+            if given > 0.0 && chance > 0.0 && !scene.stops(at, single(patch.at + off)) {
+                sum += given / chance / f64::from(count);
+            }
+        }
+        #[expect(clippy::cast_possible_truncation, reason = "a picture")]
+        let sum = sum as f32;
+        sum
+    }
+}
+
+/// What a face makes of what the lens sees; nothing where it was stopped.
+pub fn layer(scene: &Scene, seen: &Seen, source: &Source, fineness: Fineness, work: &Work) -> Option<Layer> {
+    let face = Face::of(&source.glow);
+    let lit = Lit::of(scene, source);
+    let per_spot = |(index, spot): (usize, &Spot)| {
+        work.one_more()?;
+        if spot.thing.is_none() {
+            return Some([0.0; 4]);
+        }
+        let at = spot.lit_at();
+        let samples = Samples::of(spot.pixel, index >= seen.size.count());
+        let (light, shine) = face.open(at, spot);
+        let visible = if light > 0.0 {
+            face.seen_from(scene, at, samples, fineness) * scene.through(at, face.centre)
+        } else {
+            0.0
+        };
+        let bounced =
+            lit.as_ref().map_or(0.0, |lit| lit.given(scene, at, spot.normal, samples, fineness.patches()));
+        Some([light, shine, visible, bounced])
+    };
+    let found: Vec<[f32; 4]> = seen.spots.par_iter().enumerate().map(per_spot).collect::<Option<_>>()?;
+    let count = seen.size.count();
+    let guide = Guide::of(seen);
+    let shade = smoothed(&guide, &found[..count].iter().map(|one| one[2]).collect::<Vec<_>>(), 2);
+    let came = lit.is_some().then(|| smoothed(&guide, &found[..count].iter().map(|one| one[3]).collect::<Vec<_>>(), 4));
+    let mut pixels = vec![[0.0_f32; 3]; count];
+    let given: Vec<[f32; 3]> = seen
+        .spots
+        .par_iter()
+        .enumerate()
+        .map(|(index, spot)| {
+            let [light, shine, own_shade, own_bounce] = found[index];
+            let pixel = spot.pixel as usize;
+            let (visible, bounced) = if index < count {
+                (shade[index], came.as_ref().map_or(0.0, |came| came[index]))
+            } else {
+                (own_shade, if guide.alike(spot) { came.as_ref().map_or(0.0, |came| came[pixel]) } else { own_bounce })
+            };
+            let arrives = light * visible + bounced;
+            let mut shown = spot.coat.albedo.map(|part| part * arrives + shine * visible);
+            let glows = face.bright(spot.from, spot.way, spot.far);
+            let glows = glows.unwrap_or(0.0) + if spot.coat.gloss == Gloss::Wet { face.in_the_eye(scene, spot) } else { 0.0 };
+            shown.iter_mut().for_each(|part| *part = (*part + glows) * spot.factor);
+            shown
+        })
+        .collect();
+    for (spot, given) in seen.spots.iter().zip(given) {
+        pixels[spot.pixel as usize].iter_mut().zip(given).for_each(|(sum, part)| *sum += part);
+    }
+    Some(Layer { size: seen.size, pixels })
+}
+
+/// What a flat card of grey would get at a place, as a part of the face's intensity at 1 m: to compare with the plan.
+pub fn at_card(scene: &Scene, source: &Source, receptor: &Receptor) -> f64 {
+    let face = Face::of(&source.glow);
+    let (at, normal) = (single(receptor.at), single(receptor.normal));
+    let spot = Spot {
+        pixel: 0,
+        factor: 1.0,
+        from: at + normal,
+        way: -normal,
+        far: 1.0,
+        normal,
+        coat: super::coat::Coat::matt([super::picture::MID_GREY; 3]),
+        thing: Some(0),
+    };
+    let samples = Samples::of(7, true);
+    let light = face.open(at, &spot).0;
+    let rays: u32 = if face.bare { 1 } else { 256 };
+    let visible: f32 = (0..rays).map(|index| f32::from(!scene.stops(at, face.point(samples.two(index, 0))))).sum();
+    let bounced = Lit::of(scene, source).map_or(0.0, |lit| lit.given(scene, at, normal, samples, 2048));
+    #[expect(clippy::cast_precision_loss, reason = "a few hundred")]
+    let seen = visible / rays as f32 * scene.through(at, face.centre);
+    f64::from(light * seen + bounced)
+}

@@ -1,0 +1,303 @@
+//! What stands before the lens, and what the lens sees of it: for every pixel a spot of a surface, through glass and by way
+//! of mirrors too. Found once; lights come and go over it.
+
+use glam::Vec3A;
+use obvhs::ray::Ray;
+use rayon::prelude::*;
+
+use super::body::{Met, OFF_M, Thing, double, single};
+use super::coat::{Coat, Gloss};
+use super::picture::Size;
+use crate::glass::{Glazing, Pane};
+use crate::set::View;
+
+/// So far one sees, in metres.
+const FAR_M: f32 = 2_000.0;
+
+/// What stands before the lens.
+#[derive(Clone, Debug, PartialEq)]
+pub struct Scene {
+    /// The camera.
+    pub view: View,
+    /// Everything that stands.
+    pub things: Vec<Thing>,
+    /// Glass and mirrors.
+    pub panes: Vec<Pane>,
+}
+
+/// A spot of a surface that a pixel sees, or the sky.
+#[derive(Clone, Copy, Debug)]
+pub struct Spot {
+    /// The pixel.
+    pub pixel: u32,
+    /// Its part of the pixel.
+    pub factor: f32,
+    /// Where the ray to it began last: the lens, or a mirror.
+    pub from: Vec3A,
+    /// The ray's way, of length 1.
+    pub way: Vec3A,
+    /// How far it is from there, in metres.
+    pub far: f32,
+    /// The way the surface looks, of length 1.
+    pub normal: Vec3A,
+    /// How it gives light on.
+    pub coat: Coat,
+    /// Which thing it is of; nothing for the sky.
+    pub thing: Option<u32>,
+}
+
+impl Spot {
+    /// Where it is.
+    pub fn at(&self) -> Vec3A {
+        self.from + self.way * self.far
+    }
+
+    /// Where light falls on it: a little before the surface.
+    pub(super) fn lit_at(&self) -> Vec3A {
+        self.at() + self.normal * (OFF_M * (1.0 + self.far * 0.3))
+    }
+}
+
+/// What the lens sees.
+#[derive(Clone, Debug)]
+pub struct Seen {
+    /// The picture's size.
+    pub size: Size,
+    /// First one spot for each pixel, row by row from above; then more of pixels that see several things.
+    pub spots: Vec<Spot>,
+}
+
+impl Scene {
+    /// What a ray meets first.
+    pub(super) fn hit(&self, ray: &Ray) -> Option<(u32, Met)> {
+        let mut ray = *ray;
+        let mut found = None;
+        for (index, thing) in (0_u32..).zip(&self.things) {
+            if let Some(met) = thing.hit(&ray) {
+                ray.tmax = met.far;
+                found = Some((index, met));
+            }
+        }
+        found
+    }
+
+    /// Whether anything keeps light off between two points.
+    pub(super) fn stops(&self, from: Vec3A, to: Vec3A) -> bool {
+        let way = to - from;
+        let length = way.length();
+        if length < 2.0 * OFF_M {
+            return false;
+        }
+        self.stops_ray(&Ray::new(from, way / length, OFF_M, length - OFF_M))
+    }
+
+    /// Whether anything stops a ray.
+    pub(super) fn stops_ray(&self, ray: &Ray) -> bool {
+        self.things.iter().any(|thing| thing.stops(ray))
+    }
+
+    /// What glass lets through from one point to another: 1 where none stands between, 0 behind a mirror.
+    pub(super) fn through(&self, from: Vec3A, to: Vec3A) -> f32 {
+        if self.panes.is_empty() {
+            return 1.0;
+        }
+        let (from, to) = (double(from), double(to));
+        let crossed = self.panes.iter().filter(|pane| crate::set::Solid::Panel(pane.panel).stops(from, to));
+        let left: f64 = crossed
+            .map(|pane| match pane.glazing {
+                Glazing::Mirror => 0.0,
+                glass => 1.0 - glass.reflectance(pane.incidence_deg(to - from)),
+            })
+            .product();
+        #[expect(clippy::cast_possible_truncation, reason = "a part of 1")]
+        let left = left as f32;
+        left
+    }
+
+    /// The pane a ray meets first, and how far that is.
+    fn glass(&self, ray: &Ray) -> Option<(f32, &Pane)> {
+        let met = |pane: &Pane| {
+            let normal = single(pane.panel.normal);
+            let along = ray.direction.dot(normal);
+            let far = (single(pane.panel.centre) - ray.origin).dot(normal) / along;
+            let off = ray.origin + ray.direction * far - single(pane.panel.centre);
+            let (right, up) = (single(pane.panel.right), single(pane.panel.up));
+            let inside = off.dot(right).abs() <= right.length_squared() && off.dot(up).abs() <= up.length_squared();
+            (along.abs() > 1e-9 && inside && (ray.tmin..ray.tmax).contains(&far)).then_some(far)
+        };
+        let all = self.panes.iter().filter_map(|pane| Some((met(pane)?, pane)));
+        all.min_by(|a, b| a.0.total_cmp(&b.0))
+    }
+
+    /// What is seen along a way: one spot at least, told to `tell`; more where glass shows two things at once.
+    fn look(&self, pixel: u32, (from, way): (Vec3A, Vec3A), factor: f32, bounces: u8, tell: &mut dyn FnMut(Spot)) {
+        let ray = Ray::new(from, way, OFF_M, FAR_M);
+        let met = self.hit(&ray);
+        let ray = Ray { tmax: met.map_or(FAR_M, |(_, met)| met.far), ..ray };
+        let spot = |far: f32, normal: Vec3A, coat: Coat, thing: Option<u32>| Spot {
+            pixel,
+            factor,
+            from,
+            way,
+            far,
+            normal,
+            coat,
+            thing,
+        };
+        if let Some((far, pane)) = self.glass(&ray) {
+            let normal = single(pane.panel.normal);
+            let facing = if way.dot(normal) > 0.0 { -normal } else { normal };
+            let spot_on = from + way * far;
+            let back = way - facing * (2.0 * way.dot(facing));
+            let dark = pane.glazing == Glazing::Mirror && way.dot(normal) > 0.0;
+            if dark || (bounces >= BOUNCES && pane.glazing == Glazing::Mirror) {
+                // The back of a mirror, or what is mirrored too often, is dark.
+                return tell(spot(far, facing, Coat::matt([0.03; 3]), None));
+            }
+            #[expect(clippy::cast_possible_truncation, reason = "a part of 1")]
+            let mirrored = pane.glazing.reflectance(pane.incidence_deg(double(way))) as f32;
+            if pane.glazing == Glazing::Mirror {
+                return self.look(pixel, (spot_on + facing * OFF_M, back), factor * mirrored, bounces + 1, tell);
+            }
+            self.look(pixel, (spot_on + way * OFF_M, way), factor * (1.0 - mirrored), bounces, tell);
+            if bounces < BOUNCES {
+                self.look(pixel, (spot_on + facing * OFF_M, back), factor * mirrored, bounces + 1, tell);
+            }
+            return;
+        }
+        let Some((thing, met)) = met else {
+            return tell(spot(FAR_M, -way, Coat::matt([0.18; 3]), None));
+        };
+        let facing = if way.dot(met.normal) > 0.0 { -met.normal } else { met.normal };
+        tell(spot(met.far, facing, met.coat, Some(thing)));
+        if let (Gloss::Mirror(part), true) = (met.coat.gloss, bounces < BOUNCES) {
+            let back = way - facing * (2.0 * way.dot(facing));
+            let at = from + way * met.far + facing * OFF_M;
+            self.look(pixel, (at, back.normalize_or(facing)), factor * part, bounces + 1, tell);
+        }
+    }
+
+    /// What the lens sees in a picture of a size.
+    pub fn seen(&self, size: Size) -> Seen {
+        let along = |x: f32, y: f32| {
+            let place = [f64::from(x / size.wide()) - 0.5, 0.5 - f64::from(y / size.high())];
+            single(self.view.through(place)).normalize_or(Vec3A::Y)
+        };
+        let lens = single(self.view.at);
+        let pixels: Vec<(u32, f32, f32)> = size.pixels().collect();
+        let looked = |pixel: u32, x: f32, y: f32, factor: f32| {
+            let mut all: Vec<Spot> = Vec::with_capacity(1);
+            self.look(pixel, (lens, along(x, y)), factor, 0, &mut |spot| all.push(spot));
+            all
+        };
+        let first: Vec<Vec<Spot>> =
+            pixels.par_iter().map(|&(pixel, x, y)| looked(pixel, x + 0.5, y + 0.5, 1.0)).collect();
+        let edges = edges(size, &first);
+        let more: Vec<Vec<Spot>> = pixels
+            .par_iter()
+            .filter(|(pixel, ..)| edges[*pixel as usize])
+            .map(|&(pixel, x, y)| AROUND.iter().flat_map(|(right, down)| looked(pixel, x + right, y + down, PART)).collect())
+            .collect();
+        let mut spots = Vec::with_capacity(first.len() * 5 / 4);
+        let mut rest = Vec::new();
+        for (pixel, mut all) in first.into_iter().enumerate() {
+            if edges[pixel] {
+                all.iter_mut().for_each(|spot| spot.factor *= PART);
+            }
+            let mut all = all.into_iter();
+            spots.extend(all.next());
+            rest.extend(all);
+        }
+        spots.extend(rest);
+        spots.extend(more.into_iter().flatten());
+        Seen { size, spots }
+    }
+}
+
+/// So often a way is mirrored.
+const BOUNCES: u8 = 2;
+/// Where a pixel sees several things, it is looked at so many times more, here within it.
+const AROUND: [(f32, f32); 4] = [(0.125, 0.375), (0.375, 0.875), (0.875, 0.625), (0.625, 0.125)];
+const PART: f32 = 0.2;
+
+/// Which pixels lie at an edge: their neighbour sees another thing, or the same from quite another side.
+fn edges(size: Size, first: &[Vec<Spot>]) -> Vec<bool> {
+    let differ = |a: &Spot, b: &Spot| {
+        a.thing != b.thing
+            || (a.thing.is_some()
+                && (a.normal.dot(b.normal) < 0.85
+                    || (a.far - b.far).abs() > 0.03 * a.far.min(b.far) + 0.01
+                    || a.coat.albedo != b.coat.albedo))
+    };
+    let mut edges = vec![false; first.len()];
+    let width = size.width as usize;
+    for pixel in 0..first.len() {
+        let right = (!(pixel + 1).is_multiple_of(width)).then_some(pixel + 1);
+        let below = Some(pixel + width).filter(|below| *below < first.len());
+        for other in [right, below].into_iter().flatten() {
+            let (a, b) = (&first[pixel], &first[other]);
+            if a.len() != b.len() || a.iter().zip(b).any(|(a, b)| differ(a, b)) {
+                (edges[pixel], edges[other]) = (true, true);
+            }
+        }
+    }
+    edges
+}
+
+impl Seen {
+    /// The spots that stand for one pixel each.
+    pub(super) fn first(&self) -> &[Spot] {
+        &self.spots[..self.size.count()]
+    }
+}
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+    use crate::optics::Sensor;
+    use crate::proof::body::Shape;
+    use crate::scale::Millimetres;
+    use crate::set::{Panel, Point, Vector};
+
+    fn scene(panes: Vec<Pane>) -> Scene {
+        let view = View::new(Point::new(0.0, -3.0, 1.0), Point::new(0.0, 0.0, 1.0), Millimetres(50.0), Sensor::FULL_FRAME, false);
+        let ball = Shape::Ball { centre: Vec3A::new(0.0, 0.0, 1.0), radius_m: 0.3 };
+        Scene { view, things: vec![Thing { shape: ball, coat: Coat::matt([0.18; 3]), casts: true }], panes }
+    }
+
+    const SIZE: Size = Size { width: 90, height: 60 };
+
+    #[test]
+    fn every_pixel_is_seen_whole() {
+        let seen = scene(Vec::new()).seen(SIZE);
+        let mut parts = vec![0.0_f32; SIZE.count()];
+        seen.spots.iter().for_each(|spot| parts[spot.pixel as usize] += spot.factor);
+        assert!(parts.iter().all(|part| (part - 1.0).abs() < 1e-5));
+        assert!(seen.first().iter().zip(0_u32..).all(|(spot, pixel)| spot.pixel == pixel));
+        assert!(seen.spots.len() > SIZE.count() && seen.spots.len() < 2 * SIZE.count(), "edges are looked at more often");
+        // The ball is as large as the lens's own perspective has it.
+        let ball = seen.spots.iter().filter(|spot| spot.thing.is_some()).map(|spot| spot.factor).sum::<f32>();
+        let radius = (0.3_f32 / (9.0_f32 - 0.09).sqrt()) * 50.0 / 36.0 * 90.0;
+        assert!((ball / (std::f32::consts::PI * radius * radius) - 1.0).abs() < 0.02, "{ball} {radius}");
+    }
+
+    #[test]
+    fn a_mirror_shows_what_stands_before_it_and_glass_shows_both() {
+        let pane = |glazing| {
+            let panel = Panel::new(Point::new(0.0, 1.0, 1.0), -Vector::Y, 6.0, 6.0);
+            vec![Pane { panel, glazing }]
+        };
+        let corner = |panes| scene(panes).seen(SIZE).first()[0];
+        let mirrored = corner(pane(Glazing::Mirror));
+        assert!(mirrored.way.y < 0.0 && mirrored.thing.is_none(), "{mirrored:?}");
+        let two = scene(pane(Glazing::Double)).seen(SIZE);
+        let at_corner: Vec<&Spot> = two.spots.iter().filter(|spot| spot.pixel == 0).collect();
+        assert_eq!(at_corner.len(), 2);
+        assert!((at_corner.iter().map(|spot| spot.factor).sum::<f32>() - 1.0).abs() < 1e-5);
+        assert!(at_corner[0].way.y > 0.0 && at_corner[1].way.y < 0.0);
+        let glass = scene(pane(Glazing::Double));
+        let left = glass.through(Vec3A::new(0.0, 2.0, 1.0), Vec3A::new(0.0, 0.5, 1.0));
+        assert!((left - (1.0 - 0.1506)).abs() < 0.01, "{left}");
+        assert!(glass.stops(Vec3A::new(0.0, -1.0, 1.0), Vec3A::new(0.0, 1.0, 1.0)));
+    }
+}

@@ -1,0 +1,279 @@
+//! The light that is there. How much of it falls on each region is the plan's: it was read, guessed or worked out. Where
+//! between those regions it falls is found here: sky with what hides it, sun with its shadows, windows.
+//!
+//! One layer a region: each spot belongs to regions by parts that sum to 1, so that a region's own place gets exactly what
+//! the plan says, and the regions' light only weighs layers.
+
+use glam::Vec3A;
+use obvhs::ray::Ray;
+use rayon::prelude::*;
+
+use super::body::{OFF_M, single};
+use super::faces::{Face, Fineness};
+use super::picture::{Layer, MID_GREY};
+use super::samples::Samples;
+use super::scene::{Scene, Seen, Spot};
+use super::smooth::{Guide, smoothed};
+use super::work::Work;
+use crate::set::{Glow, Receptor, SUN_DEG};
+
+/// A place the plan knows the light of.
+#[derive(Clone, Debug, PartialEq)]
+pub struct Place {
+    /// Where its light is read.
+    pub receptor: Receptor,
+    /// The things it stands for, by their index in the scene.
+    pub things: Vec<u32>,
+}
+
+/// What lies behind everything.
+#[derive(Clone, Copy, Debug, PartialEq, Eq)]
+pub enum Beyond {
+    /// The open: sky over a far line of trees and roofs.
+    Open,
+    /// A room that nobody has drawn: even.
+    Room,
+}
+
+/// The light that is there, as it is spread.
+#[derive(Clone, Debug, PartialEq)]
+pub struct There {
+    /// The sun: the way to it, of length 1, and what it gives straight on against what the open sky gives.
+    pub sun: Option<(Vec3A, f32)>,
+    /// Windows and doorways; where there are some, most of the light comes by them.
+    pub windows: Vec<Glow>,
+    /// The places whose light is known.
+    pub places: Vec<Place>,
+    /// The one of them that lies behind.
+    pub behind: usize,
+    /// The ones of the main subject: its lit side, and its shadow side where there is one.
+    pub main: (usize, Option<usize>),
+    /// What is nearer to the subject than this gets its light, what is farther off gets that of behind, in metres.
+    pub depth_m: f32,
+    /// What lies behind everything.
+    pub beyond: Beyond,
+}
+
+/// What hides the sky farther off than this does so in the frame only, in metres. Chosen.
+const NEAR_M: f32 = 2.5;
+/// What the ground, and what is near, gives back of the sky's light. Chosen.
+const GROUND: f32 = 0.35;
+const HIDDEN: f32 = 0.30;
+/// Of a room's light by windows, this part comes from everywhere. Chosen; as the planner's own for a room that is not drawn.
+const ROOM: f32 = 1.0 / 16.0;
+
+impl There {
+    /// How the light that is there falls at a spot, by a measure of its own.
+    fn falls(&self, scene: &Scene, faces: &[(Face, f32)], spot: &Spot, at: Vec3A, samples: Samples, rays: u32) -> [f32; 2] {
+        let mut sky = 0.0;
+        let (right, up) = any_sides(spot.normal);
+        for index in 0..rays {
+            // Even under the cosine: a disc, raised to the half sphere.
+            let [a, b] = samples.two(index, 2);
+            let (sin, cos) = (std::f32::consts::TAU * b).sin_cos();
+            let flat = a.sqrt();
+            let way = right * (flat * cos) + up * (flat * sin) + spot.normal * (1.0 - a).max(0.0).sqrt();
+            let seen = if way.z < 0.0 { GROUND } else { 0.55 + 0.45 * way.z };
+            let hidden = scene.stops_ray(&Ray::new(at, way.normalize_or(spot.normal), OFF_M, NEAR_M));
+            sky += if hidden { HIDDEN * GROUND.max(seen) } else { seen };
+        }
+        #[expect(clippy::cast_precision_loss, reason = "a few dozen")]
+        let sky = sky / rays as f32;
+        let mut straight = 0.0;
+        if let Some((to_sun, strength)) = self.sun {
+            let cosine = spot.normal.dot(to_sun);
+            if cosine > 0.0 {
+                straight += strength * cosine * sun_seen(scene, at, to_sun, samples, rays) * scene.through(at, at + to_sun * 30.0);
+            }
+        }
+        for (face, area) in faces {
+            let open = face.open(at, spot).0;
+            if open > 0.0 {
+                let fineness = if rays > 8 { Fineness::Fine } else { Fineness::Coarse };
+                straight += area * open * face.seen_from(scene, at, samples, fineness);
+            }
+        }
+        [sky * self.sky_part(), straight]
+    }
+
+    /// Where light comes by windows, little of it comes from everywhere.
+    fn sky_part(&self) -> f32 {
+        if self.windows.is_empty() { 1.0 } else { ROOM }
+    }
+
+    /// Which parts of a spot belong to which place.
+    fn shares(&self, spot: &Spot, at: Vec3A) -> Vec<(usize, f32)> {
+        let Some(thing) = spot.thing else { return vec![(self.behind, 1.0)] };
+        let own: Vec<usize> =
+            (0..self.places.len()).filter(|place| self.places[*place].things.contains(&thing)).collect();
+        if !own.is_empty() {
+            return self.by_side(&own, spot.normal);
+        }
+        let (lit, shadow) = self.main;
+        let main: Vec<usize> = std::iter::once(lit).chain(shadow).collect();
+        let off = (at - single(self.places[lit].receptor.at)).length();
+        let far = smooth_step((off / self.depth_m.max(0.5)).clamp(0.0, 1.0));
+        let mut all = self.by_side(&main, spot.normal);
+        all.iter_mut().for_each(|(_, part)| *part *= 1.0 - far);
+        all.push((self.behind, far));
+        all
+    }
+
+    /// Places of one thing, by the way the spot looks: each has all of it where it looks as the place does.
+    fn by_side(&self, own: &[usize], normal: Vec3A) -> Vec<(usize, f32)> {
+        let looks = |place: usize| single(self.places[place].receptor.normal);
+        match own {
+            [one] => vec![(*one, 1.0)],
+            [one, other] if looks(*one).dot(looks(*other)) < 0.999 => {
+                let apart = looks(*one) - looks(*other);
+                let (from, to) = (looks(*other).dot(apart), looks(*one).dot(apart));
+                let part = ((normal.dot(apart) - from) / (to - from)).clamp(0.0, 1.0);
+                vec![(*one, part), (*other, 1.0 - part)]
+            }
+            _ => {
+                let near = |place: &usize| {
+                    let angle = normal.dot(looks(*place)).clamp(-1.0, 1.0).acos();
+                    1.0 / (angle * angle + 1e-4)
+                };
+                let sum: f32 = own.iter().map(near).sum();
+                own.iter().map(|place| (*place, near(place) / sum)).collect()
+            }
+        }
+    }
+
+    /// What lies behind everything along a way, against its mean.
+    fn beyond(&self, way: Vec3A) -> f32 {
+        match self.beyond {
+            Beyond::Room => 1.0,
+            Beyond::Open => {
+                let azimuth = way.x.atan2(way.y);
+                // A line of trees and roofs of our own, a few degrees high.
+                let line = 0.030 + 0.016 * (azimuth * 9.0).sin() + 0.010 * (azimuth * 23.0 + 1.3).sin() + 0.005 * (azimuth * 61.0).sin();
+                let over = (way.z - line) / 0.004;
+                let sky = 1.12 - 0.35 * way.z.max(0.0);
+                let trees = 0.55;
+                trees + (sky - trees) * smooth_step(over.clamp(0.0, 1.0))
+            }
+        }
+    }
+
+    /// A layer for each place, in their order; nothing where it was stopped.
+    pub fn layers(&self, scene: &Scene, seen: &Seen, fineness: Fineness, work: &Work) -> Option<Vec<Layer>> {
+        let rays = if fineness == Fineness::Coarse { 4 } else { 16 };
+        let faces = self.faces();
+        let at_places = self.at_places(scene, &faces);
+        let found: Vec<[f32; 2]> = seen
+            .spots
+            .par_iter()
+            .enumerate()
+            .map(|(index, spot)| {
+                work.one_more()?;
+                if spot.thing.is_none() {
+                    return Some([0.0; 2]);
+                }
+                let samples = Samples::of(spot.pixel, index >= seen.size.count());
+                Some(self.falls(scene, &faces, spot, spot.lit_at(), samples, rays))
+            })
+            .collect::<Option<_>>()?;
+        let (count, guide) = (seen.size.count(), Guide::of(seen));
+        let of = |which: usize| found[..count].iter().map(|one| one[which]).collect::<Vec<_>>();
+        let (sky, straight) = (smoothed(&guide, &of(0), 3), smoothed(&guide, &of(1), 1));
+        let mut layers = vec![Layer { size: seen.size, pixels: vec![[0.0; 3]; count] }; self.places.len()];
+        for (index, spot) in seen.spots.iter().enumerate() {
+            let pixel = spot.pixel as usize;
+            let falls = match spot.thing {
+                None => self.beyond(spot.way),
+                Some(_) if index < count => sky[index] + straight[index],
+                Some(_) if guide.alike(spot) => sky[pixel] + found[index][1],
+                Some(_) => found[index].iter().sum(),
+            };
+            // A window that the lens sees is as bright as what lies before it.
+            let window = faces.iter().find_map(|(face, area)| Some(face.bright(spot.from, spot.way, spot.far)? * area));
+            if let Some(bright) = window {
+                let (place, glows) = (self.main.0, bright / at_places[self.main.0] * spot.factor);
+                layers[place].pixels[pixel].iter_mut().for_each(|sum| *sum += glows);
+            }
+            for (place, part) in self.shares(spot, spot.at()) {
+                let against = if spot.thing.is_some() { at_places[place] } else { 1.0 };
+                let given = falls / against * part * spot.factor;
+                let sum = &mut layers[place].pixels[pixel];
+                sum.iter_mut().zip(spot.coat.albedo).for_each(|(sum, albedo)| *sum += albedo * given);
+            }
+        }
+        Some(layers)
+    }
+
+    fn faces(&self) -> Vec<(Face, f32)> {
+        #[expect(clippy::cast_possible_truncation, reason = "a few square metres")]
+        let area = |glow: &Glow| (glow.size_m().0 * glow.size_m().1) as f32;
+        // By the measure of the sky: a window that fills everything gives as much as that.
+        self.windows.iter().map(|glow| (Face::of(glow), area(glow) / std::f32::consts::PI)).collect()
+    }
+
+    /// How it falls where each place is read.
+    fn at_places(&self, scene: &Scene, faces: &[(Face, f32)]) -> Vec<f32> {
+        let each = |place: &Place| self.at_place(scene, faces, place).max(1e-4);
+        self.places.par_iter().map(each).collect()
+    }
+
+    fn at_place(&self, scene: &Scene, faces: &[(Face, f32)], place: &Place) -> f32 {
+        let spot = card(&place.receptor);
+        let samples = Samples::of(11, true);
+        self.falls(scene, faces, &spot, spot.at(), samples, 128).iter().sum()
+    }
+
+    /// What a flat card of grey at a place would get of each place's light, as parts of 1 that sum to about 1 where the
+    /// card stands where a place is read: to compare with the plan.
+    pub fn at_card(&self, scene: &Scene, receptor: &Receptor, thing: Option<u32>) -> Vec<(usize, f32)> {
+        let faces = self.faces();
+        let at_places = self.at_places(scene, &faces);
+        let place = Place { receptor: *receptor, things: Vec::new() };
+        let here = self.at_place(scene, &faces, &place);
+        let spot = Spot { thing: thing.or(Some(u32::MAX)), ..card(receptor) };
+        self.shares(&spot, spot.at()).into_iter().map(|(place, part)| (place, here / at_places[place] * part)).collect()
+    }
+}
+
+/// A grey card at a receptor, as a spot.
+fn card(receptor: &Receptor) -> Spot {
+    let (at, normal) = (single(receptor.at), single(receptor.normal));
+    let coat = super::coat::Coat::matt([MID_GREY; 3]);
+    Spot { pixel: 0, factor: 1.0, from: at + normal, way: -normal, far: 1.0, normal, coat, thing: Some(u32::MAX) }
+}
+
+/// The part of the sun's disc that is seen from a point.
+fn sun_seen(scene: &Scene, at: Vec3A, to_sun: Vec3A, samples: Samples, rays: u32) -> f32 {
+    #[expect(clippy::cast_possible_truncation, reason = "half a degree")]
+    let radius = (SUN_DEG / 2.0).to_radians().tan() as f32;
+    let (right, up) = any_sides(to_sun);
+    let sees = |index: u32| {
+        let [a, b] = samples.two(index, 3);
+        let (sin, cos) = (std::f32::consts::TAU * b).sin_cos();
+        let way = to_sun + (right * cos + up * sin) * (radius * a.sqrt());
+        f32::from(!scene.stops_ray(&Ray::new(at, way.normalize_or(to_sun), OFF_M, 500.0)))
+    };
+    let some: f32 = (0..2).map(sees).sum();
+    // All of it or nothing: so small a disc is mostly one of them.
+    if rays < 8 || (some != 1.0 && rays < 64) {
+        return some / 2.0;
+    }
+    let more: f32 = (2..rays).map(sees).sum();
+    #[expect(clippy::cast_precision_loss, reason = "a few dozen")]
+    let all = rays as f32;
+    (some + more) / all
+}
+
+/// Two ways square to one. Source: Duff et al. 2017, building an orthonormal basis, revisited.
+fn any_sides(normal: Vec3A) -> (Vec3A, Vec3A) {
+    let sign = 1.0_f32.copysign(normal.z);
+    let a = -1.0 / (sign + normal.z);
+    let b = normal.x * normal.y * a;
+    (
+        Vec3A::new(1.0 + sign * normal.x * normal.x * a, sign * b, -sign * normal.x),
+        Vec3A::new(b, sign + normal.y * normal.y * a, -normal.y),
+    )
+}
+
+fn smooth_step(part: f32) -> f32 {
+    part * part * (3.0 - 2.0 * part)
+}

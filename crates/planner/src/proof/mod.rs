@@ -1,0 +1,71 @@
+//! The proof of a setup: its set as a scene for the core, its lights as layers, and what the plan makes of them as weights.
+//! Geometry makes layers; everything that stands on a dial only weighs them.
+
+mod standing;
+mod weights;
+
+pub use standing::Staged;
+pub use weights::{Layers, Share, Weights};
+
+use tolva_core::proof::{Fineness, Size, Work, layer};
+
+use crate::lighting::{Prepared, on_sensor};
+use crate::solver::Outcome;
+
+/// A setup's proof, before anything is rendered.
+#[derive(Clone, Debug, PartialEq)]
+pub struct Proof {
+    /// What stands before the lens, and its lights.
+    pub staged: Staged,
+    /// What the plan makes of them.
+    pub weights: Weights,
+    /// The frame's width over its height.
+    pub proportion: f64,
+    /// The sensitivity.
+    pub iso: f64,
+    /// How long the shutter is open, in seconds.
+    pub shutter_s: f64,
+    /// The f-number.
+    pub f_number: f64,
+    /// How far the subject moves while the shutter is open, as a part of the frame's width.
+    pub moves: f64,
+}
+
+impl Proof {
+    /// Of a setup as it came out.
+    pub fn of(prepared: &Prepared<'_>, outcome: &Outcome, kit: &crate::setup::Kit) -> Self {
+        let staged = Staged::of(prepared, outcome, kit);
+        let weights = Weights::of(prepared, outcome, &staged);
+        let view = &staged.scene.view;
+        let sensor = prepared.camera.sensor;
+        let speed = prepared.setup.speed.movement.metres_per_s() * outcome.settings.shutter.exact;
+        let wide_mm = if prepared.stage.as_ref().is_some_and(|stage| stage.laid.set.camera.portrait) {
+            sensor.height_mm
+        } else {
+            sensor.width_mm
+        };
+        Self {
+            proportion: view.half_width / view.half_height,
+            iso: outcome.settings.iso.nominal,
+            shutter_s: outcome.settings.shutter.nominal,
+            f_number: outcome.settings.aperture.nominal,
+            moves: speed * 1000.0 * on_sensor(prepared) / wide_mm,
+            staged,
+            weights,
+        }
+    }
+
+    /// Every layer of it, rendered at once; nothing where it was stopped.
+    pub fn layers(&self, size: Size, fineness: Fineness, work: &Work) -> Option<Layers> {
+        let Staged { scene, sources, there } = &self.staged;
+        let seen = scene.seen(size);
+        let lit = |source: &Option<_>| {
+            let Some(source) = source else { return Some(None) };
+            layer(scene, &seen, source, fineness, work).map(|layer| Some(layer.into()))
+        };
+        Some(Layers {
+            lights: sources.iter().map(lit).collect::<Option<_>>()?,
+            places: there.layers(scene, &seen, fineness, work)?.into(),
+        })
+    }
+}

@@ -1,0 +1,115 @@
+//! What the plan makes of the layers: what each light comes to in the frame, in the colours the camera sees.
+
+use std::sync::Arc;
+
+use tolva_core::colour::{Balanced, Illuminant};
+use tolva_core::proof::{Layer, MID_GREY, Picture, Size, at_card, luminance};
+use tolva_core::scale::Stops;
+
+use super::standing::Staged;
+use crate::colour::InColour;
+use crate::lighting::Prepared;
+use crate::set::in_the_frame;
+use crate::solver::Outcome;
+
+/// What layers are weighed with: red, green and blue.
+#[derive(Clone, Debug, PartialEq)]
+pub struct Weights {
+    /// The lights, as the setup lists them; nothing for one that is off or burns on.
+    pub lights: Vec<Option<[f32; 3]>>,
+    /// The light that is there, one a region.
+    pub places: Vec<[f32; 3]>,
+}
+
+/// A light's colour as the camera shows it, as bright as 1.
+fn shown(renders: &Balanced, light: Illuminant) -> [f64; 3] {
+    let seen = renders.renders(light.xy().xyz()).0.map(|part| part.max(0.0));
+    let [red, green, blue] = seen;
+    let bright = 0.2126 * red + 0.7152 * green + 0.0722 * blue;
+    seen.map(|part| part / bright.max(1e-6))
+}
+
+#[expect(clippy::cast_possible_truncation, reason = "single precision is enough for a picture")]
+fn times(colour: [f64; 3], by: f64) -> [f32; 3] {
+    colour.map(|part| (part * by) as f32)
+}
+
+impl Weights {
+    /// Of a setup as it came out.
+    pub fn of(prepared: &Prepared<'_>, outcome: &Outcome, staged: &Staged) -> Self {
+        let InColour { colours, balance } = InColour::of(prepared, outcome);
+        let mut lights = vec![None; prepared.setup.lights.len()];
+        for (place, light) in prepared.lights.iter().enumerate() {
+            let (Some(at), Some(source)) = (outcome.lights[place], &staged.sources[light.index]) else { continue };
+            let mut comes_to = in_the_frame(prepared, outcome, light, at);
+            if prepared.stage.is_none() {
+                // Nobody has used the set: its distances and spill are as they were typed, and where the light stands is
+                // only laid out. It gives what it is aimed at what the rail says.
+                let receptor = staged.there.places[light.aimed_at].receptor;
+                let here = comes_to * at_card(&staged.scene, source, &receptor);
+                let said = outcome.regions[light.aimed_at].each[place].ratio();
+                if here > 0.0 && said > 0.0 {
+                    comes_to *= (said / here).clamp(1.0 / 64.0, 64.0);
+                }
+            }
+            lights[light.index] = Some(times(shown(&balance.renders, colours.flashes[place]), comes_to));
+        }
+        let places = (outcome.regions.iter().enumerate())
+            .map(|(region, out)| times(shown(&balance.renders, colours.ambient_on(region)), out.ambient.ratio()))
+            .collect();
+        Self { lights, places }
+    }
+}
+
+/// The layers of a proof.
+#[derive(Clone, Debug)]
+pub struct Layers {
+    /// The lights, as the setup lists them; nothing for one that is off or burns on.
+    pub lights: Vec<Option<Arc<Layer>>>,
+    /// The light that is there, one a region.
+    pub places: Arc<Vec<Layer>>,
+}
+
+/// What a place of the frame gets of a light.
+#[derive(Clone, Copy, Debug, PartialEq)]
+pub struct Share {
+    /// The light, by its index in the setup; nothing for the light that is there.
+    pub light: Option<usize>,
+    /// Its part of what is seen there, 0 to 1.
+    pub part: f64,
+}
+
+impl Layers {
+    /// The picture under weights. `moves` smears the light that is there by so much of the frame's width: what the flash
+    /// lights stands still.
+    pub fn developed(&self, size: Size, weights: &Weights, moves: f64) -> Picture {
+        #[expect(clippy::cast_possible_truncation, reason = "a few hundred pixels")]
+        let pixels = (moves * f64::from(size.width)) as f32;
+        let moved: Vec<Layer> =
+            if pixels >= 1.0 { self.places.iter().map(|layer| layer.moved(pixels)).collect() } else { Vec::new() };
+        let places = if moved.is_empty() { &*self.places } else { &moved };
+        let lit = self.lights.iter().zip(&weights.lights).filter_map(|(layer, weight)| Some((layer.as_deref()?, (*weight)?)));
+        let all: Vec<(&Layer, [f32; 3])> = lit.chain(places.iter().zip(weights.places.iter().copied())).collect();
+        Picture::developed(size, &all)
+    }
+
+    /// How bright a place of the frame is in stops from mid grey, and what each light has in it. From the left and from
+    /// above, 0 to 1.
+    pub fn read_at(&self, weights: &Weights, at: [f32; 2]) -> (Stops, Vec<Share>) {
+        let bright = |layer: &Layer, weight: [f32; 3]| {
+            let seen = layer.around(at);
+            f64::from(luminance([seen[0] * weight[0], seen[1] * weight[1], seen[2] * weight[2]]))
+        };
+        let mut all: Vec<(Option<usize>, f64)> = Vec::new();
+        for (index, (layer, weight)) in self.lights.iter().zip(&weights.lights).enumerate() {
+            if let (Some(layer), Some(weight)) = (layer, weight) {
+                all.push((Some(index), bright(layer, *weight)));
+            }
+        }
+        all.push((None, self.places.iter().zip(&weights.places).map(|(layer, weight)| bright(layer, *weight)).sum()));
+        let sum: f64 = all.iter().map(|(_, bright)| bright).sum();
+        let stops = if sum > 0.0 { Stops::of_ratio(sum / f64::from(MID_GREY)) } else { Stops::NOTHING };
+        let shares = all.into_iter().map(|(light, bright)| Share { light, part: bright / sum.max(1e-30) }).collect();
+        (stops, shares)
+    }
+}

@@ -1,0 +1,285 @@
+//! The proof: the frame before it is taken. A picture is asked for by its setup and fetched by its id, which is the same for
+//! the same setup.
+
+use std::sync::Arc;
+
+use actix_web::http::StatusCode;
+use actix_web::http::header::{CACHE_CONTROL, CONTENT_DISPOSITION, ETAG, IF_NONE_MATCH};
+use actix_web::web::{Data, Path, Query};
+use actix_web::{HttpRequest, HttpResponse, delete, get, post};
+use serde::{Deserialize, Serialize};
+use tolva_core::proof::{Fineness, Size};
+use tolva_format::{Kit, ProblemCode, Problems, Setup};
+use tolva_wording::{ProofReport, Show, proof_of, proof_reading};
+use utoipa::{IntoParams, ToSchema};
+
+use super::body::Body;
+use super::problem::{ApiError, ProblemDocument};
+use super::work::worked_out;
+use crate::edge::{known, refused};
+use crate::proofs::{Asked, Kept, Proofs, Superseded, Taken, clipped, jpeg, named, png};
+
+/// A setup whose proof is asked for.
+#[derive(Debug, Deserialize, ToSchema)]
+#[serde(deny_unknown_fields)]
+pub struct ProofRequest {
+    /// The setup.
+    setup: Setup,
+    /// The kit it refers to.
+    kit: Kit,
+    /// How numbers are shown.
+    #[serde(default)]
+    show: Show,
+    /// The longer side of the picture, in pixels: 32 to 1920.
+    #[schema(minimum = 32, maximum = 1920)]
+    longest: u32,
+    /// Finely, as when everything rests; otherwise coarsely, as while something moves.
+    #[serde(default)]
+    fine: bool,
+    /// With the grain of its ISO, as one sees it at full size.
+    #[serde(default)]
+    grain: bool,
+    /// With what moves smeared as far as it goes while the shutter is open, under the light that is there.
+    #[serde(default)]
+    movement: bool,
+    /// Who asks: a window. What it asked for before is given up.
+    #[schema(min_length = 1, max_length = 60)]
+    asker: String,
+}
+
+/// A proof that is ready.
+#[derive(Debug, Serialize, ToSchema)]
+pub struct ProofReady {
+    /// What it is fetched by.
+    id: String,
+    /// In pixels.
+    width: u32,
+    /// In pixels.
+    height: u32,
+    /// How many pixels stand at which level, in 64 steps of four levels each: luminance, red, green, blue.
+    histogram: Vec<Vec<u32>>,
+    /// How much of it is clipped, in percent.
+    clipped_percent: f64,
+    /// What is said of it.
+    report: ProofReport,
+}
+
+/// A place of a proof.
+#[derive(Debug, Deserialize, IntoParams)]
+#[serde(deny_unknown_fields)]
+pub struct PlaceInFrame {
+    /// From the left of the frame, 0 to 1.
+    left: f32,
+    /// From its top, 0 to 1.
+    down: f32,
+}
+
+/// Who asked.
+#[derive(Debug, Deserialize, IntoParams)]
+#[serde(deny_unknown_fields)]
+pub struct Asker {
+    /// The window.
+    asker: String,
+}
+
+/// How far a proof has come.
+#[derive(Debug, Serialize, ToSchema)]
+pub struct ProofProgress {
+    /// In percent; null where nothing is asked for.
+    percent: Option<f64>,
+}
+
+/// Renders the proof of a setup. What has not changed since is not rendered again.
+#[utoipa::path(
+    operation_id = "proof",
+    request_body = ProofRequest,
+    responses(
+        (status = OK, description = "It is ready to be fetched", body = ProofReady),
+        (status = CONFLICT, description = "The same window has asked for a newer one"),
+    )
+)]
+#[post("/api/v1/proof")]
+pub async fn render(body: Body<ProofRequest>, proofs: Data<Proofs>) -> Result<HttpResponse, ApiError> {
+    let asked = body.0;
+    let (longest, asker) = (asked.longest, asked.asker.chars().count());
+    if !(32..=1920).contains(&longest) {
+        let says = format!("{longest} is not allowed here: it must be from 32 to 1920 pixels");
+        return Err(Problems::one("/longest", says).coded(ProblemCode::OutOfRange).into());
+    }
+    if !(1..=60).contains(&asker) {
+        return Err(Problems::one("/asker", "this must have 1 to 60 characters").coded(ProblemCode::Count).into());
+    }
+    let proofs = proofs.into_inner();
+    Ok(HttpResponse::Ok().json(worked_out(move || rendered(asked, &proofs)).await?))
+}
+
+fn rendered(asked: ProofRequest, proofs: &Proofs) -> Result<ProofReady, ApiError> {
+    let id = named(&[
+        &serde_json::json!([asked.setup, asked.kit, asked.show]).to_string(),
+        &format!("{} {} {} {}", asked.longest, asked.fine, asked.grain, asked.movement),
+    ]);
+    let ProofRequest { setup, kit, show, longest, fine, grain, movement, asker } = asked;
+    let (setup, kit) = known(setup, kit)?;
+    let (proof, report) = proof_of(&setup, &kit, show).map_err(refused)?;
+    let fineness = if fine { Fineness::Fine } else { Fineness::Coarse };
+    let wanted = Asked { longest, fineness, grain, movement };
+    // A spot a pixel and light, and about as many again at edges.
+    let layers = proof.staged.sources.iter().flatten().count() + 1;
+    let steps = Size::of_frame(longest, proof.proportion).count() * layers * 11 / 10;
+    let work = proofs.asks(&asker, steps);
+    let kept = match proofs.kept(&id) {
+        Some(kept) => kept,
+        None => {
+            let (size, layers) = proofs.layers(&proof, &wanted, &work)?;
+            let moves = if wanted.movement { proof.moves } else { 0.0 };
+            let mut picture = layers.developed(size, &proof.weights, moves);
+            if wanted.grain {
+                #[expect(clippy::cast_possible_truncation, reason = "an ISO number")]
+                let iso = proof.iso as f32;
+                picture = picture.grained(iso, 1);
+            }
+            let taken = Taken {
+                shutter_s: proof.shutter_s,
+                f_number: proof.f_number,
+                iso: proof.iso,
+                focal_length_mm: setup.focal_length_mm,
+            };
+            let (settings, caption) = (report.settings.clone(), report.caption.clone());
+            let weights = proof.weights;
+            proofs.keep(Kept { id, size, picture, layers, weights, setup, settings, caption, taken })
+        }
+    };
+    Ok(ready(&kept, report))
+}
+
+fn ready(kept: &Kept, report: ProofReport) -> ProofReady {
+    let count = kept.picture.clipped().filter(|clipped| *clipped).count();
+    #[expect(clippy::cast_precision_loss, reason = "a few million")]
+    let clipped_percent = count as f64 * 100.0 / kept.size.count().max(1) as f64;
+    ProofReady {
+        id: kept.id.clone(),
+        width: kept.size.width,
+        height: kept.size.height,
+        histogram: kept.picture.histogram().map(Vec::from).into(),
+        clipped_percent,
+        report,
+    }
+}
+
+fn kept(proofs: &Proofs, id: &str) -> Result<Arc<Kept>, ApiError> {
+    proofs.kept(id).ok_or_else(|| {
+        let problem = ProblemDocument::new(StatusCode::NOT_FOUND, "not_there", "It is not there");
+        problem.saying("this proof is no longer kept: ask for it again").into()
+    })
+}
+
+/// A picture under its own name: who has it already is told so.
+fn sent(
+    request: &HttpRequest,
+    id: &str,
+    kind: &str,
+    bytes: impl FnOnce() -> image::ImageResult<Vec<u8>>,
+) -> Result<HttpResponse, ApiError> {
+    let tag = format!("\"{id}\"");
+    if request.headers().get(IF_NONE_MATCH).is_some_and(|had| had.as_bytes() == tag.as_bytes()) {
+        return Ok(HttpResponse::NotModified().insert_header((ETAG, tag)).finish());
+    }
+    let bytes = bytes().map_err(|_| ProblemDocument::broken())?;
+    let mut answer = HttpResponse::Ok();
+    answer.insert_header((ETAG, tag)).insert_header((CACHE_CONTROL, "private, max-age=31536000, immutable"));
+    Ok(answer.content_type(kind).body(bytes))
+}
+
+/// A proof for the screen, as JPEG.
+#[utoipa::path(
+    operation_id = "proof_picture",
+    responses((status = OK, description = "The picture", content_type = "image/jpeg"), (status = NOT_FOUND, description = "It is no longer kept")),
+)]
+#[get("/api/v1/proof/{id}/picture")]
+pub async fn fetch(id: Path<String>, proofs: Data<Proofs>, request: HttpRequest) -> Result<HttpResponse, ApiError> {
+    let kept = kept(&proofs, &id)?;
+    sent(&request, &kept.id, "image/jpeg", || jpeg(&kept.picture, 92, None))
+}
+
+/// What of a proof is clipped, hatched on nothing, as PNG.
+#[utoipa::path(
+    operation_id = "proof_clipped",
+    responses((status = OK, description = "The hatch", content_type = "image/png"), (status = NOT_FOUND, description = "It is no longer kept")),
+)]
+#[get("/api/v1/proof/{id}/clipped")]
+pub async fn clipped_parts(
+    id: Path<String>,
+    proofs: Data<Proofs>,
+    request: HttpRequest,
+) -> Result<HttpResponse, ApiError> {
+    let kept = kept(&proofs, &id)?;
+    sent(&request, &format!("{}-clipped", kept.id), "image/png", || clipped(&kept.picture))
+}
+
+/// In which format a picture is taken out.
+#[derive(Clone, Copy, Debug, Deserialize, ToSchema)]
+#[serde(rename_all = "lowercase")]
+pub enum FileKind {
+    /// JPEG, with its settings in EXIF.
+    Jpeg,
+    /// PNG.
+    Png,
+}
+
+/// A proof as a file of its own, with its settings and caption where the format has room for them.
+#[utoipa::path(
+    operation_id = "proof_file",
+    responses((status = OK, description = "The file", content_type = "image/jpeg"), (status = NOT_FOUND, description = "It is no longer kept")),
+)]
+#[get("/api/v1/proof/{id}/file/{kind}")]
+pub async fn file(at: Path<(String, FileKind)>, proofs: Data<Proofs>) -> Result<HttpResponse, ApiError> {
+    let (id, kind) = at.into_inner();
+    let kept = kept(&proofs, &id)?;
+    let caption = format!("{} {}", kept.caption, kept.settings);
+    let (bytes, content, ending) = match kind {
+        FileKind::Jpeg => (jpeg(&kept.picture, 95, Some((&kept.taken, &caption))), "image/jpeg", "jpg"),
+        FileKind::Png => (png(&kept.picture), "image/png", "png"),
+    };
+    let bytes = bytes.map_err(|_| ProblemDocument::broken())?;
+    let name = format!("attachment; filename=\"proof-{}.{ending}\"", kept.id);
+    Ok(HttpResponse::Ok().insert_header((CONTENT_DISPOSITION, name)).content_type(content).body(bytes))
+}
+
+/// How bright a place of a proof is, and what each light has in it.
+#[utoipa::path(
+    operation_id = "proof_reading",
+    params(PlaceInFrame),
+    responses((status = OK, description = "The reading", body = tolva_wording::ProofReading), (status = NOT_FOUND, description = "It is no longer kept")),
+)]
+#[get("/api/v1/proof/{id}/reading")]
+pub async fn reading(
+    id: Path<String>,
+    at: Query<PlaceInFrame>,
+    proofs: Data<Proofs>,
+) -> Result<HttpResponse, ApiError> {
+    let kept = kept(&proofs, &id)?;
+    let (stops, shares) = kept.layers.read_at(&kept.weights, [at.left, at.down]);
+    Ok(HttpResponse::Ok().json(proof_reading(&kept.setup, stops, &shares)))
+}
+
+/// How far the proof has come that a window asked for.
+#[utoipa::path(operation_id = "proof_progress", params(Asker), responses((status = OK, body = ProofProgress)))]
+#[get("/api/v1/proof/progress")]
+pub async fn progress(asker: Query<Asker>, proofs: Data<Proofs>) -> HttpResponse {
+    HttpResponse::Ok().json(ProofProgress { percent: proofs.come(&asker.asker) })
+}
+
+/// Gives up the proof that a window asked for.
+#[utoipa::path(operation_id = "stop_proof", params(Asker), responses((status = NO_CONTENT, description = "It is given up")))]
+#[delete("/api/v1/proof")]
+pub async fn stop(asker: Query<Asker>, proofs: Data<Proofs>) -> HttpResponse {
+    proofs.stop(&asker.asker);
+    HttpResponse::NoContent().finish()
+}
+
+impl From<Superseded> for ApiError {
+    fn from(_: Superseded) -> Self {
+        let problem = ProblemDocument::new(StatusCode::CONFLICT, "superseded", "It was given up");
+        problem.saying("a newer proof was asked for, or this one was stopped").into()
+    }
+}
