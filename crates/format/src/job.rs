@@ -19,7 +19,7 @@ pub struct Job {
     #[schema(example = "tolva-job")]
     pub format: String,
     /// The version of the format: 5.
-    #[schema(minimum = 6, maximum = 6)]
+    #[schema(minimum = 7, maximum = 7)]
     pub format_version: u32,
     /// What the job is called. 1 to 120 characters.
     #[schema(min_length = 1, max_length = 120)]

@@ -69,6 +69,7 @@ export type LightMap = Schemas['LightMap'];
 export type SetReport = Schemas['SetReport'];
 export type GlassReport = Schemas['GlassReport'];
 export type GlassFinding = Schemas['GlassFinding'];
+export type ProofReady = Schemas['ProofReady'];
 export type SetThing = Schemas['SetThing'];
 export type SetNote = Schemas['SetNote'];
 export type SetCommand = Schemas['SetCommand'];

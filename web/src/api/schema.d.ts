@@ -438,6 +438,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/jobs/{id}/setups/{setup}/proof": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * The small picture of a stored setup, for lists; `first` is the job's first. As long as the setup is the same, so is its
+         *     ETag.
+         */
+        get: operations["small_proof"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/jobs/{id}/undo": {
         parameters: {
             query?: never;
@@ -698,6 +718,109 @@ export interface paths {
         get: operations["get_preferences"];
         /** Keeps the preferences. */
         put: operations["set_preferences"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/proof": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Renders the proof of a setup. What has not changed since is not rendered again. */
+        post: operations["proof"];
+        /** Gives up the proof that a window asked for. */
+        delete: operations["stop_proof"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/proof/progress": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** How far the proof has come that a window asked for. */
+        get: operations["proof_progress"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/proof/{id}/clipped": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What of a proof is clipped, hatched on nothing, as PNG. */
+        get: operations["proof_clipped"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/proof/{id}/file/{kind}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** A proof as a file of its own, with its settings and caption where the format has room for them. */
+        get: operations["proof_file"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/proof/{id}/picture": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** A proof for the screen, as JPEG. */
+        get: operations["proof_picture"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/proof/{id}/reading": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** How bright a place of a proof is, and what each light has in it. */
+        get: operations["proof_reading"];
+        put?: never;
         post?: never;
         delete?: never;
         options?: never;
@@ -2258,6 +2381,11 @@ export interface components {
                 long_side_cm: number;
             };
         };
+        /**
+         * @description How bright clothes are.
+         * @enum {string}
+         */
+        Clothes: "pale" | "middling" | "dark";
         /** @description The cloud at an hour. */
         CloudHour: {
             /**
@@ -2903,6 +3031,11 @@ export interface components {
          * @enum {string}
          */
         FeatherTo: "camera" | "away" | "up" | "down";
+        /**
+         * @description In which format a picture is taken out.
+         * @enum {string}
+         */
+        FileKind: "jpeg" | "png";
         /** @description A neutral density filter for the lens. */
         Filter: {
             /** @description Unique in the kit. */
@@ -4393,6 +4526,10 @@ export interface components {
              */
             facing_deg: number;
             spectacles?: components["schemas"]["Spectacles"] | null;
+            /** @description How deep their skin is, for the proof. */
+            skin?: components["schemas"]["Skin"];
+            /** @description How bright what they wear is, for the proof. */
+            clothes?: components["schemas"]["Clothes"];
         };
         /** @description One person of a group. */
         PersonLit: {
@@ -4691,6 +4828,116 @@ export interface components {
                  */
                 diameter_m: number;
             };
+        };
+        /** @description How far a proof has come. */
+        ProofProgress: {
+            /**
+             * Format: double
+             * @description In percent; null where nothing is asked for.
+             */
+            percent?: number | null;
+        };
+        /** @description A place of the frame. */
+        ProofReading: {
+            /**
+             * Format: double
+             * @description From mid grey, in stops; null where it is black.
+             */
+            stops?: number | null;
+            /** @description In words: `+⅓ from mid grey: A 62 %, there 38 %`. */
+            says: string;
+            /** @description What each light has in it. */
+            shares: components["schemas"]["ProofShare"][];
+        };
+        /** @description A proof that is ready. */
+        ProofReady: {
+            /** @description What it is fetched by. */
+            id: string;
+            /** @description Whether it is as fine as it gets. */
+            fine: boolean;
+            /**
+             * Format: int32
+             * @description In pixels.
+             */
+            width: number;
+            /**
+             * Format: int32
+             * @description In pixels.
+             */
+            height: number;
+            /** @description How many pixels stand at which level, in 64 steps of four levels each: luminance, red, green, blue. */
+            histogram: number[][];
+            /**
+             * Format: double
+             * @description How much of it is clipped, in percent.
+             */
+            clipped_percent: number;
+            /** @description What is said of it. */
+            report: components["schemas"]["ProofReport"];
+        };
+        /** @description A region in the frame. */
+        ProofRegion: {
+            /** @description Its id. */
+            region_id: string;
+            /** @description What it is called. */
+            name: string;
+            /**
+             * Format: double
+             * @description From the left of the frame, 0 to 1.
+             */
+            left: number;
+            /**
+             * Format: double
+             * @description From its top, 0 to 1.
+             */
+            down: number;
+            /** @description Where a grey card there stands on the rail. */
+            stands: components["schemas"]["Said"];
+        };
+        /** @description What is said of a proof. */
+        ProofReport: {
+            /** @description What it would be taken with, in a line: `1/200 s · f/4 · ISO 100 · 5600 K · A 1/4`. */
+            settings: string;
+            /** @description What it is, and that it is an estimate. */
+            caption: string;
+            /** @description Where each region lies in the frame, of those that do. */
+            regions: components["schemas"]["ProofRegion"][];
+            /** @description What the picture leaves out or makes up. */
+            notes: string[];
+        };
+        /** @description A setup whose proof is asked for. */
+        ProofRequest: {
+            /** @description The setup. */
+            setup: components["schemas"]["Setup"];
+            /** @description The kit it refers to. */
+            kit: components["schemas"]["Kit"];
+            /** @description How numbers are shown. */
+            show?: components["schemas"]["Show"];
+            /**
+             * Format: int32
+             * @description The longer side of the picture, in pixels: 32 to 1920. What is rendered coarsely is a quarter of it.
+             */
+            longest: number;
+            /** @description Finely, as when everything rests; otherwise coarsely, as while something moves, unless nothing need be rendered. */
+            fine?: boolean;
+            /** @description With the grain of its ISO, as one sees it at full size. */
+            grain?: boolean;
+            /** @description With what moves smeared as far as it goes while the shutter is open, under the light that is there. */
+            movement?: boolean;
+            /** @description Who asks: a window. What it asked for before is given up. */
+            asker: string;
+        };
+        /** @description A light's part of a place. */
+        ProofShare: {
+            /** @description The light's letter; null for the light that is there. */
+            light_id?: string | null;
+            /** @description What it is called. */
+            name: string;
+            /**
+             * Format: double
+             * @description In percent.
+             */
+            percent: number;
         };
         /** @description The lit side over the shadow side, in stops. */
         Ratio: {
@@ -5441,6 +5688,11 @@ export interface components {
              */
             distance_m: number;
         };
+        /**
+         * @description How deep a skin is.
+         * @enum {string}
+         */
+        Skin: "pale" | "medium" | "dark";
         /** @description A setup to solve. */
         SolveRequest: {
             /** @description The setup. */
@@ -8543,6 +8795,84 @@ export interface operations {
             };
         };
     };
+    small_proof: {
+        parameters: {
+            query?: {
+                /** @description Which revision of the job a page shows: another number asks anew. */
+                revision?: string | null;
+            };
+            header?: never;
+            path: {
+                id: string;
+                setup: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description The picture */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "image/jpeg": unknown;
+                };
+            };
+            /** @description The request cannot be understood */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Not from here, or the data file was opened for reading only */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description There is no such setup */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description A field is wrong: says which, and what is allowed */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description A fault of Tolva’s own, or of the data file */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Too much at once, or the data file is locked: try again in a moment */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+        };
+    };
     undo: {
         parameters: {
             query?: never;
@@ -10149,6 +10479,517 @@ export interface operations {
             };
             /** @description The disk is full: nothing was saved */
             507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+        };
+    };
+    proof: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ProofRequest"];
+            };
+        };
+        responses: {
+            /** @description It is ready to be fetched */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProofReady"];
+                };
+            };
+            /** @description The request cannot be understood */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Not from here, or the data file was opened for reading only */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description The body was not sent in time */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description The same window has asked for a newer one */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description The body is too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description The body is of another kind */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description A field is wrong: says which, and what is allowed */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description A fault of Tolva’s own, or of the data file */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Too much at once, or the data file is locked: try again in a moment */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+        };
+    };
+    stop_proof: {
+        parameters: {
+            query: {
+                /** @description The window. */
+                asker: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description It is given up */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description The request cannot be understood */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Not from here, or the data file was opened for reading only */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description A field is wrong: says which, and what is allowed */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description A fault of Tolva’s own, or of the data file */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Too much at once, or the data file is locked: try again in a moment */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+        };
+    };
+    proof_progress: {
+        parameters: {
+            query: {
+                /** @description The window. */
+                asker: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProofProgress"];
+                };
+            };
+            /** @description The request cannot be understood */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Not from here, or the data file was opened for reading only */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description A field is wrong: says which, and what is allowed */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description A fault of Tolva’s own, or of the data file */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Too much at once, or the data file is locked: try again in a moment */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+        };
+    };
+    proof_clipped: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description The hatch */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "image/png": unknown;
+                };
+            };
+            /** @description The request cannot be understood */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Not from here, or the data file was opened for reading only */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description It is no longer kept */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description A fault of Tolva’s own, or of the data file */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Too much at once, or the data file is locked: try again in a moment */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+        };
+    };
+    proof_file: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+                kind: components["schemas"]["FileKind"];
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description The file */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "image/jpeg": unknown;
+                };
+            };
+            /** @description The request cannot be understood */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Not from here, or the data file was opened for reading only */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description It is no longer kept */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description A fault of Tolva’s own, or of the data file */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Too much at once, or the data file is locked: try again in a moment */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+        };
+    };
+    proof_picture: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description The picture */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "image/jpeg": unknown;
+                };
+            };
+            /** @description The request cannot be understood */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Not from here, or the data file was opened for reading only */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description It is no longer kept */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description A fault of Tolva’s own, or of the data file */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Too much at once, or the data file is locked: try again in a moment */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+        };
+    };
+    proof_reading: {
+        parameters: {
+            query: {
+                /** @description From the left of the frame, 0 to 1. */
+                left: number;
+                /** @description From its top, 0 to 1. */
+                down: number;
+            };
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description The reading */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProofReading"];
+                };
+            };
+            /** @description The request cannot be understood */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Not from here, or the data file was opened for reading only */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description It is no longer kept */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description A field is wrong: says which, and what is allowed */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description A fault of Tolva’s own, or of the data file */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Too much at once, or the data file is locked: try again in a moment */
+            503: {
                 headers: {
                     [name: string]: unknown;
                 };

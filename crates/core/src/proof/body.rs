@@ -267,7 +267,11 @@ impl Thing {
             Shape::Sheet { centre, halves } => sheet(ray, centre, halves).map(coated),
             Shape::Ground => {
                 let far = -ray.origin.z / ray.direction.z;
-                (ray.direction.z < -1e-6 && (ray.tmin..ray.tmax).contains(&far)).then(|| coated((far, Vec3A::Z)))
+                let met = ray.direction.z < -1e-6 && (ray.tmin..ray.tmax).contains(&far);
+                met.then(|| {
+                    let coat = self.coat.worn(ray.origin + ray.direction * far);
+                    Met { far, normal: Vec3A::Z, coat }
+                })
             }
         }
     }

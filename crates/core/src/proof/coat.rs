@@ -41,6 +41,34 @@ impl Coat {
     }
 }
 
+impl Coat {
+    /// As ground is that people walk on: a little darker and paler from place to place.
+    #[must_use]
+    pub(super) fn worn(self, at: glam::Vec3A) -> Self {
+        let patchy = 0.10 * (noise(at * 0.9) - 0.5) + 0.12 * (noise(at * 3.7) - 0.5) + 0.10 * (noise(at * 17.0) - 0.5);
+        Self { albedo: self.albedo.map(|part| part * (1.0 + patchy)), ..self }
+    }
+}
+
+/// Smooth noise of 0 to 1 on the level. Source: value noise between hashed corners.
+fn noise(at: glam::Vec3A) -> f32 {
+    let (x, y) = (at.x.floor(), at.y.floor());
+    let (right, up) = (at.x - x, at.y - y);
+    let ease = |part: f32| part * part * (3.0 - 2.0 * part);
+    let corner = |dx: f32, dy: f32| {
+        #[expect(clippy::cast_possible_truncation, clippy::cast_sign_loss, reason = "any number will do")]
+        let mixed = ((x + dx) as i32 as u32).wrapping_mul(0x9e37_79b1) ^ ((y + dy) as i32 as u32).wrapping_mul(0x85eb_ca77);
+        let mixed = (mixed ^ (mixed >> 15)).wrapping_mul(0x2c1b_3c6d);
+        #[expect(clippy::cast_precision_loss, reason = "a part of 1")]
+        let part = (mixed >> 8) as f32 / (1 << 24) as f32;
+        part
+    };
+    let (a, b) = (ease(right), ease(up));
+    let low = corner(0.0, 0.0) * (1.0 - a) + corner(1.0, 0.0) * a;
+    let high = corner(0.0, 1.0) * (1.0 - a) + corner(1.0, 1.0) * a;
+    low * (1.0 - b) + high * b
+}
+
 /// How deep a skin is. By the schools of reading it with a spot.
 #[derive(Clone, Copy, Debug, Default, PartialEq, Eq)]
 pub enum Skin {

@@ -133,7 +133,7 @@ fn head(hair: Hair) -> Vec<Part> {
 fn dress_hair(head: &mut Body, hair: Hair) {
     // Brows of the eyes.
     for side in [-1.0, 1.0] {
-        let brow = rod(at(side * 0.0090, 0.0523, 0.9530), at(side * 0.0245, 0.0462, 0.9552), [0.0013, 0.0007]);
+        let brow = rod(at(side * 0.0085, 0.0521, 0.9542), at(side * 0.0245, 0.0464, 0.9546), [0.0012, 0.0007]);
         head.tint(Stuff::Hair, 0.003, brow);
     }
     let soft = 0.007;
@@ -165,7 +165,7 @@ fn body(seated: bool) -> Vec<Part> {
     });
     body.add(Stuff::Shirt, 0.040, egg(up(0.0, -0.006, 0.725), at(0.0900, 0.0600, 0.1050)));
     body.add(Stuff::Shirt, 0.040, egg(up(0.0, -0.004, 0.610), at(0.0800, 0.0550, 0.1150)));
-    body.add(Stuff::Shirt, 0.030, egg(up(0.0, -0.006, 0.530), at(0.0880, 0.0600, 0.0560)));
+    body.add(Stuff::Trousers, 0.030, egg(up(0.0, -0.006, 0.530), at(0.0880, 0.0600, 0.0560)));
     let (elbow, wrist) = if seated { (at(0.124, 0.020, 0.395), at(0.085, 0.145, 0.335)) } else { (at(0.120, -0.024, 0.632), at(0.122, 0.016, 0.492)) };
     body.both(Stuff::Shirt, 0.022, |side| rod(up(side * 0.098, -0.018, 0.792), elbow * at(side, 1.0, 1.0), [0.0300, 0.0250]));
     body.both(Stuff::Shirt, 0.008, |side| rod(elbow * at(side, 1.0, 1.0), wrist * at(side, 1.0, 1.0), [0.0245, 0.0190]));

@@ -42,11 +42,7 @@ impl Mesh {
         let count = ((cells.most - cells.least) / cells.size).ceil().to_array().map(|count| count as u32 + 2);
         let shape = RuntimeShape::<u32, 3>::new(count);
         let at = |cell: [f32; 3]| cells.least + (Vec3A::from(cell) - 0.5) * cells.size;
-        #[expect(clippy::cast_precision_loss, reason = "a few hundred")]
-        let sampled: Vec<f32> = (0..shape.size())
-            .into_par_iter()
-            .map(|index| distance(parts, at(shape.delinearize(index).map(|cell| cell as f32))))
-            .collect();
+        let sampled = sampled(parts, &shape, count, at, cells.size);
         let mut found = SurfaceNetsBuffer::default();
         surface_nets(&sampled, &shape, [0; 3], count.map(|count| count - 1), &mut found);
         let corners: Vec<Vec3A> = found.positions.iter().map(|cell| at(*cell)).collect();
@@ -108,6 +104,42 @@ impl Mesh {
     pub fn stops(&self, ray: &Ray) -> bool {
         !self.bvh.ray_traverse_miss(*ray, |ray, index| self.triangles[index].intersect(ray))
     }
+}
+
+/// So many cells a side are looked at together first.
+const BLOCK: u32 = 6;
+
+/// How far every point of a grid is from a body. Blocks that are far from its surface are taken at their middle.
+fn sampled(
+    parts: &[Part],
+    shape: &RuntimeShape<u32, 3>,
+    count: [u32; 3],
+    at: impl Fn([f32; 3]) -> Vec3A + Sync,
+    size: f32,
+) -> Vec<f32> {
+    #[expect(clippy::cast_precision_loss, reason = "a few hundred")]
+    let place = |cell: [u32; 3]| at(cell.map(|cell| cell as f32));
+    let blocks = RuntimeShape::<u32, 3>::new(count.map(|count| count.div_ceil(BLOCK)));
+    #[expect(clippy::cast_precision_loss, reason = "a few cells")]
+    let reach = BLOCK as f32 * size * 0.87;
+    let near: Vec<Result<(), f32>> = (0..blocks.size())
+        .into_par_iter()
+        .map(|block| {
+            let middle = blocks.delinearize(block).map(|block| block * BLOCK + BLOCK / 2);
+            let away = distance(parts, place(middle));
+            // An ellipsoid's distance is a bound: twice as far is far enough.
+            if away.abs() > 2.0 * reach { Err(away) } else { Ok(()) }
+        })
+        .collect();
+    (0..shape.size())
+        .into_par_iter()
+        .with_min_len(4096)
+        .map(|index| {
+            let cell = shape.delinearize(index);
+            let block = blocks.linearize(cell.map(|cell| cell / BLOCK));
+            near[block as usize].err().unwrap_or_else(|| distance(parts, place(cell)))
+        })
+        .collect()
 }
 
 #[cfg(test)]

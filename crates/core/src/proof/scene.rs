@@ -227,7 +227,7 @@ fn edges(size: Size, first: &[Vec<Spot>]) -> Vec<bool> {
             || (a.thing.is_some()
                 && (a.normal.dot(b.normal) < 0.85
                     || (a.far - b.far).abs() > 0.03 * a.far.min(b.far) + 0.01
-                    || a.coat.albedo != b.coat.albedo))
+                    || a.coat.albedo.iter().zip(b.coat.albedo).any(|(a, b)| (a - b).abs() > 0.02 + 0.1 * b)))
     };
     let mut edges = vec![false; first.len()];
     let width = size.width as usize;

@@ -34,7 +34,7 @@ use utoipa_actix_web::service_config::ServiceConfig;
 
 #[derive(utoipa::OpenApi)]
 #[openapi(
-    components(schemas(ProblemDocument)),
+    components(schemas(ProblemDocument, proof::FileKind)),
     info(
         title = "Tolva",
         description = "Blends flash with the light that is already there. Errors are problem documents (RFC 9457) with a \
@@ -62,6 +62,7 @@ pub fn routes(config: &mut ServiceConfig<'_>) {
         .service(proof::clipped_parts)
         .service(proof::file)
         .service(proof::reading)
+        .service(proof::small)
         .service(falling::timetable)
         .service(falling::calendar)
         .service(falling::table)

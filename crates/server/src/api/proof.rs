@@ -8,8 +8,9 @@ use actix_web::http::header::{CACHE_CONTROL, CONTENT_DISPOSITION, ETAG, IF_NONE_
 use actix_web::web::{Data, Path, Query};
 use actix_web::{HttpRequest, HttpResponse, delete, get, post};
 use serde::{Deserialize, Serialize};
-use tolva_core::proof::{Fineness, Size};
+use tolva_core::proof::{Fineness, Size, Work};
 use tolva_format::{Kit, ProblemCode, Problems, Setup};
+use tolva_store::Store;
 use tolva_wording::{ProofReport, Show, proof_of, proof_reading};
 use utoipa::{IntoParams, ToSchema};
 
@@ -17,7 +18,12 @@ use super::body::Body;
 use super::problem::{ApiError, ProblemDocument};
 use super::work::worked_out;
 use crate::edge::{known, refused};
-use crate::proofs::{Asked, Kept, Proofs, Superseded, Taken, clipped, jpeg, named, png};
+use crate::proofs::{Asked, Kept, Proofs, Superseded, clipped, jpeg, png};
+
+/// What is rendered coarsely is so many times smaller.
+const COARSER: u32 = 4;
+/// The longer side of a small picture, in pixels.
+const SMALL: u32 = 176;
 
 /// A setup whose proof is asked for.
 #[derive(Debug, Deserialize, ToSchema)]
@@ -30,10 +36,10 @@ pub struct ProofRequest {
     /// How numbers are shown.
     #[serde(default)]
     show: Show,
-    /// The longer side of the picture, in pixels: 32 to 1920.
+    /// The longer side of the picture, in pixels: 32 to 1920. What is rendered coarsely is a quarter of it.
     #[schema(minimum = 32, maximum = 1920)]
     longest: u32,
-    /// Finely, as when everything rests; otherwise coarsely, as while something moves.
+    /// Finely, as when everything rests; otherwise coarsely, as while something moves, unless nothing need be rendered.
     #[serde(default)]
     fine: bool,
     /// With the grain of its ISO, as one sees it at full size.
@@ -52,6 +58,8 @@ pub struct ProofRequest {
 pub struct ProofReady {
     /// What it is fetched by.
     id: String,
+    /// Whether it is as fine as it gets.
+    fine: bool,
     /// In pixels.
     width: u32,
     /// In pixels.
@@ -114,50 +122,29 @@ pub async fn render(body: Body<ProofRequest>, proofs: Data<Proofs>) -> Result<Ht
 }
 
 fn rendered(asked: ProofRequest, proofs: &Proofs) -> Result<ProofReady, ApiError> {
-    let id = named(&[
-        &serde_json::json!([asked.setup, asked.kit, asked.show]).to_string(),
-        &format!("{} {} {} {}", asked.longest, asked.fine, asked.grain, asked.movement),
-    ]);
+    let words = serde_json::json!([asked.setup, asked.kit, asked.show]).to_string();
     let ProofRequest { setup, kit, show, longest, fine, grain, movement, asker } = asked;
     let (setup, kit) = known(setup, kit)?;
     let (proof, report) = proof_of(&setup, &kit, show).map_err(refused)?;
-    let fineness = if fine { Fineness::Fine } else { Fineness::Coarse };
+    let fine = fine || proofs.is_rendered(&proof, longest);
+    let (longest, fineness) =
+        if fine { (longest, Fineness::Fine) } else { ((longest / COARSER).max(32), Fineness::Coarse) };
     let wanted = Asked { longest, fineness, grain, movement };
-    // A spot a pixel and light, and about as many again at edges.
+    // A spot a pixel and light, and about a tenth more at edges.
     let layers = proof.staged.sources.iter().flatten().count() + 1;
     let steps = Size::of_frame(longest, proof.proportion).count() * layers * 11 / 10;
     let work = proofs.asks(&asker, steps);
-    let kept = match proofs.kept(&id) {
-        Some(kept) => kept,
-        None => {
-            let (size, layers) = proofs.layers(&proof, &wanted, &work)?;
-            let moves = if wanted.movement { proof.moves } else { 0.0 };
-            let mut picture = layers.developed(size, &proof.weights, moves);
-            if wanted.grain {
-                #[expect(clippy::cast_possible_truncation, reason = "an ISO number")]
-                let iso = proof.iso as f32;
-                picture = picture.grained(iso, 1);
-            }
-            let taken = Taken {
-                shutter_s: proof.shutter_s,
-                f_number: proof.f_number,
-                iso: proof.iso,
-                focal_length_mm: setup.focal_length_mm,
-            };
-            let (settings, caption) = (report.settings.clone(), report.caption.clone());
-            let weights = proof.weights;
-            proofs.keep(Kept { id, size, picture, layers, weights, setup, settings, caption, taken })
-        }
-    };
-    Ok(ready(&kept, report))
+    let kept = proofs.picture(&words, (&setup, &proof, &report), &wanted, &work)?;
+    Ok(ready(&kept, fine, report))
 }
 
-fn ready(kept: &Kept, report: ProofReport) -> ProofReady {
+fn ready(kept: &Kept, fine: bool, report: ProofReport) -> ProofReady {
     let count = kept.picture.clipped().filter(|clipped| *clipped).count();
     #[expect(clippy::cast_precision_loss, reason = "a few million")]
     let clipped_percent = count as f64 * 100.0 / kept.size.count().max(1) as f64;
     ProofReady {
         id: kept.id.clone(),
+        fine,
         width: kept.size.width,
         height: kept.size.height,
         histogram: kept.picture.histogram().map(Vec::from).into(),
@@ -173,11 +160,14 @@ fn kept(proofs: &Proofs, id: &str) -> Result<Arc<Kept>, ApiError> {
     })
 }
 
+/// What is called by what it is made of never changes.
+const FOREVER: &str = "private, max-age=31536000, immutable";
+
 /// A picture under its own name: who has it already is told so.
 fn sent(
     request: &HttpRequest,
     id: &str,
-    kind: &str,
+    (kind, caching): (&'static str, &'static str),
     bytes: impl FnOnce() -> image::ImageResult<Vec<u8>>,
 ) -> Result<HttpResponse, ApiError> {
     let tag = format!("\"{id}\"");
@@ -186,7 +176,7 @@ fn sent(
     }
     let bytes = bytes().map_err(|_| ProblemDocument::broken())?;
     let mut answer = HttpResponse::Ok();
-    answer.insert_header((ETAG, tag)).insert_header((CACHE_CONTROL, "private, max-age=31536000, immutable"));
+    answer.insert_header((ETAG, tag)).insert_header((CACHE_CONTROL, caching));
     Ok(answer.content_type(kind).body(bytes))
 }
 
@@ -198,7 +188,7 @@ fn sent(
 #[get("/api/v1/proof/{id}/picture")]
 pub async fn fetch(id: Path<String>, proofs: Data<Proofs>, request: HttpRequest) -> Result<HttpResponse, ApiError> {
     let kept = kept(&proofs, &id)?;
-    sent(&request, &kept.id, "image/jpeg", || jpeg(&kept.picture, 92, None))
+    sent(&request, &kept.id, ("image/jpeg", FOREVER), || jpeg(&kept.picture, 92, None))
 }
 
 /// What of a proof is clipped, hatched on nothing, as PNG.
@@ -213,7 +203,7 @@ pub async fn clipped_parts(
     request: HttpRequest,
 ) -> Result<HttpResponse, ApiError> {
     let kept = kept(&proofs, &id)?;
-    sent(&request, &format!("{}-clipped", kept.id), "image/png", || clipped(&kept.picture))
+    sent(&request, &format!("{}-clipped", kept.id), ("image/png", FOREVER), || clipped(&kept.picture))
 }
 
 /// In which format a picture is taken out.
@@ -275,6 +265,49 @@ pub async fn progress(asker: Query<Asker>, proofs: Data<Proofs>) -> HttpResponse
 pub async fn stop(asker: Query<Asker>, proofs: Data<Proofs>) -> HttpResponse {
     proofs.stop(&asker.asker);
     HttpResponse::NoContent().finish()
+}
+
+/// What a picture in a list goes by.
+#[derive(Debug, Deserialize, IntoParams)]
+#[serde(deny_unknown_fields)]
+pub struct Small {
+    /// Which revision of the job a page shows: another number asks anew.
+    #[serde(default)]
+    #[expect(dead_code, reason = "it is for the browser, which keeps pictures by their whole address")]
+    revision: Option<String>,
+}
+
+/// The small picture of a stored setup, for lists; `first` is the job's first. As long as the setup is the same, so is its
+/// ETag.
+#[utoipa::path(
+    operation_id = "small_proof",
+    params(Small),
+    responses((status = OK, description = "The picture", content_type = "image/jpeg"), (status = NOT_FOUND, description = "There is no such setup")),
+)]
+#[get("/api/v1/jobs/{id}/setups/{setup}/proof")]
+pub async fn small(
+    at: Path<(String, String)>,
+    _shown: Query<Small>,
+    store: Data<Store>,
+    proofs: Data<Proofs>,
+    request: HttpRequest,
+) -> Result<HttpResponse, ApiError> {
+    let (id, setup_id) = at.into_inner();
+    let job = store.job(&id).await?.document;
+    let mut setups = job.setups.into_iter();
+    let found = setups.find(|setup| setup_id == "first" || setup.id == setup_id);
+    let setup = found.ok_or_else(|| ProblemDocument::new(StatusCode::NOT_FOUND, "not_there", "It is not there"))?;
+    let (proofs, kit) = (proofs.into_inner(), job.kit);
+    let kept = worked_out(move || {
+        let words = serde_json::json!([setup, kit]).to_string();
+        let (setup, kit) = known(setup, kit)?;
+        let (proof, report) = proof_of(&setup, &kit, Show::default()).map_err(refused)?;
+        let wanted = Asked { longest: SMALL, fineness: Fineness::Fine, grain: false, movement: false };
+        Ok::<_, ApiError>(proofs.picture(&words, (&setup, &proof, &report), &wanted, &Work::default())?)
+    });
+    let kept = kept.await?;
+    // The job may change: it is asked again each time, and told that it is the same.
+    sent(&request, &kept.id, ("image/jpeg", "no-cache"), || jpeg(&kept.picture, 88, None))
 }
 
 impl From<Superseded> for ApiError {

@@ -45,13 +45,7 @@ pub fn write_proof(asked: &ProofFile) -> Result<(), CliError> {
     let picture = layers.developed(size, &proof.weights, 0.0);
     let ending = asked.out.extension().map(|ending| ending.to_ascii_lowercase());
     let bytes = if ending.is_some_and(|ending| ending == "jpg" || ending == "jpeg") {
-        let taken = Taken {
-            shutter_s: proof.shutter_s,
-            f_number: proof.f_number,
-            iso: proof.iso,
-            focal_length_mm: setup.focal_length_mm,
-        };
-        jpeg(&picture, 95, Some((&taken, &format!("{} {}", report.caption, report.settings))))
+        jpeg(&picture, 95, Some((&Taken::of(&proof, &setup), &format!("{} {}", report.caption, report.settings))))
     } else {
         png(&picture)
     };

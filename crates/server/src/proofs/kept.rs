@@ -7,6 +7,9 @@ use std::sync::{Arc, Mutex, PoisonError};
 use tolva_core::proof::{Fineness, Layer, Picture, Scene, Seen, Size, Source, There, Work, layer};
 use tolva_planner::proof::{Layers, Proof, Weights};
 use tolva_planner::setup::Setup;
+use tolva_wording::ProofReport;
+
+use super::pictures::Taken;
 
 /// So much is kept, in bytes: about a dozen setups on a screen, or two large pictures.
 const ROOM: usize = 400 * 1024 * 1024;
@@ -48,7 +51,7 @@ pub struct Kept {
     /// What it is.
     pub caption: String,
     /// What a file says it was taken with.
-    pub taken: super::Taken,
+    pub taken: Taken,
 }
 
 /// Somebody has asked for a newer one.
@@ -145,8 +148,38 @@ impl Proofs {
         held(&self.pictures).iter().find(|one| one.id == id).cloned()
     }
 
+    /// A proof as a picture: kept, or developed from layers that are kept or rendered. The same `words` stand for the same
+    /// setup, kit and way to show numbers.
+    ///
+    /// # Errors
+    /// Where it was stopped.
+    pub fn picture(
+        &self,
+        words: &str,
+        (setup, proof, report): (&Setup, &Proof, &ProofReport),
+        asked: &Asked,
+        work: &Work,
+    ) -> Result<Arc<Kept>, Superseded> {
+        let id = named(&[words, &format!("{asked:?}")]);
+        if let Some(kept) = self.kept(&id) {
+            return Ok(kept);
+        }
+        let (size, layers) = self.layers(proof, asked, work)?;
+        let moves = if asked.movement { proof.moves } else { 0.0 };
+        let mut picture = layers.developed(size, &proof.weights, moves);
+        if asked.grain {
+            #[expect(clippy::cast_possible_truncation, reason = "an ISO number")]
+            let iso = proof.iso as f32;
+            picture = picture.grained(iso, 1);
+        }
+        let taken = Taken::of(proof, setup);
+        let (settings, caption) = (report.settings.clone(), report.caption.clone());
+        let (setup, weights) = (setup.clone(), proof.weights.clone());
+        Ok(self.keep(Kept { id, size, picture, layers, weights, setup, settings, caption, taken }))
+    }
+
     /// Keeps a picture.
-    pub fn keep(&self, kept: Kept) -> Arc<Kept> {
+    fn keep(&self, kept: Kept) -> Arc<Kept> {
         let kept = Arc::new(kept);
         let mut pictures = held(&self.pictures);
         pictures.retain(|one| one.id != kept.id);
@@ -157,11 +190,30 @@ impl Proofs {
         kept
     }
 
+    /// Whether a proof could be had finely without rendering anything.
+    pub fn is_rendered(&self, proof: &Proof, longest: u32) -> bool {
+        let size = Size::of_frame(longest, proof.proportion);
+        let (scene, fine) = (&proof.staged.scene, Fineness::Fine);
+        let rendered = held(&self.rendered);
+        let lit = |source: &Source| {
+            let same = |(of, at, how, light): &(Scene, Size, Fineness, Source)| {
+                *at == size && *how == fine && light == source && of == scene
+            };
+            rendered.lights.iter().any(|(key, _)| same(key))
+        };
+        let there = &proof.staged.there;
+        let places = rendered
+            .places
+            .iter()
+            .any(|((of, at, how, places), _)| *at == size && *how == fine && places == there && of == scene);
+        places && proof.staged.sources.iter().flatten().all(lit)
+    }
+
     /// The layers of a proof: those that are there, and the others rendered.
     ///
     /// # Errors
     /// Where it was stopped.
-    pub fn layers(&self, proof: &Proof, asked: &Asked, work: &Work) -> Result<(Size, Layers), Superseded> {
+    fn layers(&self, proof: &Proof, asked: &Asked, work: &Work) -> Result<(Size, Layers), Superseded> {
         let size = Size::of_frame(asked.longest, proof.proportion);
         let scene = &proof.staged.scene;
         let seen = self.seen(scene, size);
@@ -215,7 +267,7 @@ impl Proofs {
 }
 
 /// What a picture is called by: the same words give the same name.
-pub fn named(words: &[&str]) -> String {
+fn named(words: &[&str]) -> String {
     let mut hasher = DefaultHasher::new();
     words.hash(&mut hasher);
     format!("{:016x}", hasher.finish())

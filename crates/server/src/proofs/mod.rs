@@ -6,5 +6,5 @@
 mod kept;
 mod pictures;
 
-pub use kept::{Asked, Kept, Proofs, Superseded, named};
+pub use kept::{Asked, Kept, Proofs, Superseded};
 pub use pictures::{Taken, clipped, jpeg, png};

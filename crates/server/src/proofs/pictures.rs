@@ -8,6 +8,8 @@ use image::codecs::jpeg::JpegEncoder;
 use image::codecs::png::{CompressionType, FilterType, PngEncoder};
 use image::{ExtendedColorType, ImageEncoder as _};
 use tolva_core::proof::Picture;
+use tolva_planner::proof::Proof;
+use tolva_planner::setup::Setup;
 
 /// What a file says a picture was taken with.
 #[derive(Clone, Debug, Default, PartialEq)]
@@ -20,6 +22,14 @@ pub struct Taken {
     pub iso: f64,
     /// Focal length, in millimetres.
     pub focal_length_mm: f64,
+}
+
+impl Taken {
+    /// As a proof would be taken.
+    pub fn of(proof: &Proof, setup: &Setup) -> Self {
+        let Proof { shutter_s, f_number, iso, .. } = *proof;
+        Self { shutter_s, f_number, iso, focal_length_mm: setup.focal_length_mm }
+    }
 }
 
 /// As JPEG; with its settings and caption in EXIF where they are given.

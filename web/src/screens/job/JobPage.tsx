@@ -10,6 +10,7 @@ import { bodyOf, useJob, useJobState } from '../../session/job';
 import { Button, ButtonLink } from '../../ui/Button';
 import { Wrong } from '../../ui/field';
 import { Grid, Lead, Panel, Part, Row } from '../../ui/Panel';
+import { SmallPicture } from '../../ui/SmallPicture';
 import { narrow, space } from '../../ui/tokens';
 import { Connection } from '../frame/Connection';
 import { Header } from '../frame/Header';
@@ -49,7 +50,7 @@ const Line = styled.li`
   flex-wrap: wrap;
   gap: 6px 12px;
   align-items: center;
-  > :first-child {
+  > div:first-of-type {
     flex: 1 1 180px;
     min-width: 0;
   }
@@ -137,6 +138,7 @@ export default function JobPage() {
           <List>
             {job.setups.map((setup) => (
               <Line key={setup.id}>
+                <SmallPicture src={`/api/v1/jobs/${id}/setups/${setup.id}/proof?revision=${revision ?? 0}`} />
                 <SetupLine setup={setup} />
                 <Acts>
                   <Button kind="bare" aria-label={`Duplicate ${setup.name}`} onPress={() => add.mutate(setup.id)}>

@@ -14,6 +14,7 @@ import { answered, api, type Job, type JobBody, type JobLine, linesOf } from '..
 import { Button } from '../../ui/Button';
 import { NotImported } from '../../ui/NotImported';
 import { Lead, Notice, Row } from '../../ui/Panel';
+import { SmallPicture } from '../../ui/SmallPicture';
 import { TextField } from '../../ui/TextField';
 import { narrow, space } from '../../ui/tokens';
 import { Header } from '../frame/Header';
@@ -249,6 +250,13 @@ function JobItem({ job, action, onAction }: { job: JobLine; action: string; onAc
   const facts = [job.date, job.place, job.client].filter((fact) => fact !== '');
   return (
     <Line>
+      <SmallPicture
+        src={
+          job.readable && job.setups.length > 0
+            ? `/api/v1/jobs/${job.id}/setups/first/proof?revision=${encodeURIComponent(job.saved_at)}`
+            : undefined
+        }
+      />
       <div>
         <Link href={`/jobs/${job.id}`}>{job.name}</Link>
         <p>{facts.join(' · ')}</p>

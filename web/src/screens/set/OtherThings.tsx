@@ -168,6 +168,30 @@ function Numbers({ thing }: { thing: OnSet }) {
           />
         )}
         {person && (
+          <>
+            <Choice
+              name="Skin, for the proof"
+              value={person.skin ?? 'medium'}
+              options={[
+                { id: 'pale', label: 'Pale' },
+                { id: 'medium', label: 'In between' },
+                { id: 'dark', label: 'Dark' },
+              ]}
+              onChange={(to) => set('Skin', [...at, 'skin'], to)}
+            />
+            <Choice
+              name="Clothes, for the proof"
+              value={person.clothes ?? 'middling'}
+              options={[
+                { id: 'pale', label: 'White or nearly' },
+                { id: 'middling', label: 'In between' },
+                { id: 'dark', label: 'Black or nearly' },
+              ]}
+              onChange={(to) => set('Clothes', [...at, 'clothes'], to)}
+            />
+          </>
+        )}
+        {person && (
           <TickBox
             name="Wears spectacles"
             value={Boolean(person.spectacles)}

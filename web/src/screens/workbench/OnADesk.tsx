@@ -91,7 +91,7 @@ export function OnADesk({ base, step, header, children }: Props) {
       <Main>
         <Step>{children}</Step>
         <Rail>
-          <StopRail low={step === 'set' || step === 'glass'} />
+          <StopRail low={step === 'set' || step === 'glass' || step === 'proof'} />
         </Rail>
       </Main>
     </Page>

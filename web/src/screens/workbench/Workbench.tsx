@@ -27,6 +27,7 @@ const screens = {
   depth: lazily(() => import('../depth/DepthStep')),
   set: lazily(() => import('../set/SetStep')),
   glass: lazily(() => import('../glass/GlassStep')),
+  proof: lazily(() => import('../proof/ProofStep')),
   falling: lazily(() => import('../falling/FallingStep')),
 } satisfies Record<StepId, unknown>;
 

@@ -9,6 +9,7 @@ export const steps = [
   { id: 'depth', name: 'Depth and speed', key: '5' },
   { id: 'set', name: 'Set', key: '6' },
   { id: 'glass', name: 'Glass and hazards', key: '7' },
+  { id: 'proof', name: 'Proof', key: '8' },
   // Last of all, whatever comes between: the light falls when everything stands.
   { id: 'falling', name: 'Falling light', key: '0' },
 ] as const;
@@ -53,6 +54,8 @@ function summary(step: StepId, setup: Setup, plan: Plan | undefined, blendName: 
       ];
       return there.length > 0 ? there.join(', ') : 'No glass';
     }
+    case 'proof':
+      return 'The frame before it is taken';
     case 'falling':
       return plan.sun_report ? 'When to change what' : 'Needs place and hour';
     case 'set': {

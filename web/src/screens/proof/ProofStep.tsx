@@ -1,0 +1,173 @@
+import { useCallback, useMemo, useState } from 'react';
+import styled from 'styled-components';
+import type { OnSet } from '../../api/client';
+import { usePreferences } from '../../api/preferences';
+import { MapOfLight } from '../../instruments/map-of-light/MapOfLight';
+import { keyOfThing } from '../../instruments/map-of-light/things';
+import { useSetup, useShownSetup } from '../../session/job';
+import { Notice, Panel, Quiet, Row, Stack } from '../../ui/Panel';
+import { TickBox } from '../../ui/Ticks';
+import { phone, space } from '../../ui/tokens';
+import { useMedia } from '../../ui/useMedia';
+import { StepTitle } from '../workbench/StepTitle';
+import { Compare, mostPinned, type Pinned } from './Compare';
+import { Histogram } from './Histogram';
+import { Picture } from './Picture';
+import { TakeOut } from './TakeOut';
+import { askProof, newAsker, useProof } from './useProof';
+import { type Way, waysOf } from './ways';
+
+const Head = styled(Row)`
+  margin-bottom: ${space.gap}px;
+`;
+const Beside = styled.div<{ $two: boolean }>`
+  display: grid;
+  gap: ${space.part}px;
+  align-items: start;
+  grid-template-columns: ${({ $two }) => ($two ? 'minmax(0, 1fr) minmax(0, 1fr)' : 'minmax(0, 1fr)')};
+`;
+const Under = styled.div`
+  display: flex;
+  flex-wrap: wrap;
+  gap: ${space.gap}px ${space.part}px;
+  align-items: flex-start;
+  margin-top: ${space.gap}px;
+`;
+const Coming = styled.div`
+  aspect-ratio: 3 / 2;
+  background: var(--hair);
+  border-radius: 4px;
+  display: grid;
+  place-items: center;
+`;
+const Notes = styled.ul`
+  color: var(--quiet);
+  flex: 2 1 260px;
+  display: grid;
+  gap: ${space.hair}px;
+  max-width: 68ch;
+`;
+
+/** The longer side of a proof on screen, in pixels. */
+const onScreen = 640;
+const onPhone = 480;
+
+/** The frame before it is taken: computed from the set, it follows every dial and everything that is moved. */
+export default function ProofStep() {
+  const { setup, kit, take } = useSetup();
+  const live = useShownSetup();
+  const { show } = usePreferences();
+  const small = useMedia(phone);
+  const [clipped, setClipped] = useState(true);
+  const [regions, setRegions] = useState(false);
+  const [grain, setGrain] = useState(false);
+  const [movement, setMovement] = useState(false);
+  const [map, setMap] = useState(false);
+  const [chosen, setChosen] = useState<OnSet>();
+  const choose = useCallback((thing: OnSet) => setChosen(thing), []);
+  const longest = small ? onPhone : onScreen;
+  const { shown, wrong } = useProof(live, kit, show, { longest, grain, movement });
+  const { pinned, pin, unpin } = usePinned();
+  const ways = useMemo(() => waysOf(setup, kit, show), [setup, kit, show]);
+
+  const compare = async (way: Way) => {
+    const room = mostPinned - pinned.length;
+    const made = (await way.make()).slice(0, room);
+    for (const one of made) {
+      const asker = newAsker();
+      const ready = await askProof(one.setup, kit, show, { longest, grain, movement, fine: true, asker });
+      await pin(ready.src, { name: one.name, settings: ready.report.settings, setup: one.setup });
+    }
+  };
+  return (
+    <Stack>
+      <Panel>
+        <Head $apart>
+          <StepTitle>Proof</StepTitle>
+          <Quiet data-testid="proof-settings">{shown?.report.settings}</Quiet>
+        </Head>
+        {wrong && (
+          <Notice role="alert">
+            <strong>No proof came. </strong>
+            {wrong}
+          </Notice>
+        )}
+        <Beside $two={map && !small}>
+          <div>
+            {shown ? (
+              <Picture shown={shown} clipped={clipped} regions={regions} name={`Proof of ${setup.name}`} />
+            ) : (
+              !wrong && (
+                <Coming role="status" aria-busy="true">
+                  The first proof is rendered…
+                </Coming>
+              )
+            )}
+          </div>
+          {map && (
+            <MapOfLight
+              chosen={chosen && keyOfThing(chosen)}
+              choose={choose}
+              lights={setup.lights.map((light) => light.id)}
+            />
+          )}
+        </Beside>
+        <Row $gap={6} $below>
+          <TickBox name="Hatch what is clipped" value={clipped} onChange={setClipped} />
+          <TickBox name="Regions" value={regions} onChange={setRegions} />
+          <TickBox name="The map beside it" value={map} onChange={setMap} />
+          <TickBox name="Grain of its ISO" value={grain} onChange={setGrain} />
+          <TickBox name="What moves, smeared" value={movement} onChange={setMovement} />
+        </Row>
+        {shown && (
+          <Under>
+            <Histogram counted={shown.histogram} clipped={shown.clipped_percent} />
+            <Notes aria-label="About this proof">
+              <li>An estimate, computed from the set.</li>
+              {shown.report.notes.map((note) => (
+                <li key={note}>{note}</li>
+              ))}
+              {grain && <li>The grain is a model of ours, as it looks at full size on a screen.</li>}
+              {movement && <li>What moves is smeared as far as it goes, under the light that is there.</li>}
+            </Notes>
+          </Under>
+        )}
+      </Panel>
+      <Compare
+        shown={shown}
+        pinned={pinned}
+        pin={() => {
+          if (shown) void pin(shown.src, { name: nameOf(pinned), settings: shown.report.settings, setup: live });
+        }}
+        unpin={unpin}
+        back={(one) => take(`As pinned: ${one.name}`, one.setup, setup)}
+        ways={ways}
+        compare={compare}
+      />
+      <TakeOut shown={shown} setup={setup} kit={kit} show={show} pinned={pinned} />
+    </Stack>
+  );
+}
+
+/** The first letter that no pinned one has. */
+function nameOf(pinned: Pinned[]): string {
+  const free = [1, 2, 3, 4].find((number) => !pinned.some((one) => one.name === `Pin ${number}`));
+  return `Pin ${free ?? pinned.length + 1}`;
+}
+
+/** What is pinned, each with a copy of its picture that stays when the server has forgotten it. */
+function usePinned() {
+  const [pinned, setPinned] = useState<Pinned[]>([]);
+  // Pictures are given back with the page: it can show what was pinned as long as it is open.
+  const pin = async (src: string, of: Omit<Pinned, 'key' | 'src'>) => {
+    const picture = await (await fetch(src)).blob();
+    const one = { ...of, key: newAsker(), src: URL.createObjectURL(picture) };
+    setPinned((now) => (now.length < mostPinned ? [...now, one] : now));
+  };
+  const unpin = (key: string) =>
+    setPinned((now) => {
+      now.filter((one) => one.key === key).forEach((one) => URL.revokeObjectURL(one.src));
+      return now.filter((one) => one.key !== key);
+    });
+  return { pinned, pin, unpin };
+}
