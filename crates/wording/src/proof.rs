@@ -78,7 +78,7 @@ pub fn proof_of(setup: &Setup, kit: &Kit, show: Show) -> Result<(Proof, ProofRep
     let mut line = vec![
         format!("{} s", settings.shutter.label()),
         settings.aperture.label(),
-        format!("ISO {}", settings.iso.label()),
+        settings.iso.label(),
         crate::colour::balance_label(&in_colour.balance),
     ];
     let cards = light_cards(&prepared, outcome, show);

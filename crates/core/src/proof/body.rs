@@ -10,6 +10,11 @@ use crate::set::{Panel, Point, Vector};
 /// So near its beginning a ray meets nothing: it begins on a surface. In metres.
 pub(super) const OFF_M: f32 = 1e-3;
 
+/// A ray. A way of exactly minus nothing along an axis would be taken for another octant.
+pub(super) fn ray(from: Vec3A, way: Vec3A, least: f32, most: f32) -> Ray {
+    Ray::new(from, way + Vec3A::ZERO, least, most)
+}
+
 /// As the proof computes with.
 pub(super) fn single(point: Point) -> Vec3A {
     point.as_vec3a()
@@ -196,7 +201,8 @@ impl Figure {
     fn own(&self, ray: &Ray) -> Ray {
         let turned = |at: Vec3A| Vec3A::new(at.dot(self.right()), at.dot(self.ahead), at.z);
         let scale = 1.0 / self.height_m;
-        Ray::new(turned(ray.origin - self.foot) * scale, turned(ray.direction), ray.tmin * scale, ray.tmax * scale)
+        let (least, most) = (ray.tmin * scale, ray.tmax * scale);
+        super::body::ray(turned(ray.origin - self.foot) * scale, turned(ray.direction), least, most)
     }
 
     fn as_seen(&self, own: Vec3A) -> Vec3A {
@@ -304,12 +310,12 @@ mod tests {
     #[case::a_box(Shape::Crate { centre: UP, halves: [Vec3A::new(0.2, 0.0, 0.0), Vec3A::new(0.0, 0.4, 0.0), Vec3A::new(0.0, 0.0, 0.1)] }, 0.6, [0.0, -1.0, 0.0])]
     #[case::a_sheet(Shape::Sheet { centre: UP, halves: [Vec3A::new(0.2, 0.0, 0.0), Vec3A::new(0.0, 0.0, 0.1)] }, 1.0, [0.0, -1.0, 0.0])]
     fn a_ray_meets(#[case] shape: Shape, #[case] far: f32, #[case] normal: [f32; 3]) {
-        let ray = Ray::new(Vec3A::new(0.0, -1.0, 0.5), Vec3A::Y, 0.0, 10.0);
+        let ray = super::ray(Vec3A::new(0.0, -1.0, 0.5), Vec3A::Y, 0.0, 10.0);
         let met = matt(shape).hit(&ray).expect("it");
         assert!((met.far - far).abs() < 1e-5 && met.normal.distance(Vec3A::from(normal)) < 1e-5, "{met:?}");
         assert!(matt(shape).stops(&ray));
         assert!(!Thing { casts: false, ..matt(shape) }.stops(&ray));
-        let past = Ray::new(Vec3A::new(0.5, -1.0, 0.5), Vec3A::Y, 0.0, 10.0);
+        let past = super::ray(Vec3A::new(0.5, -1.0, 0.5), Vec3A::Y, 0.0, 10.0);
         assert!(matt(shape).hit(&past).is_none() && !matt(shape).stops(&past));
         let short = Ray { tmax: 0.3, ..ray };
         assert!(matt(shape).hit(&short).is_none());
@@ -317,7 +323,7 @@ mod tests {
 
     #[test]
     fn the_ground_is_met_from_above_and_a_column_on_its_top() {
-        let down = Ray::new(Vec3A::new(0.0, 0.0, 2.0), -Vec3A::Z, 0.0, 10.0);
+        let down = ray(Vec3A::new(0.0, 0.0, 2.0), -Vec3A::Z, 0.0, 10.0);
         assert!((matt(Shape::Ground).hit(&down).expect("it").far - 2.0).abs() < 1e-6 && !matt(Shape::Ground).stops(&down));
         let column = matt(Shape::Column { foot: Vec3A::ZERO, radius_m: 0.3, height_m: 1.0 });
         let top = column.hit(&down).expect("its top");
@@ -333,10 +339,10 @@ mod tests {
         let figure = Figure { foot: Vec3A::new(1.0, 2.0, 0.0), ahead, height_m: 1.7, seated: false, hair: Hair::Short, look: Look::default() };
         let one = matt(Shape::Figure(figure));
         let nose = Vec3A::new(1.0, 2.0, 0.917 * 1.7) + ahead * 2.0;
-        let met = one.hit(&Ray::new(nose, -ahead, 0.0, 10.0)).expect("the nose");
+        let met = one.hit(&ray(nose, -ahead, 0.0, 10.0)).expect("the nose");
         assert!((2.0 - met.far - 0.0715 * 1.7).abs() < 0.01 && met.normal.dot(ahead) > 0.5, "{met:?}");
-        assert!(one.stops(&Ray::new(nose, -ahead, 0.0, 10.0)) && !one.stops(&Ray::new(nose, ahead, 0.0, 10.0)));
+        assert!(one.stops(&ray(nose, -ahead, 0.0, 10.0)) && !one.stops(&ray(nose, ahead, 0.0, 10.0)));
         let seated = matt(Shape::Figure(Figure { seated: true, ..figure }));
-        assert!(seated.hit(&Ray::new(nose, -ahead, 0.0, 10.0)).is_none());
+        assert!(seated.hit(&ray(nose, -ahead, 0.0, 10.0)).is_none());
     }
 }

@@ -5,6 +5,7 @@
 //! that what nothing shades has no noise at all.
 
 use std::f32::consts::{PI, TAU};
+use std::ops::Range;
 
 use glam::Vec3A;
 use rayon::prelude::*;
@@ -105,27 +106,20 @@ impl Face {
         let reach = self.right.length().hypot(self.up.length());
         // Where the spot's own horizon cuts through the face, and right before it, more places of it count.
         let slant = spot.normal.dot(way);
-        let edge = slant.abs() < reach;
+        let edge = slant.abs() < 1.5 * reach;
         if slant <= -reach {
             return (0.0, 0.0);
         }
         let close = away < 1.6 * self.size;
         let nodes = if !self.bare && (close || edge) { &self.many } else { &self.few };
-        let steep = (self.exponent - 1.0).abs() > 1e-6;
         let (mut light, mut shine) = (0.0, 0.0);
+        let glossy = matches!(spot.coat.gloss, Gloss::Soft { .. });
         for (from, weight) in nodes {
-            let towards = *from - at;
-            let square = towards.length_squared();
-            let towards = towards / square.sqrt();
-            let cosine = spot.normal.dot(towards);
-            let out = -self.axis.dot(towards);
-            if cosine <= 0.0 || out <= 0.0 {
-                continue;
-            }
-            let fall = if steep { out.powf(self.exponent) } else { out };
-            let given = weight * fall * cosine / square;
+            let given = weight * self.gives(*from, at, spot.normal);
             light += given;
-            shine += given * highlight(spot, towards);
+            if glossy && given > 0.0 {
+                shine += given * highlight(spot, (*from - at).normalize_or(spot.normal));
+            }
         }
         (light, shine)
     }
@@ -144,19 +138,45 @@ impl Face {
         self.centre + self.right * x + self.up * y
     }
 
-    /// The part of the face that is seen from a point.
-    pub fn seen_from(&self, scene: &Scene, at: Vec3A, samples: Samples, fineness: Fineness) -> f32 {
-        let sees = |index: u32| f32::from(!scene.stops(at, self.point(samples.two(index, 0))));
-        let first = if self.bare { 1 } else { 4 };
-        let some: f32 = (0..first).map(sees).sum();
-        if self.bare || fineness == Fineness::Coarse {
-            return some / u16::try_from(first).map_or(1.0, f32::from);
+    /// What one point of the face gives a spot, but for the part of the face it stands for.
+    fn gives(&self, from: Vec3A, at: Vec3A, normal: Vec3A) -> f32 {
+        let towards = from - at;
+        let square = towards.length_squared();
+        let towards = towards / square.sqrt();
+        let (cosine, out) = (normal.dot(towards), -self.axis.dot(towards));
+        if cosine <= 0.0 || out <= 0.0 {
+            return 0.0;
         }
-        let all = fineness.rays();
-        // All of it or nothing: a few more make sure of it.
-        let enough = if some == 0.0 || some > 3.5 { 8 } else { all };
-        let more: f32 = (first..enough).map(sees).sum();
-        (some + more) / u16::try_from(enough).map_or(1.0, f32::from)
+        let steep = (self.exponent - 1.0).abs() > 1e-6;
+        (if steep { out.powf(self.exponent) } else { out }) * cosine / square
+    }
+
+    /// Which part of the light comes past what stands between, by so many points of the face; those from which nothing
+    /// comes anyway are not looked along.
+    fn passes(&self, scene: &Scene, (at, normal): (Vec3A, Vec3A), samples: Samples, points: Range<u32>) -> (f32, f32) {
+        let (mut seen, mut all) = (0.0, 0.0);
+        for index in points {
+            let from = self.point(samples.two(index, 0));
+            let given = self.gives(from, at, normal);
+            if given > 0.0 {
+                all += given;
+                seen += if scene.stops(at, from) { 0.0 } else { given };
+            }
+        }
+        (seen, all)
+    }
+
+    /// The part of its light that arrives at a spot.
+    pub fn seen_from(&self, scene: &Scene, spot: (Vec3A, Vec3A), samples: Samples, fineness: Fineness) -> f32 {
+        let first = if self.bare { 1 } else { 4 };
+        let (mut seen, mut all) = self.passes(scene, spot, samples, 0..first);
+        if !self.bare && fineness == Fineness::Fine {
+            // All of it or nothing: a few more make sure of it.
+            let enough = if seen <= 0.0 || seen >= all { 8 } else { fineness.rays() };
+            let (more, of) = self.passes(scene, spot, samples, first..enough);
+            (seen, all) = (seen + more, all + of);
+        }
+        if all > 0.0 { seen / all } else { 1.0 }
     }
 
     /// How bright the face is along a way that meets it, against a matt white under an illuminance of 1; nothing where
@@ -272,7 +292,7 @@ pub fn layer(scene: &Scene, seen: &Seen, source: &Source, fineness: Fineness, wo
         let samples = Samples::of(spot.pixel, index >= seen.size.count());
         let (light, shine) = face.open(at, spot);
         let visible = if light > 0.0 {
-            face.seen_from(scene, at, samples, fineness) * scene.through(at, face.centre)
+            face.seen_from(scene, (at, spot.normal), samples, fineness) * scene.through(at, face.centre)
         } else {
             0.0
         };
@@ -328,10 +348,8 @@ pub fn at_card(scene: &Scene, source: &Source, receptor: &Receptor) -> f64 {
     };
     let samples = Samples::of(7, true);
     let light = face.open(at, &spot).0;
-    let rays: u32 = if face.bare { 1 } else { 256 };
-    let visible: f32 = (0..rays).map(|index| f32::from(!scene.stops(at, face.point(samples.two(index, 0))))).sum();
+    let (seen, all) = face.passes(scene, (at, normal), samples, 0..if face.bare { 1 } else { 512 });
+    let visible = if all > 0.0 { seen / all } else { 0.0 };
     let bounced = Lit::of(scene, source).map_or(0.0, |lit| lit.given(scene, at, normal, samples, 2048));
-    #[expect(clippy::cast_precision_loss, reason = "a few hundred")]
-    let seen = visible / rays as f32 * scene.through(at, face.centre);
-    f64::from(light * seen + bounced)
+    f64::from(light * visible * scene.through(at, face.centre) + bounced)
 }

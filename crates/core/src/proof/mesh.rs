@@ -10,7 +10,6 @@ use obvhs::cwbvh::builder::build_cwbvh_from_tris;
 use obvhs::ray::{Ray, RayHit};
 use obvhs::rt_triangle::RtTriangle;
 use obvhs::triangle::Triangle;
-use rayon::prelude::*;
 
 use super::field::{Part, distance, looks};
 
@@ -46,7 +45,7 @@ impl Mesh {
         let mut found = SurfaceNetsBuffer::default();
         surface_nets(&sampled, &shape, [0; 3], count.map(|count| count - 1), &mut found);
         let corners: Vec<Vec3A> = found.positions.iter().map(|cell| at(*cell)).collect();
-        let ways: Vec<Vec3A> = corners.par_iter().map(|corner| looks(parts, *corner)).collect();
+        let ways: Vec<Vec3A> = corners.iter().map(|corner| looks(parts, *corner)).collect();
         let of = |all: &[Vec3A]| -> Vec<[Vec3A; 3]> {
             let each = |ids: &[u32]| [all[ids[0] as usize], all[ids[1] as usize], all[ids[2] as usize]];
             found.indices.chunks_exact(3).map(each).collect()
@@ -109,12 +108,13 @@ impl Mesh {
 /// So many cells a side are looked at together first.
 const BLOCK: u32 = 6;
 
-/// How far every point of a grid is from a body. Blocks that are far from its surface are taken at their middle.
+/// How far every point of a grid is from a body, on one thread: a figure is made when it is first looked at, which may be on
+/// a thread of the pool, and must not wait for that pool. Blocks that are far from its surface are taken at their middle.
 fn sampled(
     parts: &[Part],
     shape: &RuntimeShape<u32, 3>,
     count: [u32; 3],
-    at: impl Fn([f32; 3]) -> Vec3A + Sync,
+    at: impl Fn([f32; 3]) -> Vec3A,
     size: f32,
 ) -> Vec<f32> {
     #[expect(clippy::cast_precision_loss, reason = "a few hundred")]
@@ -123,7 +123,6 @@ fn sampled(
     #[expect(clippy::cast_precision_loss, reason = "a few cells")]
     let reach = BLOCK as f32 * size * 0.87;
     let near: Vec<Result<(), f32>> = (0..blocks.size())
-        .into_par_iter()
         .map(|block| {
             let middle = blocks.delinearize(block).map(|block| block * BLOCK + BLOCK / 2);
             let away = distance(parts, place(middle));
@@ -132,8 +131,6 @@ fn sampled(
         })
         .collect();
     (0..shape.size())
-        .into_par_iter()
-        .with_min_len(4096)
         .map(|index| {
             let cell = shape.delinearize(index);
             let block = blocks.linearize(cell.map(|cell| cell / BLOCK));

@@ -5,7 +5,7 @@ use glam::Vec3A;
 use obvhs::ray::Ray;
 use rayon::prelude::*;
 
-use super::body::{Met, OFF_M, Thing, double, single};
+use super::body::{Met, OFF_M, Thing, double, ray, single};
 use super::coat::{Coat, Gloss};
 use super::picture::Size;
 use crate::glass::{Glazing, Pane};
@@ -54,7 +54,7 @@ impl Spot {
 
     /// Where light falls on it: a little before the surface.
     pub(super) fn lit_at(&self) -> Vec3A {
-        self.at() + self.normal * (OFF_M * (1.0 + self.far * 0.3))
+        self.at() + self.normal * (OFF_M * (1.0 + self.far * 0.03))
     }
 }
 
@@ -88,7 +88,7 @@ impl Scene {
         if length < 2.0 * OFF_M {
             return false;
         }
-        self.stops_ray(&Ray::new(from, way / length, OFF_M, length - OFF_M))
+        self.stops_ray(&ray(from, way / length, OFF_M, length - OFF_M))
     }
 
     /// Whether anything stops a ray.
@@ -131,7 +131,7 @@ impl Scene {
 
     /// What is seen along a way: one spot at least, told to `tell`; more where glass shows two things at once.
     fn look(&self, pixel: u32, (from, way): (Vec3A, Vec3A), factor: f32, bounces: u8, tell: &mut dyn FnMut(Spot)) {
-        let ray = Ray::new(from, way, OFF_M, FAR_M);
+        let ray = ray(from, way, OFF_M, FAR_M);
         let met = self.hit(&ray);
         let ray = Ray { tmax: met.map_or(FAR_M, |(_, met)| met.far), ..ray };
         let spot = |far: f32, normal: Vec3A, coat: Coat, thing: Option<u32>| Spot {

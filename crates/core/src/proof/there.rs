@@ -5,10 +5,9 @@
 //! the plan says, and the regions' light only weighs layers.
 
 use glam::Vec3A;
-use obvhs::ray::Ray;
 use rayon::prelude::*;
 
-use super::body::{OFF_M, single};
+use super::body::{OFF_M, ray, single};
 use super::faces::{Face, Fineness};
 use super::picture::{Layer, MID_GREY};
 use super::samples::Samples;
@@ -74,7 +73,7 @@ impl There {
             let flat = a.sqrt();
             let way = right * (flat * cos) + up * (flat * sin) + spot.normal * (1.0 - a).max(0.0).sqrt();
             let seen = if way.z < 0.0 { GROUND } else { 0.55 + 0.45 * way.z };
-            let hidden = scene.stops_ray(&Ray::new(at, way.normalize_or(spot.normal), OFF_M, NEAR_M));
+            let hidden = scene.stops_ray(&ray(at, way.normalize_or(spot.normal), OFF_M, NEAR_M));
             sky += if hidden { HIDDEN * GROUND.max(seen) } else { seen };
         }
         #[expect(clippy::cast_precision_loss, reason = "a few dozen")]
@@ -90,7 +89,7 @@ impl There {
             let open = face.open(at, spot).0;
             if open > 0.0 {
                 let fineness = if rays > 8 { Fineness::Fine } else { Fineness::Coarse };
-                straight += area * open * face.seen_from(scene, at, samples, fineness);
+                straight += area * open * face.seen_from(scene, (at, spot.normal), samples, fineness);
             }
         }
         [sky * self.sky_part(), straight]
@@ -250,7 +249,7 @@ fn sun_seen(scene: &Scene, at: Vec3A, to_sun: Vec3A, samples: Samples, rays: u32
         let [a, b] = samples.two(index, 3);
         let (sin, cos) = (std::f32::consts::TAU * b).sin_cos();
         let way = to_sun + (right * cos + up * sin) * (radius * a.sqrt());
-        f32::from(!scene.stops_ray(&Ray::new(at, way.normalize_or(to_sun), OFF_M, 500.0)))
+        f32::from(!scene.stops_ray(&ray(at, way.normalize_or(to_sun), OFF_M, 500.0)))
     };
     let some: f32 = (0..2).map(sees).sum();
     // All of it or nothing: so small a disc is mostly one of them.

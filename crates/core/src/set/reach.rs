@@ -4,6 +4,7 @@
 //! receptor weighs what comes from aside. With n = 1, on the axis, this is the form factor of Howell's catalogue and the
 //! near field of [`crate::modifier::Surface`]. Source: Lambert's law; the integral by Gauss and Legendre.
 
+use std::cell::Cell;
 use std::f64::consts::{PI, TAU};
 
 use super::place::{Point, Vector, sides};
@@ -112,6 +113,11 @@ fn middling() -> &'static [(f64, f64)] {
     &*NODES
 }
 
+fn dozen() -> &'static [(f64, f64)] {
+    static NODES: std::sync::LazyLock<[(f64, f64); 16]> = std::sync::LazyLock::new(gauss_legendre);
+    &*NODES
+}
+
 fn many() -> &'static [(f64, f64)] {
     static NODES: std::sync::LazyLock<[(f64, f64); 32]> = std::sync::LazyLock::new(gauss_legendre);
     &*NODES
@@ -125,6 +131,8 @@ const FAR: f64 = 3.0;
 enum Fineness {
     /// Within a hundredth of a stop.
     Exact,
+    /// The same where something hides a part of the face.
+    Parted,
     /// Within a twentieth.
     Rough,
 }
@@ -207,29 +215,38 @@ impl Glow {
 
     /// What it gives a place, as a part of its intensity on the axis at 1 m. What stands between stops it.
     pub fn ratio(&self, receptor: &Receptor, between: &[Solid]) -> f64 {
-        self.integrated(receptor, between, Fineness::Exact)
+        let (ratio, parted) = self.integrated(receptor, between, Fineness::Exact);
+        // Where a part of the face is hidden, its edge must be found more finely.
+        if parted { self.integrated(receptor, between, Fineness::Parted).0 } else { ratio }
     }
 
     /// The same to within a twentieth of a stop, with nothing between: for a map of many places.
     pub fn rough_ratio(&self, receptor: &Receptor) -> f64 {
-        self.integrated(receptor, &[], Fineness::Rough)
+        self.integrated(receptor, &[], Fineness::Rough).0
     }
 
-    fn integrated(&self, receptor: &Receptor, between: &[Solid], fineness: Fineness) -> f64 {
+    /// What it gives, and whether what stands between hides a part of it and not all.
+    fn integrated(&self, receptor: &Receptor, between: &[Solid], fineness: Fineness) -> (f64, bool) {
         let (width, height) = self.size_m();
         let size = width.max(height);
         let way = receptor.at - self.centre;
         // The face is flat: a place is before all of it or behind all of it.
         let before = self.axis.dot(way);
         if before <= 0.0 {
-            return 0.0;
+            return (0.0, false);
         }
+        let (came, hidden) = (Cell::new(false), Cell::new(false));
         let given = |from: Point| {
             let given = self.point(from, receptor);
-            if given > 0.0 && !between.is_empty() && stopped(between, from, receptor.at) { 0.0 } else { given }
+            if given <= 0.0 || between.is_empty() {
+                return given;
+            }
+            let is_hidden = stopped(between, from, receptor.at);
+            if is_hidden { hidden.set(true) } else { came.set(true) }
+            if is_hidden { 0.0 } else { given }
         };
         if size == 0.0 {
-            return given(self.centre);
+            return (given(self.centre), false);
         }
         let radius = width.hypot(height) / 2.0;
         // About as near as it comes to the face.
@@ -248,6 +265,8 @@ impl Glow {
             Fineness::Rough if near > 1.0 => few(),
             Fineness::Rough if near > 0.25 => middling(),
             Fineness::Rough => some(),
+            Fineness::Parted if near > 0.35 => dozen(),
+            Fineness::Parted => many(),
             Fineness::Exact if edge => many(),
             Fineness::Exact if near > FAR && between.is_empty() => few(),
             // What stands between cuts off a part of it.
@@ -257,7 +276,7 @@ impl Glow {
             Fineness::Exact if near > 0.35 => some(),
             Fineness::Exact => many(),
         };
-        match self.surface {
+        let sum = match self.surface {
             Surface::Bare => 0.0,
             Surface::Rectangle { .. } => {
                 // A wall that is much larger than it is far is taken piece by piece.
@@ -292,7 +311,8 @@ impl Glow {
                 let round = round as f64;
                 sum / (2.0 * round)
             }
-        }
+        };
+        (sum, came.get() && hidden.get())
     }
 
     /// The same in stops; [`Stops::NOTHING`] where no light arrives.
@@ -395,7 +415,7 @@ mod tests {
 
     #[rstest]
     #[case(Surface::Disc { diameter: Metres(0.9) }, 0.1)]
-    #[case(Surface::Rectangle { width: Metres(0.6), height: Metres(1.2) }, 0.1)]
+    #[case(Surface::Rectangle { width: Metres(0.6), height: Metres(1.2) }, 0.11)]
     #[case(Surface::Bare, 1.0)]
     fn nodes_are_the_whole_face(#[case] surface: Surface, #[case] most: f64) {
         let glow = Glow::new(Point::ZERO, Vector::Y, 10.0, surface, 1.0);
