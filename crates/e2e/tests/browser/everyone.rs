@@ -3,7 +3,7 @@
 use serde_json::Value;
 use tolva_e2e::{Browser, Key, Theme, Tolva, settle};
 
-const PAGES: [&str; 11] = [
+const PAGES: [&str; 12] = [
     "",
     "/setups/doorway/place",
     "/setups/yard/place",
@@ -14,6 +14,7 @@ const PAGES: [&str; 11] = [
     "/setups/net-store/depth",
     "/setups/doorway/set",
     "/setups/doorway/glass",
+    "/setups/doorway/proof",
     "/setups/noon-quay/blend",
 ];
 

@@ -13,6 +13,7 @@ mod offline;
 mod past;
 mod phone;
 mod place;
+mod proof;
 mod rail;
 mod set;
 mod steps;

@@ -5,7 +5,7 @@ use serde_json::json;
 use tolva_e2e::{Browser, Tolva, settle};
 
 /// Pages under a job.
-const PAGES: [&str; 11] = [
+const PAGES: [&str; 12] = [
     "",
     "/setups/doorway/place",
     "/setups/yard/place",
@@ -14,6 +14,7 @@ const PAGES: [&str; 11] = [
     "/setups/doorway/colour",
     "/setups/net-store/depth",
     "/setups/doorway/set",
+    "/setups/doorway/proof",
     "/setups/doorway/falling",
     "/setups/noon-quay/blend",
     "/setups/none/blend",

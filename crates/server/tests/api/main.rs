@@ -6,6 +6,7 @@ mod glass;
 mod hostile;
 mod kit;
 mod light;
+mod proof;
 mod running;
 mod set;
 
