@@ -282,6 +282,25 @@ impl Thing {
         }
     }
 
+    /// Its middle and how far any of it is from there; nothing of what stops no light.
+    pub(super) fn around(&self) -> Option<(Vec3A, f32)> {
+        let around = match self.shape {
+            Shape::Figure(figure) => {
+                // From its feet to its hair; who sits is lower, with their knees before them.
+                let half = figure.height_m * if figure.seated { 0.42 } else { 0.52 };
+                (figure.foot + Vec3A::Z * half, half + 0.02)
+            }
+            Shape::Ball { centre, radius_m } => (centre, radius_m),
+            Shape::Column { foot, radius_m, height_m } => {
+                (foot + Vec3A::Z * (height_m / 2.0), radius_m.hypot(height_m / 2.0))
+            }
+            Shape::Crate { centre, halves } => (centre, halves.iter().map(|half| half.length_squared()).sum::<f32>().sqrt()),
+            Shape::Sheet { centre, halves } => (centre, halves[0].length().hypot(halves[1].length())),
+            Shape::Ground => return None,
+        };
+        self.casts.then_some(around)
+    }
+
     pub(super) fn stops(&self, ray: &Ray) -> bool {
         self.casts
             && match self.shape {

@@ -14,7 +14,7 @@ use super::body::{double, single};
 use super::coat::Gloss;
 use super::picture::Layer;
 use super::samples::Samples;
-use super::scene::{Scene, Seen, Spot};
+use super::scene::{Among, Scene, Seen, Spot};
 use super::smooth::{Guide, smoothed};
 use super::work::Work;
 use crate::modifier::Surface;
@@ -103,7 +103,7 @@ impl Face {
         }
         let way = self.centre - at;
         let away = way.length();
-        let reach = self.right.length().hypot(self.up.length());
+        let reach = self.reach();
         // Where the spot's own horizon cuts through the face, and right before it, more places of it count.
         let slant = spot.normal.dot(way);
         let edge = slant.abs() < 1.5 * reach;
@@ -138,6 +138,11 @@ impl Face {
         self.centre + self.right * x + self.up * y
     }
 
+    /// How far any of it is from its middle.
+    fn reach(&self) -> f32 {
+        self.right.length().hypot(self.up.length())
+    }
+
     /// What one point of the face gives a spot, but for the part of the face it stands for.
     fn gives(&self, from: Vec3A, at: Vec3A, normal: Vec3A) -> f32 {
         let towards = from - at;
@@ -153,14 +158,20 @@ impl Face {
 
     /// Which part of the light comes past what stands between, by so many points of the face; those from which nothing
     /// comes anyway are not looked along.
-    fn passes(&self, scene: &Scene, (at, normal): (Vec3A, Vec3A), samples: Samples, points: Range<u32>) -> (f32, f32) {
+    fn passes(
+        &self,
+        (scene, among): (&Scene, Among),
+        (at, normal): (Vec3A, Vec3A),
+        samples: Samples,
+        points: Range<u32>,
+    ) -> (f32, f32) {
         let (mut seen, mut all) = (0.0, 0.0);
         for index in points {
             let from = self.point(samples.two(index, 0));
             let given = self.gives(from, at, normal);
             if given > 0.0 {
                 all += given;
-                seen += if scene.stops(at, from) { 0.0 } else { given };
+                seen += if scene.stops_between(among, at, from) { 0.0 } else { given };
             }
         }
         (seen, all)
@@ -168,12 +179,16 @@ impl Face {
 
     /// The part of its light that arrives at a spot.
     pub fn seen_from(&self, scene: &Scene, spot: (Vec3A, Vec3A), samples: Samples, fineness: Fineness) -> f32 {
+        let among = scene.near_way(spot.0, self.centre, self.reach());
+        if among.is_nobody() {
+            return 1.0;
+        }
         let first = if self.bare { 1 } else { 4 };
-        let (mut seen, mut all) = self.passes(scene, spot, samples, 0..first);
+        let (mut seen, mut all) = self.passes((scene, among), spot, samples, 0..first);
         if !self.bare && fineness == Fineness::Fine {
             // All of it or nothing: a few more make sure of it.
             let enough = if seen <= 0.0 || seen >= all { 8 } else { fineness.rays() };
-            let (more, of) = self.passes(scene, spot, samples, first..enough);
+            let (more, of) = self.passes((scene, among), spot, samples, first..enough);
             (seen, all) = (seen + more, all + of);
         }
         if all > 0.0 { seen / all } else { 1.0 }
@@ -348,7 +363,8 @@ pub fn at_card(scene: &Scene, source: &Source, receptor: &Receptor) -> f64 {
     };
     let samples = Samples::of(7, true);
     let light = face.open(at, &spot).0;
-    let (seen, all) = face.passes(scene, (at, normal), samples, 0..if face.bare { 1 } else { 512 });
+    let among = scene.near_way(at, face.centre, face.reach());
+    let (seen, all) = face.passes((scene, among), (at, normal), samples, 0..if face.bare { 1 } else { 512 });
     let visible = if all > 0.0 { seen / all } else { 0.0 };
     let bounced = Lit::of(scene, source).map_or(0.0, |lit| lit.given(scene, at, normal, samples, 2048));
     f64::from(light * visible * scene.through(at, face.centre) + bounced)

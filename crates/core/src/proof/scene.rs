@@ -14,6 +14,19 @@ use crate::set::View;
 /// So far one sees, in metres.
 const FAR_M: f32 = 2_000.0;
 
+/// So many things are told apart.
+const MOST_APART: usize = 127;
+
+/// Some of the things of a scene.
+#[derive(Clone, Copy, Debug, PartialEq, Eq)]
+pub(super) struct Among(u128);
+
+impl Among {
+    pub fn is_nobody(self) -> bool {
+        self.0 == 0
+    }
+}
+
 /// What stands before the lens.
 #[derive(Clone, Debug, PartialEq)]
 pub struct Scene {
@@ -81,14 +94,52 @@ impl Scene {
         found
     }
 
-    /// Whether anything keeps light off between two points.
-    pub(super) fn stops(&self, from: Vec3A, to: Vec3A) -> bool {
+    /// What might keep off something as large as `reach` at its end, on its way from a point.
+    pub(super) fn near_way(&self, from: Vec3A, to: Vec3A, reach: f32) -> Among {
+        let way = to - from;
+        let square = way.length_squared().max(1e-12);
+        self.among(|(middle, around)| {
+            let part = ((middle - from).dot(way) / square).clamp(0.0, 1.0);
+            let near = around + reach * part + 0.01;
+            (from + way * part).distance_squared(middle) < near * near
+        })
+    }
+
+    /// What is nearer to a point than so many metres.
+    pub(super) fn near(&self, at: Vec3A, far: f32) -> Among {
+        self.among(|(middle, around)| at.distance_squared(middle) < (around + far) * (around + far))
+    }
+
+    fn among(&self, near: impl Fn((Vec3A, f32)) -> bool) -> Among {
+        let first = self.things.iter().take(MOST_APART).enumerate();
+        let found = first.filter(|(_, thing)| thing.around().is_some_and(&near));
+        // Of a crowd of things the last are always looked at.
+        let rest = if self.things.len() > MOST_APART { 1 << MOST_APART } else { 0 };
+        Among(found.fold(rest, |all, (index, _)| all | 1 << index))
+    }
+
+    /// Whether any of these stops a ray.
+    pub(super) fn stops_among(&self, among: Among, ray: &Ray) -> bool {
+        let mut left = among.0 & !(1 << MOST_APART);
+        while left != 0 {
+            if self.things[left.trailing_zeros() as usize].stops(ray) {
+                return true;
+            }
+            left &= left - 1;
+        }
+        among.0 >> MOST_APART != 0 && self.things[MOST_APART..].iter().any(|thing| thing.stops(ray))
+    }
+
+    /// Whether any of these keeps light off between two points.
+    pub(super) fn stops_between(&self, among: Among, from: Vec3A, to: Vec3A) -> bool {
         let way = to - from;
         let length = way.length();
-        if length < 2.0 * OFF_M {
-            return false;
-        }
-        self.stops_ray(&ray(from, way / length, OFF_M, length - OFF_M))
+        length > 2.0 * OFF_M && self.stops_among(among, &ray(from, way / length, OFF_M, length - OFF_M))
+    }
+
+    /// Whether anything keeps light off between two points.
+    pub(super) fn stops(&self, from: Vec3A, to: Vec3A) -> bool {
+        self.stops_between(self.near_way(from, to, 0.0), from, to)
     }
 
     /// Whether anything stops a ray.

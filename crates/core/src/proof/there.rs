@@ -4,6 +4,8 @@
 //! One layer a region: each spot belongs to regions by parts that sum to 1, so that a region's own place gets exactly what
 //! the plan says, and the regions' light only weighs layers.
 
+use std::sync::LazyLock;
+
 use glam::Vec3A;
 use rayon::prelude::*;
 
@@ -64,20 +66,7 @@ const ROOM: f32 = 1.0 / 16.0;
 impl There {
     /// How the light that is there falls at a spot, by a measure of its own.
     fn falls(&self, scene: &Scene, faces: &[(Face, f32)], spot: &Spot, at: Vec3A, samples: Samples, rays: u32) -> [f32; 2] {
-        let mut sky = 0.0;
-        let (right, up) = any_sides(spot.normal);
-        for index in 0..rays {
-            // Even under the cosine: a disc, raised to the half sphere.
-            let [a, b] = samples.two(index, 2);
-            let (sin, cos) = (std::f32::consts::TAU * b).sin_cos();
-            let flat = a.sqrt();
-            let way = right * (flat * cos) + up * (flat * sin) + spot.normal * (1.0 - a).max(0.0).sqrt();
-            let seen = if way.z < 0.0 { GROUND } else { 0.55 + 0.45 * way.z };
-            let hidden = scene.stops_ray(&ray(at, way.normalize_or(spot.normal), OFF_M, NEAR_M));
-            sky += if hidden { HIDDEN * GROUND.max(seen) } else { seen };
-        }
-        #[expect(clippy::cast_precision_loss, reason = "a few dozen")]
-        let sky = sky / rays as f32;
+        let sky = sky_at(scene, spot.normal, at, samples, rays);
         let mut straight = 0.0;
         if let Some((to_sun, strength)) = self.sun {
             let cosine = spot.normal.dot(to_sun);
@@ -231,6 +220,56 @@ impl There {
         let spot = Spot { thing: thing.or(Some(u32::MAX)), ..card(receptor) };
         self.shares(&spot, spot.at()).into_iter().map(|(place, part)| (place, here / at_places[place] * part)).collect()
     }
+}
+
+/// How bright the sky is along a way, and the ground.
+fn seen_sky(way: Vec3A) -> f32 {
+    if way.z < 0.0 { GROUND } else { 0.55 + 0.45 * way.z }
+}
+
+/// Even under the cosine about a normal: a disc, raised to the half sphere.
+fn half_sphere(normal: Vec3A, [a, b]: [f32; 2]) -> Vec3A {
+    let (right, up) = any_sides(normal);
+    let (sin, cos) = (std::f32::consts::TAU * b).sin_cos();
+    let flat = a.sqrt();
+    (right * (flat * cos) + up * (flat * sin) + normal * (1.0 - a).max(0.0).sqrt()).normalize_or(normal)
+}
+
+/// What the whole sky gives what looks up so far (the sine), with nothing in its way: worked out once, in steps.
+fn open_sky(up: f32) -> f32 {
+    const STEPS: u16 = 64;
+    static TABLE: LazyLock<Vec<f32>> = LazyLock::new(|| {
+        let each = |step: u16| {
+            let up = f32::from(step) / f32::from(STEPS) * 2.0 - 1.0;
+            let normal = Vec3A::new((1.0 - up * up).max(0.0).sqrt(), 0.0, up);
+            let samples = Samples::of(0, true);
+            (0..4096).map(|index| seen_sky(half_sphere(normal, samples.two(index, 2)))).sum::<f32>() / 4096.0
+        };
+        (0..=STEPS).map(each).collect()
+    });
+    let place = (up.clamp(-1.0, 1.0) + 1.0) / 2.0 * f32::from(STEPS);
+    #[expect(clippy::cast_possible_truncation, clippy::cast_sign_loss, reason = "a place of the table")]
+    let low = (place.floor() as usize).min(usize::from(STEPS) - 1);
+    #[expect(clippy::cast_precision_loss, reason = "a place of the table")]
+    let part = place - low as f32;
+    TABLE[low] * (1.0 - part) + TABLE[low + 1] * part
+}
+
+/// What the sky gives at a point, and what stands near hides of it.
+fn sky_at(scene: &Scene, normal: Vec3A, at: Vec3A, samples: Samples, rays: u32) -> f32 {
+    let near = scene.near(at, NEAR_M);
+    if near.is_nobody() {
+        return open_sky(normal.z);
+    }
+    let one = |index: u32| {
+        let way = half_sphere(normal, samples.two(index, 2));
+        let seen = seen_sky(way);
+        let hidden = scene.stops_among(near, &ray(at, way, OFF_M, NEAR_M));
+        if hidden { HIDDEN * GROUND.max(seen) } else { seen }
+    };
+    #[expect(clippy::cast_precision_loss, reason = "a few dozen")]
+    let count = rays as f32;
+    (0..rays).map(one).sum::<f32>() / count
 }
 
 /// A grey card at a receptor, as a spot.
