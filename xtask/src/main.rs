@@ -160,7 +160,7 @@ fn siege(minutes: u64, seed: u64, jobs: Option<usize>) -> Done {
 }
 
 fn bench() -> Done {
-    for bench in ["solve", "light", "set", "glass"] {
+    for bench in ["solve", "light", "set", "glass", "proof"] {
         run(cargo(&["bench", "--package", "tolva-wording", "--bench", bench]))?;
     }
     run(cargo(&["bench", "--package", "tolva-server", "--features", "echo", "--bench", "load"]))

@@ -127,8 +127,13 @@ fn the_suns_shadow_is_as_long_as_the_tangent_says(
     #[values(8.0, 12.0, 16.0, 20.0, 26.0, 33.0, 41.0, 50.0, 60.0, 70.0)] altitude: f64,
 ) {
     let long = shadow_length_m(1.8, altitude).expect("it is up");
-    let view =
-        View::new(Point::new(long / 2.0, -0.01, 40.0), Point::new(long / 2.0, 0.0, 0.0), Millimetres(60.0), Sensor::FULL_FRAME, false);
+    let view = View::new(
+        Point::new(long / 2.0, -0.01, 40.0),
+        Point::new(long / 2.0, 0.0, 0.0),
+        Millimetres(60.0),
+        Sensor::FULL_FRAME,
+        false,
+    );
     // As wide as a person, and flat on top.
     let halves = [Vec3A::X * 0.2, Vec3A::Y * 0.4, Vec3A::Z * 0.9];
     let pole = Shape::Crate { centre: Vec3A::Z * 0.9, halves };
@@ -140,11 +145,13 @@ fn the_suns_shadow_is_as_long_as_the_tangent_says(
     let seen = scene.seen(size);
     let lit = &there.layers(&scene, &seen, Fineness::Fine, &Work::default()).expect("nobody stops it")[0];
     // Along the line of the shadow, from its foot: the last pixel that has less than half of the sun.
-    let on_line = |spot: &tolva_core::proof::Spot| spot.thing == Some(0) && spot.at().y.abs() < 0.07 && spot.at().x > 0.3;
+    let on_line =
+        |spot: &tolva_core::proof::Spot| spot.thing == Some(0) && spot.at().y.abs() < 0.07 && spot.at().x > 0.3;
     let line = || seen.spots[..size.count()].iter().zip(&lit.pixels).filter(|(spot, _)| on_line(spot));
     // Near the pole the sky is hidden too.
     let far = || line().filter(|(spot, _)| f64::from(spot.at().x) > 0.6 * long);
-    let (least, most) = far().fold((f32::MAX, 0.0_f32), |ends, (_, pixel)| (ends.0.min(pixel[0]), ends.1.max(pixel[0])));
+    let (least, most) =
+        far().fold((f32::MAX, 0.0_f32), |ends, (_, pixel)| (ends.0.min(pixel[0]), ends.1.max(pixel[0])));
     let half = f32::midpoint(least, most);
     let wide = 36.0 / 60.0 * 40.0 / f64::from(size.width);
     let dark = line().filter(|(_, pixel)| pixel[0] < half);
@@ -155,7 +162,8 @@ fn the_suns_shadow_is_as_long_as_the_tangent_says(
 }
 
 fn portrait(hair: Hair) -> Scene {
-    let view = View::new(Point::new(0.0, -1.2, 1.6), Point::new(0.0, 0.0, 1.6), Millimetres(135.0), Sensor::FULL_FRAME, false);
+    let view =
+        View::new(Point::new(0.0, -1.2, 1.6), Point::new(0.0, 0.0, 1.6), Millimetres(135.0), Sensor::FULL_FRAME, false);
     let figure = Figure {
         foot: Vec3A::new(0.0, 0.11, 0.0),
         ahead: -Vec3A::Y,
@@ -186,7 +194,8 @@ fn a_catchlight_is_the_modifiers_own_image() {
         let lit = layer(&scene, &seen, source, Fineness::Fine, &Work::default()).expect("nobody stops it");
         eyes.iter().map(|pixel| lit.pixels[*pixel as usize][1]).fold(0.0, f32::max)
     };
-    let (before, behind) = (brightest(&key(Point::new(-0.25, -1.0, 1.75))), brightest(&key(Point::new(-0.6, 1.5, 2.0))));
+    let (before, behind) =
+        (brightest(&key(Point::new(-0.25, -1.0, 1.75))), brightest(&key(Point::new(-0.6, 1.5, 2.0))));
     assert!(before > 0.2 && behind < 0.02, "{before} {behind}");
 }
 

@@ -4,15 +4,15 @@
 use crate::{
     Ambient, AngleHeight, Artificial, AutomaticConvention, Backdrop, Background, BackgroundKind, BalanceReason,
     BareSurface, Blend, Board, Boom, Bounce, BounceOff, Camera, CameraAim, CameraPlace, CameraReading, Card, CardKind,
-    Ceiling, CircleOfConfusion, Clothes, CloudHour, ContinuousOutput, Control, Depth, DiscSurface, Duration, Duty, EvReading,
-    ExposureConvention, FallingOrder, FeatherTo, Filter, Finish, Fixed, Flash, FlashOutput, Floor, ForecastCloud,
-    FrameKind, FrameToTake, Gel, GuideNumberFeet, GuideNumberMetres, GuideNumberZoom, HandheldRule, Hazard, HazardKind,
-    Head, IncidentReceptor, IsoRange, Kit, Lens, Light, LightPlace, LightWish, LocalTime, LuxReading, MeasuredOutput,
-    MeterReading, MeteringMethod, Modifier, ModifierSurface, Movement, NamedLight, Obstacle, ObstacleHeight, OpenShade,
-    Opening, Pace, Pane, PaneGlazing, Person, PowerRange, PowerStep, Preference, Preset, Product, ProductShape,
-    Reading, RectangleSurface, Region, RegionPlace, Role, Scene, Sensor, Set, Setup, ShutterRange, Side, Site,
-    SizeHeight, Skin, Spectacles, Speed, Spill, Stand, StatedColour, SteadyCloud, Step, Support, SurfaceColour, Surroundings,
-    Sync, Trigger, TypicalLight, Wall, Weather, WhiteBalance, ZoomGuideNumber,
+    Ceiling, CircleOfConfusion, Clothes, CloudHour, ContinuousOutput, Control, Depth, DiscSurface, Duration, Duty,
+    EvReading, ExposureConvention, FallingOrder, FeatherTo, Filter, Finish, Fixed, Flash, FlashOutput, Floor,
+    ForecastCloud, FrameKind, FrameToTake, Gel, GuideNumberFeet, GuideNumberMetres, GuideNumberZoom, HandheldRule,
+    Hazard, HazardKind, Head, IncidentReceptor, IsoRange, Kit, Lens, Light, LightPlace, LightWish, LocalTime,
+    LuxReading, MeasuredOutput, MeterReading, MeteringMethod, Modifier, ModifierSurface, Movement, NamedLight,
+    Obstacle, ObstacleHeight, OpenShade, Opening, Pace, Pane, PaneGlazing, Person, PowerRange, PowerStep, Preference,
+    Preset, Product, ProductShape, Reading, RectangleSurface, Region, RegionPlace, Role, Scene, Sensor, Set, Setup,
+    ShutterRange, Side, Site, SizeHeight, Skin, Spectacles, Speed, Spill, Stand, StatedColour, SteadyCloud, Step,
+    Support, SurfaceColour, Surroundings, Sync, Trigger, TypicalLight, Wall, Weather, WhiteBalance, ZoomGuideNumber,
 };
 
 /// What becomes another type that means the same.

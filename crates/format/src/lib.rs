@@ -68,7 +68,10 @@ pub use scene::{
     AngleHeight, Artificial, Background, BackgroundKind, CloudHour, ForecastCloud, LocalTime, Obstacle, ObstacleHeight,
     OpenShade, Role, Scene, Site, SizeHeight, SteadyCloud, Surroundings, TypicalLight, Weather,
 };
-pub use set::{CameraAim, CameraPlace, Card, CardKind, Ceiling, Clothes, Finish, Floor, Hazard, HazardKind, Opening, Person, Product, ProductShape, Set, Skin, Wall};
+pub use set::{
+    CameraAim, CameraPlace, Card, CardKind, Ceiling, Clothes, Finish, Floor, Hazard, HazardKind, Opening, Person,
+    Product, ProductShape, Set, Skin, Wall,
+};
 pub use setup::{Control, Depth, Fixed, Light, LightWish, Pace, Region, Setup, Speed, Spill, Sync};
 pub use table::harmless;
 pub use version::{FORMAT, FORMAT_VERSION};

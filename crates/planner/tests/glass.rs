@@ -102,6 +102,27 @@ fn holds(setup: &Setup, kit: &Kit) -> Result<Vec<Remedies>, TestCaseError> {
     Ok(all)
 }
 
+/// Less power drowns it too: fixed by thirds, and half of that does not do.
+#[test]
+fn a_light_is_drowned_by_less_power() {
+    let (mut setup, kit) = before_glass(PaneUse::ShopWindow);
+    // A dim one: a bit less, and it is not seen.
+    setup.blend = Blend::Fill { ambient_stops: 0.0, fill_stops: -3.0 };
+    // In brighter light, so that its power has some way to go.
+    setup.regions.iter_mut().for_each(|region| region.ambient.guess_ev100 += 4.0);
+    let drowned =
+        offered(&setup, &kit).into_iter().flat_map(|of| of.all).find_map(|remedy| match remedy.moves.as_slice() {
+            [Move::LowerPower { by_stops, to_stops, .. }] => Some((*by_stops, *to_stops, remedy.setup)),
+            _ => None,
+        });
+    let (by, to, after) = drowned.expect("less power is a way");
+    assert!((by * 3.0 - (by * 3.0).round()).abs() < 1e-9 && by <= 3.01, "{by}");
+    assert_eq!(after.lights[0].power_stops, Some(to));
+    assert!(!shown(&after, &kit).iter().any(|(_, what)| *what == Shown::Light(0)));
+    let half = Move::LowerPower { light_id: after.lights[0].id.clone(), by_stops: by / 2.0, to_stops: to + by / 2.0 };
+    assert!(shown(&half.carried_out(&setup, &kit), &kit).iter().any(|(_, what)| *what == Shown::Light(0)));
+}
+
 fn halved(one: &Move) -> Option<Move> {
     let mut half = one.clone();
     match &mut half {

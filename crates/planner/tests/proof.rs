@@ -167,7 +167,11 @@ fn a_glass_fix_is_seen_to_work() {
         let layers = proof.layers(size, Fineness::Coarse, &Work::default()).expect("nobody stops it");
         let weight = proof.weights.lights[0].expect("on");
         let layer = layers.lights[0].clone().expect("on");
-        layer.pixels.iter().map(|pixel| luminance([pixel[0] * weight[0], pixel[1] * weight[1], pixel[2] * weight[2]])).collect::<Vec<f32>>()
+        layer
+            .pixels
+            .iter()
+            .map(|pixel| luminance([pixel[0] * weight[0], pixel[1] * weight[1], pixel[2] * weight[2]]))
+            .collect::<Vec<f32>>()
     };
     let before = of_light(&setup);
     let place = |right: f64, up: f64| {

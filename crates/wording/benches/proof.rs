@@ -51,7 +51,8 @@ fn rendering(c: &mut Criterion) {
     });
     group.bench_function("two soft lights, fine", |b| {
         b.iter(|| {
-            let one = |source| layer(black_box(scene), &screen, source, Fineness::Fine, &work).expect("nobody stops it");
+            let one =
+                |source| layer(black_box(scene), &screen, source, Fineness::Fine, &work).expect("nobody stops it");
             sources.iter().map(|source| one(source).pixels.len()).sum::<usize>()
         });
     });

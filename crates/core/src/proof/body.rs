@@ -294,7 +294,9 @@ impl Thing {
             Shape::Column { foot, radius_m, height_m } => {
                 (foot + Vec3A::Z * (height_m / 2.0), radius_m.hypot(height_m / 2.0))
             }
-            Shape::Crate { centre, halves } => (centre, halves.iter().map(|half| half.length_squared()).sum::<f32>().sqrt()),
+            Shape::Crate { centre, halves } => {
+                (centre, halves.iter().map(|half| half.length_squared()).sum::<f32>().sqrt())
+            }
             Shape::Sheet { centre, halves } => (centre, halves[0].length().hypot(halves[1].length())),
             Shape::Ground => return None,
         };
@@ -343,7 +345,9 @@ mod tests {
     #[test]
     fn the_ground_is_met_from_above_and_a_column_on_its_top() {
         let down = ray(Vec3A::new(0.0, 0.0, 2.0), -Vec3A::Z, 0.0, 10.0);
-        assert!((matt(Shape::Ground).hit(&down).expect("it").far - 2.0).abs() < 1e-6 && !matt(Shape::Ground).stops(&down));
+        assert!(
+            (matt(Shape::Ground).hit(&down).expect("it").far - 2.0).abs() < 1e-6 && !matt(Shape::Ground).stops(&down)
+        );
         let column = matt(Shape::Column { foot: Vec3A::ZERO, radius_m: 0.3, height_m: 1.0 });
         let top = column.hit(&down).expect("its top");
         assert!((top.far - 1.0).abs() < 1e-6 && top.normal == Vec3A::Z);
@@ -355,7 +359,14 @@ mod tests {
     #[case::aside([0.6, 0.8, 0.0])]
     fn a_figure_looks_the_way_it_is_turned(#[case] ahead: [f32; 3]) {
         let ahead = Vec3A::from(ahead);
-        let figure = Figure { foot: Vec3A::new(1.0, 2.0, 0.0), ahead, height_m: 1.7, seated: false, hair: Hair::Short, look: Look::default() };
+        let figure = Figure {
+            foot: Vec3A::new(1.0, 2.0, 0.0),
+            ahead,
+            height_m: 1.7,
+            seated: false,
+            hair: Hair::Short,
+            look: Look::default(),
+        };
         let one = matt(Shape::Figure(figure));
         let nose = Vec3A::new(1.0, 2.0, 0.917 * 1.7) + ahead * 2.0;
         let met = one.hit(&ray(nose, -ahead, 0.0, 10.0)).expect("the nose");

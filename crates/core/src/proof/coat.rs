@@ -57,7 +57,8 @@ fn noise(at: glam::Vec3A) -> f32 {
     let ease = |part: f32| part * part * (3.0 - 2.0 * part);
     let corner = |dx: f32, dy: f32| {
         #[expect(clippy::cast_possible_truncation, clippy::cast_sign_loss, reason = "any number will do")]
-        let mixed = ((x + dx) as i32 as u32).wrapping_mul(0x9e37_79b1) ^ ((y + dy) as i32 as u32).wrapping_mul(0x85eb_ca77);
+        let mixed =
+            ((x + dx) as i32 as u32).wrapping_mul(0x9e37_79b1) ^ ((y + dy) as i32 as u32).wrapping_mul(0x85eb_ca77);
         let mixed = (mixed ^ (mixed >> 15)).wrapping_mul(0x2c1b_3c6d);
         #[expect(clippy::cast_precision_loss, reason = "a part of 1")]
         let part = (mixed >> 8) as f32 / (1 << 24) as f32;

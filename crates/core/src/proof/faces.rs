@@ -311,8 +311,7 @@ pub fn layer(scene: &Scene, seen: &Seen, source: &Source, fineness: Fineness, wo
         } else {
             0.0
         };
-        let bounced =
-            lit.as_ref().map_or(0.0, |lit| lit.given(scene, at, spot.normal, samples, fineness.patches()));
+        let bounced = lit.as_ref().map_or(0.0, |lit| lit.given(scene, at, spot.normal, samples, fineness.patches()));
         Some([light, shine, visible, bounced])
     };
     let found: Vec<[f32; 4]> = seen.spots.par_iter().enumerate().map(per_spot).collect::<Option<_>>()?;
@@ -334,11 +333,11 @@ pub fn layer(scene: &Scene, seen: &Seen, source: &Source, fineness: Fineness, wo
                 (own_shade, if guide.alike(spot) { came.as_ref().map_or(0.0, |came| came[pixel]) } else { own_bounce })
             };
             let arrives = light * visible + bounced;
-            let mut shown = spot.coat.albedo.map(|part| part * arrives + shine * visible);
+            let shown = spot.coat.albedo.map(|part| part * arrives + shine * visible);
             let glows = face.bright(spot.from, spot.way, spot.far);
-            let glows = glows.unwrap_or(0.0) + if spot.coat.gloss == Gloss::Wet { face.in_the_eye(scene, spot) } else { 0.0 };
-            shown.iter_mut().for_each(|part| *part = (*part + glows) * spot.factor);
-            shown
+            let glows =
+                glows.unwrap_or(0.0) + if spot.coat.gloss == Gloss::Wet { face.in_the_eye(scene, spot) } else { 0.0 };
+            shown.map(|part| (part + glows) * spot.factor)
         })
         .collect();
     for (spot, given) in seen.spots.iter().zip(given) {

@@ -122,10 +122,9 @@ const TINT_DEEP: f32 = 1.6e-3;
 /// What the body is of at a point of its surface: of the last part that reaches there, or of the nearest.
 pub fn stuff(parts: &[Part], at: Vec3A) -> Stuff {
     let solid = || parts.iter().filter(|part| !part.cut_out);
-    let last = solid()
-        .rev()
-        .find(|part| part.form.distance(at) < if part.tint { TINT_DEEP } else { SKIN_DEEP });
-    let nearest = || solid().filter(|part| !part.tint).min_by(|a, b| a.form.distance(at).total_cmp(&b.form.distance(at)));
+    let last = solid().rev().find(|part| part.form.distance(at) < if part.tint { TINT_DEEP } else { SKIN_DEEP });
+    let nearest =
+        || solid().filter(|part| !part.tint).min_by(|a, b| a.form.distance(at).total_cmp(&b.form.distance(at)));
     last.or_else(nearest).map_or(Stuff::Skin, |part| part.stuff)
 }
 
@@ -165,7 +164,9 @@ mod tests {
         assert_eq!(stuff(&two, Vec3A::X), Stuff::Hair);
         assert!(looks(&two, Vec3A::new(-0.9, 0.0, 1.0)).z > 0.99);
         let hollow = [part(0.0, Stuff::Skin, false), part(1.0, Stuff::Hair, true)];
-        assert!(distance(&hollow, Vec3A::new(0.6, 0.0, 0.0)) > 0.0 && distance(&hollow, Vec3A::new(-0.6, 0.0, 0.0)) < 0.0);
+        assert!(
+            distance(&hollow, Vec3A::new(0.6, 0.0, 0.0)) > 0.0 && distance(&hollow, Vec3A::new(-0.6, 0.0, 0.0)) < 0.0
+        );
         assert_eq!(stuff(&hollow, Vec3A::X), Stuff::Skin, "what is cut out is of nothing");
     }
 }

@@ -89,7 +89,9 @@ impl Body {
 
     /// The same on both sides.
     fn both(&mut self, stuff: Stuff, soft: f32, form: impl Fn(f32) -> Form) {
-        [-1.0, 1.0].into_iter().for_each(|side| self.add(stuff, soft, form(side)));
+        for side in [-1.0, 1.0] {
+            self.add(stuff, soft, form(side));
+        }
     }
 }
 
@@ -166,16 +168,33 @@ fn body(seated: bool) -> Vec<Part> {
     body.add(Stuff::Shirt, 0.040, egg(up(0.0, -0.006, 0.725), at(0.0900, 0.0600, 0.1050)));
     body.add(Stuff::Shirt, 0.040, egg(up(0.0, -0.004, 0.610), at(0.0800, 0.0550, 0.1150)));
     body.add(Stuff::Trousers, 0.030, egg(up(0.0, -0.006, 0.530), at(0.0880, 0.0600, 0.0560)));
-    let (elbow, wrist) = if seated { (at(0.124, 0.020, 0.395), at(0.085, 0.145, 0.335)) } else { (at(0.120, -0.024, 0.632), at(0.122, 0.016, 0.492)) };
-    body.both(Stuff::Shirt, 0.022, |side| rod(up(side * 0.098, -0.018, 0.792), elbow * at(side, 1.0, 1.0), [0.0300, 0.0250]));
-    body.both(Stuff::Shirt, 0.008, |side| rod(elbow * at(side, 1.0, 1.0), wrist * at(side, 1.0, 1.0), [0.0245, 0.0190]));
+    let (elbow, wrist) = if seated {
+        (at(0.124, 0.020, 0.395), at(0.085, 0.145, 0.335))
+    } else {
+        (at(0.120, -0.024, 0.632), at(0.122, 0.016, 0.492))
+    };
+    body.both(Stuff::Shirt, 0.022, |side| {
+        rod(up(side * 0.098, -0.018, 0.792), elbow * at(side, 1.0, 1.0), [0.0300, 0.0250])
+    });
+    body.both(Stuff::Shirt, 0.008, |side| {
+        rod(elbow * at(side, 1.0, 1.0), wrist * at(side, 1.0, 1.0), [0.0245, 0.0190])
+    });
     let fingers = wrist + if seated { at(-0.030, 0.050, -0.015) } else { at(0.0, 0.010, -0.055) };
-    body.both(Stuff::Skin, 0.004, |side| rod(wrist * at(side, 1.0, 1.0), fingers * at(side, 1.0, 1.0), [0.0140, 0.0130]));
+    body.both(Stuff::Skin, 0.004, |side| {
+        rod(wrist * at(side, 1.0, 1.0), fingers * at(side, 1.0, 1.0), [0.0140, 0.0130])
+    });
     let hip = |side: f32| up(side * 0.048, -0.004, 0.505);
-    let (knee, ankle) = if seated { (at(0.058, 0.225, 0.275), at(0.058, 0.215, 0.045)) } else { (at(0.050, 0.004, 0.285), at(0.050, -0.012, 0.045)) };
+    let (knee, ankle) = if seated {
+        (at(0.058, 0.225, 0.275), at(0.058, 0.215, 0.045))
+    } else {
+        (at(0.050, 0.004, 0.285), at(0.050, -0.012, 0.045))
+    };
     body.both(Stuff::Trousers, 0.014, |side| rod(hip(side), knee * at(side, 1.0, 1.0), [0.0530, 0.0380]));
-    body.both(Stuff::Trousers, 0.012, |side| rod(knee * at(side, 1.0, 1.0), ankle * at(side, 1.0, 1.0), [0.0370, 0.0270]));
-    let (heel, toe) = (ankle * at(1.0, 1.0, 0.0) + at(0.0, -0.010, 0.018), ankle * at(1.0, 1.0, 0.0) + at(0.004, 0.085, 0.014));
+    body.both(Stuff::Trousers, 0.012, |side| {
+        rod(knee * at(side, 1.0, 1.0), ankle * at(side, 1.0, 1.0), [0.0370, 0.0270])
+    });
+    let (heel, toe) =
+        (ankle * at(1.0, 1.0, 0.0) + at(0.0, -0.010, 0.018), ankle * at(1.0, 1.0, 0.0) + at(0.004, 0.085, 0.014));
     body.both(Stuff::Shoes, 0.012, |side| rod(heel * at(side, 1.0, 1.0), toe * at(side, 1.0, 1.0), [0.0200, 0.0170]));
     if seated {
         // A stool of the same stuff as the shoes: dark.

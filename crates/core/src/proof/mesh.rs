@@ -50,13 +50,14 @@ impl Mesh {
             let each = |ids: &[u32]| [all[ids[0] as usize], all[ids[1] as usize], all[ids[2] as usize]];
             found.indices.chunks_exact(3).map(each).collect()
         };
-        Self::new(&of(&corners), of(&ways))
+        Self::new(&of(&corners), &of(&ways))
     }
 
     /// Of triangles with the ways the surface looks at their corners.
-    pub fn new(corners: &[[Vec3A; 3]], looks: Vec<[Vec3A; 3]>) -> Self {
+    pub fn new(corners: &[[Vec3A; 3]], looks: &[[Vec3A; 3]]) -> Self {
         let triangles: Vec<Triangle> = corners.iter().map(|&[v0, v1, v2]| Triangle { v0, v1, v2 }).collect();
-        let bvh = build_cwbvh_from_tris(&triangles, BvhBuildParams::medium_build(), &mut std::time::Duration::default());
+        let bvh =
+            build_cwbvh_from_tris(&triangles, BvhBuildParams::medium_build(), &mut std::time::Duration::default());
         let in_order = |index: &u32| *index as usize;
         let all = || corners.iter().flatten();
         let least = all().fold(Vec3A::INFINITY, |least, at| least.min(*at));

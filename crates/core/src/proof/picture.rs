@@ -45,7 +45,8 @@ impl Size {
     /// Every pixel with its left and upper edge, row by row from above.
     pub(super) fn pixels(self) -> impl Iterator<Item = (u32, f32, f32)> {
         #[expect(clippy::cast_precision_loss, reason = "at most 4096")]
-        (0..self.width * self.height).map(move |pixel| (pixel, (pixel % self.width) as f32, (pixel / self.width) as f32))
+        (0..self.width * self.height)
+            .map(move |pixel| (pixel, (pixel % self.width) as f32, (pixel / self.width) as f32))
     }
 }
 
@@ -266,13 +267,19 @@ mod tests {
     fn layers_add_up_by_their_weights() {
         let (one, two) = (layer(0.2), layer(0.4));
         let picture = Picture::developed(SIZE, &[(&one, [1.0; 3]), (&two, [0.5, 1.0, 1.0])]);
-        assert!(picture.pixels.iter().all(|[red, green, blue]| {
-            (red - 0.4).abs() < 1e-6 && (green - 0.3).abs() < 1e-6 && blue.abs() < 1e-9
-        }));
+        assert!(
+            picture.pixels.iter().all(|[red, green, blue]| {
+                (red - 0.4).abs() < 1e-6 && (green - 0.3).abs() < 1e-6 && blue.abs() < 1e-9
+            })
+        );
         let around = picture.around([0.0, 0.0]);
         assert!((around[0] - 0.4).abs() < 1e-6, "{around:?}");
         let odd = Layer { size: Size { width: 1, height: 1 }, pixels: vec![[1.0; 3]] };
-        assert_eq!(Picture::developed(SIZE, &[(&one, [1.0; 3]), (&odd, [1.0; 3])]).pixels, one.pixels, "of another size");
+        assert_eq!(
+            Picture::developed(SIZE, &[(&one, [1.0; 3]), (&odd, [1.0; 3])]).pixels,
+            one.pixels,
+            "of another size"
+        );
     }
 
     #[test]
@@ -295,7 +302,10 @@ mod tests {
         let scatter = (grained.pixels.iter().map(|pixel| (pixel[1] - mean).powi(2)).sum::<f32>() / count).sqrt();
         let full = 50_000.0 / 16.0;
         let expected = ((MID_GREY * full) + 9.0_f32).sqrt() / full;
-        assert!((mean - MID_GREY).abs() < 2e-4 && (scatter / expected - 1.0).abs() < 0.03, "{mean} {scatter} {expected}");
+        assert!(
+            (mean - MID_GREY).abs() < 2e-4 && (scatter / expected - 1.0).abs() < 0.03,
+            "{mean} {scatter} {expected}"
+        );
         assert_eq!(grained, even.grained(1600.0, 3), "the same seed, the same grain");
     }
 

@@ -247,13 +247,17 @@ impl Scene {
         let more: Vec<Vec<Spot>> = pixels
             .par_iter()
             .filter(|(pixel, ..)| edges[*pixel as usize])
-            .map(|&(pixel, x, y)| AROUND.iter().flat_map(|(right, down)| looked(pixel, x + right, y + down, PART)).collect())
+            .map(|&(pixel, x, y)| {
+                AROUND.iter().flat_map(|(right, down)| looked(pixel, x + right, y + down, PART)).collect()
+            })
             .collect();
         let mut spots = Vec::with_capacity(first.len() * 5 / 4);
         let mut rest = Vec::new();
         for (pixel, mut all) in first.into_iter().enumerate() {
             if edges[pixel] {
-                all.iter_mut().for_each(|spot| spot.factor *= PART);
+                for spot in &mut all {
+                    spot.factor *= PART;
+                }
             }
             let mut all = all.into_iter();
             spots.extend(all.next());
@@ -311,7 +315,13 @@ mod tests {
     use crate::set::{Panel, Point, Vector};
 
     fn scene(panes: Vec<Pane>) -> Scene {
-        let view = View::new(Point::new(0.0, -3.0, 1.0), Point::new(0.0, 0.0, 1.0), Millimetres(50.0), Sensor::FULL_FRAME, false);
+        let view = View::new(
+            Point::new(0.0, -3.0, 1.0),
+            Point::new(0.0, 0.0, 1.0),
+            Millimetres(50.0),
+            Sensor::FULL_FRAME,
+            false,
+        );
         let ball = Shape::Ball { centre: Vec3A::new(0.0, 0.0, 1.0), radius_m: 0.3 };
         Scene { view, things: vec![Thing { shape: ball, coat: Coat::matt([0.18; 3]), casts: true }], panes }
     }
@@ -325,7 +335,10 @@ mod tests {
         seen.spots.iter().for_each(|spot| parts[spot.pixel as usize] += spot.factor);
         assert!(parts.iter().all(|part| (part - 1.0).abs() < 1e-5));
         assert!(seen.first().iter().zip(0_u32..).all(|(spot, pixel)| spot.pixel == pixel));
-        assert!(seen.spots.len() > SIZE.count() && seen.spots.len() < 2 * SIZE.count(), "edges are looked at more often");
+        assert!(
+            seen.spots.len() > SIZE.count() && seen.spots.len() < 2 * SIZE.count(),
+            "edges are looked at more often"
+        );
         // The ball is as large as the lens's own perspective has it.
         let ball = seen.spots.iter().filter(|spot| spot.thing.is_some()).map(|spot| spot.factor).sum::<f32>();
         let radius = (0.3_f32 / (9.0_f32 - 0.09).sqrt()) * 50.0 / 36.0 * 90.0;

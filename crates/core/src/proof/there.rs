@@ -65,13 +65,24 @@ const ROOM: f32 = 1.0 / 16.0;
 
 impl There {
     /// How the light that is there falls at a spot, by a measure of its own.
-    fn falls(&self, scene: &Scene, faces: &[(Face, f32)], spot: &Spot, at: Vec3A, samples: Samples, rays: u32) -> [f32; 2] {
+    fn falls(
+        &self,
+        scene: &Scene,
+        faces: &[(Face, f32)],
+        spot: &Spot,
+        at: Vec3A,
+        samples: Samples,
+        rays: u32,
+    ) -> [f32; 2] {
         let sky = sky_at(scene, spot.normal, at, samples, rays);
         let mut straight = 0.0;
         if let Some((to_sun, strength)) = self.sun {
             let cosine = spot.normal.dot(to_sun);
             if cosine > 0.0 {
-                straight += strength * cosine * sun_seen(scene, at, to_sun, samples, rays) * scene.through(at, at + to_sun * 30.0);
+                straight += strength
+                    * cosine
+                    * sun_seen(scene, at, to_sun, samples, rays)
+                    * scene.through(at, at + to_sun * 30.0);
             }
         }
         for (face, area) in faces {
@@ -102,7 +113,9 @@ impl There {
         let off = (at - single(self.places[lit].receptor.at)).length();
         let far = smooth_step((off / self.depth_m.max(0.5)).clamp(0.0, 1.0));
         let mut all = self.by_side(&main, spot.normal);
-        all.iter_mut().for_each(|(_, part)| *part *= 1.0 - far);
+        for (_, part) in &mut all {
+            *part *= 1.0 - far;
+        }
         all.push((self.behind, far));
         all
     }
@@ -136,7 +149,10 @@ impl There {
             Beyond::Open => {
                 let azimuth = way.x.atan2(way.y);
                 // A line of trees and roofs of our own, a few degrees high.
-                let line = 0.030 + 0.016 * (azimuth * 9.0).sin() + 0.010 * (azimuth * 23.0 + 1.3).sin() + 0.005 * (azimuth * 61.0).sin();
+                let line = 0.030
+                    + 0.016 * (azimuth * 9.0).sin()
+                    + 0.010 * (azimuth * 23.0 + 1.3).sin()
+                    + 0.005 * (azimuth * 61.0).sin();
                 let over = (way.z - line) / 0.004;
                 let sky = 1.12 - 0.35 * way.z.max(0.0);
                 let trees = 0.55;
@@ -247,7 +263,7 @@ fn open_sky(up: f32) -> f32 {
         };
         (0..=STEPS).map(each).collect()
     });
-    let place = (up.clamp(-1.0, 1.0) + 1.0) / 2.0 * f32::from(STEPS);
+    let place = f32::midpoint(up.clamp(-1.0, 1.0), 1.0) * f32::from(STEPS);
     #[expect(clippy::cast_possible_truncation, clippy::cast_sign_loss, reason = "a place of the table")]
     let low = (place.floor() as usize).min(usize::from(STEPS) - 1);
     #[expect(clippy::cast_precision_loss, reason = "a place of the table")]
@@ -292,7 +308,7 @@ fn sun_seen(scene: &Scene, at: Vec3A, to_sun: Vec3A, samples: Samples, rays: u32
     };
     let some: f32 = (0..2).map(sees).sum();
     // All of it or nothing: so small a disc is mostly one of them.
-    if rays < 8 || (some != 1.0 && rays < 64) {
+    if rays < 8 || ((some - 1.0).abs() > 0.5 && rays < 64) {
         return some / 2.0;
     }
     let more: f32 = (2..rays).map(sees).sum();

@@ -242,7 +242,11 @@ impl Glow {
                 return given;
             }
             let is_hidden = stopped(between, from, receptor.at);
-            if is_hidden { hidden.set(true) } else { came.set(true) }
+            if is_hidden {
+                hidden.set(true);
+            } else {
+                came.set(true);
+            }
             if is_hidden { 0.0 } else { given }
         };
         if size == 0.0 {
@@ -266,7 +270,6 @@ impl Glow {
             Fineness::Rough if near > 0.25 => middling(),
             Fineness::Rough => some(),
             Fineness::Parted if near > 0.35 => dozen(),
-            Fineness::Parted => many(),
             Fineness::Exact if edge => many(),
             Fineness::Exact if near > FAR && between.is_empty() => few(),
             // What stands between cuts off a part of it.
@@ -274,7 +277,7 @@ impl Glow {
             Fineness::Exact if near > 1.2 && between.is_empty() => four(),
             Fineness::Exact if near > 1.2 => middling(),
             Fineness::Exact if near > 0.35 => some(),
-            Fineness::Exact => many(),
+            Fineness::Exact | Fineness::Parted => many(),
         };
         let sum = match self.surface {
             Surface::Bare => 0.0,

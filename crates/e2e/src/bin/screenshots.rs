@@ -3,7 +3,7 @@
 use std::path::PathBuf;
 use std::time::Duration;
 
-use tolva_e2e::{Browser, Theme, Tolva};
+use tolva_e2e::{Browser, Theme, Tolva, settle};
 
 /// A picture: its name, the job, the page, the theme, the size.
 type Picture = (&'static str, &'static str, &'static str, Theme, (u32, u32));
@@ -18,7 +18,6 @@ const PHONE: (u32, u32) = (390, 844);
 const PICTURES: [Picture; 14] = [
     ("place", ROPEWORKS, "/setups/doorway/place", Theme::Daylight, WIDE),
     ("place-silhouette-dusk", ROPEWORKS, "/setups/slipway/place", Theme::Dusk, WIDE),
-    ("place-phone", ROPEWORKS, "/setups/doorway/place", Theme::Daylight, PHONE),
     ("falling-light", ROPEWORKS, "/setups/doorway/falling", Theme::Daylight, WIDE),
     ("falling-light-phone", ROPEWORKS, "/setups/doorway/falling", Theme::Dusk, PHONE),
     ("light", ROPEWORKS, "/setups/doorway/light", Theme::Daylight, WIDE),
@@ -28,6 +27,7 @@ const PICTURES: [Picture; 14] = [
     ("depth-and-speed", ROPEWORKS, "/setups/net-store/depth", Theme::Daylight, WIDE),
     ("set", GUILDS, "/setups/stairs/set", Theme::Daylight, WIDE),
     ("glass-dusk", WEIR, "/setups/mirrors/glass", Theme::Dusk, WIDE),
+    ("proof", GUILDS, "/setups/awards/proof", Theme::Daylight, WIDE),
     ("impossible", ROPEWORKS, "/setups/noon-quay/blend", Theme::Daylight, WIDE),
     ("job", ROPEWORKS, "", Theme::Daylight, WIDE),
 ];
@@ -43,6 +43,7 @@ async fn main() {
     b.go(&tolva.url("")).await;
     b.theme(Theme::Daylight).await;
     b.link(ROPEWORKS).await;
+    pictures(&b, 5).await;
     take(&b, &folder, "jobs").await;
     for (name, job, at, theme, (width, height)) in PICTURES {
         // A phone has the theme in its menu.
@@ -59,6 +60,12 @@ async fn main() {
         }
         if at.ends_with("/glass") {
             b.css("button[aria-label^='Do this: ']").await;
+        }
+        if at.ends_with("/proof") {
+            b.has("[role=application] img", "data-fine", "true").await;
+        }
+        if at.is_empty() {
+            pictures(&b, 4).await;
         }
         if at.ends_with("/depth") {
             // What is sharp is drawn under the fields that say it.
@@ -77,15 +84,51 @@ async fn main() {
     b.css("[aria-label='Schools of white balance'] li").await;
     b.script("document.getElementById('balances').scrollIntoView()").await;
     take(&b, &folder, "white-balance").await;
-    b.go(&page(ROPEWORKS, "/setups/doorway/light").await).await;
-    b.button("Workings").await.click().await.expect("the workings");
-    b.css("[role=dialog] table").await;
-    take(&b, &folder, "workings").await;
     b.go(&page(ROPEWORKS, "/setups/doorway/blend").await).await;
     b.button("Other ways").await.click().await.expect("the ways");
     b.css("[aria-label='Ways'] li").await;
     take(&b, &folder, "other-ways").await;
+    // Every proof of the demo data, small, on one sheet.
+    b.go(&tolva.url("")).await;
+    b.script(SHEET).await;
+    pictures(&b, 24).await;
+    take(&b, &folder, "proofs").await;
     b.close().await;
+}
+
+/// Lays the proof of every setup there is side by side, in place of the page.
+const SHEET: &str = r"
+document.body.replaceChildren();
+const sheet = document.createElement('main');
+Object.assign(sheet.style, { display: 'grid', gridTemplateColumns: 'repeat(6, 1fr)', gap: '10px', padding: '12px' });
+document.body.append(sheet);
+const json = (address, body) => fetch(address, body && { method: 'POST', headers: { 'content-type': 'application/json' }, body: JSON.stringify(body) }).then((answer) => answer.json());
+(async () => {
+  for (const { id } of (await json('/api/v1/jobs')).jobs) {
+    const { job } = await json(`/api/v1/jobs/${id}`);
+    for (const setup of job.setups) {
+      const ready = await json('/api/v1/proof', { setup, kit: job.kit, longest: 400, fine: true, asker: 'sheet' });
+      const item = document.createElement('li');
+      Object.assign(item.style, { listStyle: 'none', fontSize: '11px', overflow: 'hidden', whiteSpace: 'nowrap', textOverflow: 'ellipsis' });
+      const picture = new Image();
+      picture.src = `/api/v1/proof/${ready.id}/picture`;
+      Object.assign(picture.style, { width: '100%', height: '132px', objectFit: 'contain', background: '#000', display: 'block' });
+      item.append(picture, setup.name);
+      sheet.append(item);
+    }
+  }
+})();
+return null;
+";
+
+/// Waits until so many small pictures are there.
+async fn pictures(b: &Browser, least: u64) {
+    settle(|| async {
+        let count = "return [...document.querySelectorAll('main li img')].filter((one) => one.naturalWidth > 0).length";
+        let count = b.script(count).await;
+        if count.as_u64().is_some_and(|count| count >= least) { Ok(()) } else { Err(format!("{count} pictures")) }
+    })
+    .await;
 }
 
 async fn take(b: &Browser, folder: &std::path::Path, name: &str) {

@@ -107,8 +107,10 @@ async fn it_is_judged_and_taken_out() {
     let fetched = async |kind: &str| -> Value {
         let link = b.xpath(&format!("//a[contains(normalize-space(), '{kind}')]")).await;
         let address = link.attr("href").await.expect("a link").expect("its address");
-        b.script(&format!("return fetch('{address}').then((answer) => [answer.status, answer.headers.get('content-type')])"))
-            .await
+        b.script(&format!(
+            "return fetch('{address}').then((answer) => [answer.status, answer.headers.get('content-type')])"
+        ))
+        .await
     };
     assert_eq!(fetched("JPEG, 640").await, serde_json::json!([200, "image/jpeg"]));
     assert_eq!(fetched("PNG, 640").await, serde_json::json!([200, "image/png"]));
@@ -153,7 +155,11 @@ async fn lists_have_small_pictures() {
     b.go(&tolva.url("")).await;
     let drawn = async |least: usize| {
         settle(|| async {
-            let count = b.script("return [...document.querySelectorAll('main li img')].filter((one) => one.naturalWidth > 0).length").await;
+            let count = b
+                .script(
+                    "return [...document.querySelectorAll('main li img')].filter((one) => one.naturalWidth > 0).length",
+                )
+                .await;
             if count.as_u64().is_some_and(|count| count >= least as u64) { Ok(()) } else { Err(count.to_string()) }
         })
         .await;

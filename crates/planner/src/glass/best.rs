@@ -4,9 +4,9 @@ use tolva_core::set::Vector;
 
 use super::moves::turned;
 use super::showing::{Look, Shown};
-use super::tries::{pinned, said};
+use super::tries::{pinned, said, spoils};
 use crate::refused::Refused;
-use crate::set::{Part, SetNotice, distances, notices};
+use crate::set::{SetNotice, distances, notices};
 use crate::setup::{Kit, Setup};
 use crate::staging::{Laid, Stage, Thing};
 
@@ -84,15 +84,6 @@ pub fn best_place(setup: &Setup, kit: &Kit) -> Result<BestPlace, Refused> {
 /// How many things stand in the frame that should not, or inside of others.
 fn spoilt(setup: &Setup, kit: &Kit, (stage, away): (&Stage, &[f64])) -> usize {
     let Ok(prepared) = crate::lighting::Prepared::new(setup, kit) else { return usize::MAX };
-    let bad = |one: &SetNotice| {
-        matches!(
-            one,
-            SetNotice::InFrame { part: Part::Face | Part::Whole, .. }
-                | SetNotice::Inside { .. }
-                | SetNotice::NothingArrives { .. }
-                | SetNotice::OutOfTheRoom(_)
-        )
-    };
     let of = |one: &SetNotice| one.about().is_none_or(|thing| matches!(thing, Thing::Light(_) | Thing::Camera));
-    notices(&prepared, (kit, stage), away).iter().filter(|one| bad(one) && of(one)).count()
+    notices(&prepared, (kit, stage), away).iter().filter(|one| spoils(one) && of(one)).count()
 }

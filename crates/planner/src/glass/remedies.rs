@@ -8,10 +8,10 @@ use super::families::Family;
 use super::least::least;
 use super::moves::Move;
 use super::showing::{Finding, LEAST_SHOWN, Look, Shown};
-use super::tries::{Tries, said};
+use super::tries::{Tries, said, spoils};
 use crate::lighting::Prepared;
 use crate::plan::Plan;
-use crate::set::{Part, SetNotice, distances_of, notices};
+use crate::set::{SetNotice, distances_of, notices};
 use crate::setup::{Kit, Setup};
 use crate::solver::Outcome;
 use crate::staging::{Stage, Thing};
@@ -133,19 +133,11 @@ impl Tries<'_> {
         if !look.clears(&self.before, what) || look.findings(&prepared, &plan.outcome).iter().any(comes_to_show) {
             return None;
         }
-        let spoils = |notice: &SetNotice| {
-            let bad = matches!(
-                notice,
-                SetNotice::InFrame { part: Part::Face | Part::Whole, .. }
-                    | SetNotice::Inside { .. }
-                    | SetNotice::NothingArrives { .. }
-                    | SetNotice::OutOfTheRoom(_)
-                    | SetNotice::StandTooLow { .. }
-                    | SetNotice::InOnePlace(..)
-            );
-            bad && !self.noticed.iter().any(|one| one.code() == notice.code() && one.about() == notice.about())
+        let comes = |notice: &SetNotice| {
+            spoils(notice)
+                && !self.noticed.iter().any(|one| one.code() == notice.code() && one.about() == notice.about())
         };
-        if notices(&prepared, (self.kit, &stage), &away).iter().any(spoils) || self.leaves_the_frame(&stage) {
+        if notices(&prepared, (self.kit, &stage), &away).iter().any(comes) || self.leaves_the_frame(&stage) {
             return None;
         }
         let cost = self.cost(&moves, what, &setup, (&prepared, &plan), (&stage, &away));
@@ -187,8 +179,7 @@ impl Tries<'_> {
     fn least_drowning(&self, least: f64, what: &Shown, make: &dyn Fn(f64) -> Option<Move>) -> Option<Remedy> {
         let steps = (0..4).map(|step| least + f64::from(step) / 3.0).filter(|stops| *stops <= MOST_DROWNED);
         let drowns = |stops: f64| make(stops).and_then(|one| self.as_it_drowns(one, what));
-        let (stops, found) =
-            steps.filter_map(|stops| Some((stops, drowns(stops)?))).find(|(_, (shows, _))| !shows)?;
+        let (stops, found) = steps.filter_map(|stops| Some((stops, drowns(stops)?))).find(|(_, (shows, _))| !shows)?;
         drowns(stops / 2.0).is_some_and(|(shows, _)| shows).then_some(found.1)
     }
 
@@ -218,11 +209,7 @@ impl Tries<'_> {
         let (flash, power) = (&self.prepared.lights[at], self.outcome.lights[at]?);
         let to_stops = power.power.0.0 - by_stops;
         let id = &self.prepared.setup.lights[*light].id;
-        (to_stops >= flash.lowest.0.0 - 1e-9).then(|| Move::LowerPower {
-            light_id: id.clone(),
-            by_stops,
-            to_stops,
-        })
+        (to_stops >= flash.lowest.0.0 - 1e-9).then(|| Move::LowerPower { light_id: id.clone(), by_stops, to_stops })
     }
 
     /// Where no single move is enough: a first one as far as it is usual, then the least of a second.

@@ -5,7 +5,7 @@ use super::moves::Move;
 use super::showing::{By, Look, Shown};
 use crate::lighting::Prepared;
 use crate::plan::Plan;
-use crate::set::{SetNotice, notices, thousandth};
+use crate::set::{Part, SetNotice, notices, thousandth};
 use crate::setup::{Kit, Setup};
 use crate::solver::Outcome;
 use crate::staging::Stage;
@@ -52,6 +52,19 @@ impl<'a> Tries<'a> {
         let stage = Stage::of(&setup, self.kit);
         Look::new(&stage, &away).clears(&self.before, what)
     }
+}
+
+/// What nobody wants in exchange for a clean pane.
+pub(super) fn spoils(notice: &SetNotice) -> bool {
+    matches!(
+        notice,
+        SetNotice::InFrame { part: Part::Face | Part::Whole, .. }
+            | SetNotice::Inside { .. }
+            | SetNotice::NothingArrives { .. }
+            | SetNotice::OutOfTheRoom(_)
+            | SetNotice::StandTooLow { .. }
+            | SetNotice::InOnePlace(..)
+    )
 }
 
 /// How far lights stand where all distances are said.

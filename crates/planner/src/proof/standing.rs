@@ -206,7 +206,8 @@ fn coat_of(card: &Card) -> Coat {
 
 /// Outdoors there is a sky, under lamps a room.
 fn beyond(prepared: &Prepared<'_>) -> Beyond {
-    let outdoors = prepared.scene.as_ref().is_some_and(|scene| !matches!(scene.scene.surroundings, Surroundings::Artificial(_)));
+    let outdoors =
+        prepared.scene.as_ref().is_some_and(|scene| !matches!(scene.scene.surroundings, Surroundings::Artificial(_)));
     let no_windows = prepared.stage.as_ref().is_none_or(|stage| stage.laid.set.openings.is_empty());
     if outdoors && no_windows { Beyond::Open } else { Beyond::Room }
 }
@@ -223,7 +224,8 @@ fn there(prepared: &Prepared<'_>, stage: &Stage, of: &[OnSet], beyond: Beyond) -
         let (direct, sky) = scene.light.sun_and_sky_at_subject(&scene.now);
         let to_sun = towards_sun(scene.now.sun, scene.scene.facing_deg);
         // The plan has the sun on the lit side, or it has none.
-        (direct > 0.05 * sky && lit.normal.dot(to_sun) > 0.05).then(|| (single(to_sun), f(direct / sky.max(1.0) * SKY_UP)))
+        (direct > 0.05 * sky && lit.normal.dot(to_sun) > 0.05)
+            .then(|| (single(to_sun), f(direct / sky.max(1.0) * SKY_UP)))
     });
     let depth = stage.receptors[prepared.background].at.distance(lit.at).max(1.0);
     let ground = prepared.scene.as_ref().is_some_and(|scene| scene.scene.background.what == BackgroundKind::Ground);

@@ -88,7 +88,8 @@ impl Layers {
         let moved: Vec<Layer> =
             if pixels >= 1.0 { self.places.iter().map(|layer| layer.moved(pixels)).collect() } else { Vec::new() };
         let places = if moved.is_empty() { &*self.places } else { &moved };
-        let lit = self.lights.iter().zip(&weights.lights).filter_map(|(layer, weight)| Some((layer.as_deref()?, (*weight)?)));
+        let lit =
+            self.lights.iter().zip(&weights.lights).filter_map(|(layer, weight)| Some((layer.as_deref()?, (*weight)?)));
         let all: Vec<(&Layer, [f32; 3])> = lit.chain(places.iter().zip(weights.places.iter().copied())).collect();
         Picture::developed(size, &all)
     }

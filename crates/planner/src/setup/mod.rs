@@ -16,7 +16,10 @@ pub use kit::{
     GuideNumberFeet, GuideNumberMetres, GuideNumberZoom, IsoRange, Kit, Lens, MeasuredOutput, Modifier,
     ModifierSurface, PowerRange, RectangleSurface, ShutterRange, Stand, Trigger,
 };
-pub use set::{CameraAim, CameraPlace, Card, CardKind, Ceiling, Clothes, FeatherTo, Finish, Floor, Hazard, HazardKind, Head, LightPlace, Opening, Person, Product, ProductShape, RegionPlace, Set, Side, Skin, Support, Wall};
+pub use set::{
+    CameraAim, CameraPlace, Card, CardKind, Ceiling, Clothes, FeatherTo, Finish, Floor, Hazard, HazardKind, Head,
+    LightPlace, Opening, Person, Product, ProductShape, RegionPlace, Set, Side, Skin, Support, Wall,
+};
 
 use tolva_core::ambient::{Role, Scene};
 use tolva_core::colour::WhiteBalance;

@@ -6,8 +6,8 @@ use tolva_core::modifier::BounceOff;
 use tolva_core::set::{Direction, Point, Receptor, Vector, Weighing};
 
 use crate::setup::{
-    CameraAim, CameraPlace, Ceiling, Clothes, Depth, FeatherTo, Finish, Head, Light, LightPlace, LightWish, Person, Product,
-    ProductShape, RegionPlace, Set, Setup, Side, Skin, Support, Wall,
+    CameraAim, CameraPlace, Ceiling, Clothes, Depth, FeatherTo, Finish, Head, Light, LightPlace, LightWish, Person,
+    Product, ProductShape, RegionPlace, Set, Setup, Side, Skin, Support, Wall,
 };
 
 /// A person of middle height, in metres.

@@ -278,7 +278,7 @@ pub struct Small {
 }
 
 /// The small picture of a stored setup, for lists; `first` is the job's first. As long as the setup is the same, so is its
-/// ETag.
+/// `ETag`.
 #[utoipa::path(
     operation_id = "small_proof",
     params(Small),

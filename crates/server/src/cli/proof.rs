@@ -43,7 +43,7 @@ pub fn write_proof(asked: &ProofFile) -> Result<(), CliError> {
     // Nobody stops it here.
     let Some(layers) = proof.layers(size, Fineness::Fine, &Work::default()) else { return Ok(()) };
     let picture = layers.developed(size, &proof.weights, 0.0);
-    let ending = asked.out.extension().map(|ending| ending.to_ascii_lowercase());
+    let ending = asked.out.extension().map(std::ffi::OsStr::to_ascii_lowercase);
     let bytes = if ending.is_some_and(|ending| ending == "jpg" || ending == "jpeg") {
         jpeg(&picture, 95, Some((&Taken::of(&proof, &setup), &format!("{} {}", report.caption, report.settings))))
     } else {

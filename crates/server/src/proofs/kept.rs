@@ -66,28 +66,28 @@ pub struct Proofs {
     asking: Mutex<HashMap<String, (Arc<Work>, usize)>>,
 }
 
-/// The latest stands last.
+/// Things by what they depend on; the one that was asked for last stands last.
+type Shelf<K, V> = Vec<(K, Arc<V>)>;
+/// What every layer depends on.
+type Before = (Scene, Size, Fineness);
+
+/// What was rendered.
 #[derive(Debug, Default)]
 struct Rendered {
-    seen: Vec<((Scene, Size), Arc<Seen>)>,
-    lights: Vec<((Scene, Size, Fineness, Source), Arc<Layer>)>,
-    places: Vec<((Scene, Size, Fineness, There), Arc<Vec<Layer>>)>,
+    seen: Shelf<(Scene, Size), Seen>,
+    lights: Shelf<(Before, Source), Layer>,
+    places: Shelf<(Before, There), Vec<Layer>>,
 }
 
-fn found<K: PartialEq, V: Clone>(all: &mut Vec<(K, V)>, key: &K) -> Option<V> {
-    let index = all.iter().rposition(|(one, _)| one == key)?;
-    let one = all.remove(index);
-    let value = one.1.clone();
-    all.push(one);
-    Some(value)
+fn bytes_of(layer: &Layer) -> usize {
+    layer.pixels.len() * size_of::<[f32; 3]>()
 }
 
 impl Rendered {
     fn bytes(&self) -> usize {
-        let layer = |layer: &Layer| layer.pixels.len() * size_of::<[f32; 3]>();
         let seen = self.seen.iter().map(|(_, seen)| seen.spots.len() * size_of::<tolva_core::proof::Spot>());
-        let lights = self.lights.iter().map(|(_, one)| layer(one));
-        let places = self.places.iter().map(|(_, all)| all.iter().map(layer).sum());
+        let lights = self.lights.iter().map(|(_, one)| bytes_of(one));
+        let places = self.places.iter().map(|(_, all)| all.iter().map(bytes_of).sum());
         seen.chain(lights).chain(places).sum()
     }
 
@@ -106,6 +106,14 @@ impl Rendered {
                 self.seen.remove(0);
             }
         }
+    }
+}
+
+impl Kept {
+    fn bytes(&self) -> usize {
+        let lights = self.layers.lights.iter().flatten().map(|one| bytes_of(one));
+        let places = self.layers.places.iter().map(bytes_of);
+        self.picture.pixels.len() * size_of::<[f32; 3]>() + lights.chain(places).sum::<usize>()
     }
 }
 
@@ -183,10 +191,12 @@ impl Proofs {
         let kept = Arc::new(kept);
         let mut pictures = held(&self.pictures);
         pictures.retain(|one| one.id != kept.id);
-        if pictures.len() >= PICTURES {
+        pictures.push(Arc::clone(&kept));
+        while pictures.len() > 2
+            && (pictures.len() > PICTURES || pictures.iter().map(|one| one.bytes()).sum::<usize>() > ROOM)
+        {
             pictures.remove(0);
         }
-        pictures.push(Arc::clone(&kept));
         kept
     }
 
@@ -196,7 +206,7 @@ impl Proofs {
         let (scene, fine) = (&proof.staged.scene, Fineness::Fine);
         let rendered = held(&self.rendered);
         let lit = |source: &Source| {
-            let same = |(of, at, how, light): &(Scene, Size, Fineness, Source)| {
+            let same = |((of, at, how), light): &(Before, Source)| {
                 *at == size && *how == fine && light == source && of == scene
             };
             rendered.lights.iter().any(|(key, _)| same(key))
@@ -205,7 +215,7 @@ impl Proofs {
         let places = rendered
             .places
             .iter()
-            .any(|((of, at, how, places), _)| *at == size && *how == fine && places == there && of == scene);
+            .any(|(((of, at, how), places), _)| *at == size && *how == fine && places == there && of == scene);
         places && proof.staged.sources.iter().flatten().all(lit)
     }
 
@@ -216,53 +226,46 @@ impl Proofs {
     fn layers(&self, proof: &Proof, asked: &Asked, work: &Work) -> Result<(Size, Layers), Superseded> {
         let size = Size::of_frame(asked.longest, proof.proportion);
         let scene = &proof.staged.scene;
-        let seen = self.seen(scene, size);
-        let mut lights = Vec::new();
-        for source in &proof.staged.sources {
-            let Some(source) = source else {
-                lights.push(None);
-                continue;
-            };
-            let key = (scene.clone(), size, asked.fineness, source.clone());
-            let there = found(&mut held(&self.rendered).lights, &key);
-            let one = match there {
-                Some(layer) => layer,
-                None => {
-                    let made = Arc::new(layer(scene, &seen, source, asked.fineness, work).ok_or(Superseded)?);
-                    let mut rendered = held(&self.rendered);
-                    rendered.lights.push((key, Arc::clone(&made)));
-                    rendered.make_room();
-                    made
-                }
-            };
-            lights.push(Some(one));
-        }
-        let there = &proof.staged.there;
-        let key = (scene.clone(), size, asked.fineness, there.clone());
-        let places = found(&mut held(&self.rendered).places, &key);
-        let places = match places {
-            Some(places) => places,
-            None => {
-                let made = Arc::new(there.layers(scene, &seen, asked.fineness, work).ok_or(Superseded)?);
-                let mut rendered = held(&self.rendered);
-                rendered.places.push((key, Arc::clone(&made)));
-                rendered.make_room();
-                made
-            }
+        let seen = self.on_shelf(|all| &mut all.seen, (scene.clone(), size), || Some(scene.seen(size)))?;
+        let before = || (scene.clone(), size, asked.fineness);
+        let lit = |source: &Option<Source>| {
+            let Some(source) = source else { return Ok(None) };
+            let make = || layer(scene, &seen, source, asked.fineness, work);
+            self.on_shelf(|all| &mut all.lights, (before(), source.clone()), make).map(Some)
         };
+        let lights = proof.staged.sources.iter().map(lit).collect::<Result<_, Superseded>>()?;
+        let there = &proof.staged.there;
+        let make = || there.layers(scene, &seen, asked.fineness, work);
+        let places = self.on_shelf(|all| &mut all.places, (before(), there.clone()), make)?;
         Ok((size, Layers { lights, places }))
     }
 
-    fn seen(&self, scene: &Scene, size: Size) -> Arc<Seen> {
-        let key = (scene.clone(), size);
-        if let Some(seen) = found(&mut held(&self.rendered).seen, &key) {
-            return seen;
+    /// What stands on a shelf, or is made and put there.
+    fn on_shelf<K: PartialEq, V>(
+        &self,
+        shelf: impl Fn(&mut Rendered) -> &mut Shelf<K, V>,
+        key: K,
+        make: impl FnOnce() -> Option<V>,
+    ) -> Result<Arc<V>, Superseded> {
+        let there = {
+            let mut rendered = held(&self.rendered);
+            let shelf = shelf(&mut rendered);
+            let index = shelf.iter().rposition(|(one, _)| *one == key);
+            index.map(|index| {
+                let one = shelf.remove(index);
+                let value = Arc::clone(&one.1);
+                shelf.push(one);
+                value
+            })
+        };
+        if let Some(there) = there {
+            return Ok(there);
         }
-        let made = Arc::new(scene.seen(size));
+        let made = Arc::new(make().ok_or(Superseded)?);
         let mut rendered = held(&self.rendered);
-        rendered.seen.push((key, Arc::clone(&made)));
+        shelf(&mut rendered).push((key, Arc::clone(&made)));
         rendered.make_room();
-        made
+        Ok(made)
     }
 }
 

@@ -105,7 +105,9 @@ fn settings(taken: &Taken, caption: &str) -> Vec<u8> {
         field(Tag::FocalLength, rational(taken.focal_length_mm, 10)),
     ];
     let mut writer = Writer::new();
-    fields.iter().for_each(|field| writer.push_field(field));
+    for field in &fields {
+        writer.push_field(field);
+    }
     let mut bytes = Cursor::new(Vec::new());
     // In memory: nothing can fail but a field that is none of EXIF.
     if writer.write(&mut bytes, false).is_err() {
@@ -116,7 +118,7 @@ fn settings(taken: &Taken, caption: &str) -> Vec<u8> {
 
 /// Dots between, dashes and fractions have their plain twins.
 fn ascii(text: &str) -> Vec<u8> {
-    let plain = text.replace('·', "-").replace('−', "-").replace('⅓', " 1/3").replace('⅔', " 2/3").replace('’', "'");
+    let plain = text.replace(['·', '−'], "-").replace('⅓', " 1/3").replace('⅔', " 2/3").replace('’', "'");
     plain.chars().map(|letter| u8::try_from(letter).ok().filter(u8::is_ascii).unwrap_or(b'?')).collect()
 }
 

@@ -51,7 +51,8 @@ async fn a_picture_is_fetched_by_its_id() {
     let id = ready["id"].as_str().expect("an id");
     let (status, kind, picture) = bytes(&tolva, &format!("api/v1/proof/{id}/picture")).await;
     assert_eq!((status, kind.as_str(), &picture[..2]), (StatusCode::OK, "image/jpeg", &[0xff, 0xd8][..]));
-    let known = tolva.client.get(tolva.url(&format!("api/v1/proof/{id}/picture"))).header("If-None-Match", format!("\"{id}\""));
+    let known =
+        tolva.client.get(tolva.url(&format!("api/v1/proof/{id}/picture"))).header("If-None-Match", format!("\"{id}\""));
     assert_eq!(known.send().await.expect("an answer").status(), StatusCode::NOT_MODIFIED);
     let (_, kind, hatch) = bytes(&tolva, &format!("api/v1/proof/{id}/clipped")).await;
     assert_eq!((kind.as_str(), &hatch[1..4]), ("image/png", &b"PNG"[..]));
@@ -74,7 +75,8 @@ async fn a_place_is_read() {
     let path = format!("api/v1/proof/{id}/reading?left={}&down={}", at["left"], at["down"]);
     let (status, reading) = tolva.get(&path).await;
     assert_eq!(status, StatusCode::OK, "{reading}");
-    let parts: f64 = reading["shares"].as_array().expect("lights").iter().filter_map(|one| one["percent"].as_f64()).sum();
+    let parts: f64 =
+        reading["shares"].as_array().expect("lights").iter().filter_map(|one| one["percent"].as_f64()).sum();
     assert!((parts - 100.0).abs() < 1e-6, "{reading}");
     assert!(reading["says"].as_str().expect("words").contains("from mid grey: A "), "{reading}");
     let (status, problem) = tolva.get(&format!("api/v1/proof/{id}/reading?left=x&down=0")).await;
@@ -113,7 +115,8 @@ async fn a_newer_one_stops_the_one_before() {
     let tolva = Running::start();
     let client = tolva.client.clone();
     let address = tolva.url("api/v1/proof");
-    let large = tokio::spawn(async move { client.post(address).json(&asked(1920, true)).send().await.expect("an answer") });
+    let large =
+        tokio::spawn(async move { client.post(address).json(&asked(1920, true)).send().await.expect("an answer") });
     loop {
         let (_, progress) = tolva.get("api/v1/proof/progress?asker=window").await;
         if progress["percent"].as_f64().is_some_and(|come| come > 0.0) {
