@@ -109,15 +109,21 @@ fn verify() -> Done {
     for script in ["format:check", "check", "lint", "build", "weigh"] {
         npm(&["run", script])?;
     }
+    // What is built once is not built to be built again: a fifth less on a fresh machine.
+    let once = |arguments: &[&str]| {
+        let mut command = cargo(arguments);
+        command.env("CARGO_INCREMENTAL", "0");
+        run(command)
+    };
     step("The code: formatted, without a warning");
-    run(cargo(&["fmt", "--all", "--check"]))?;
-    run(cargo(&["clippy", "--workspace", "--all-targets", "--quiet", "--", "-D", "warnings"]))?;
+    once(&["fmt", "--all", "--check"])?;
+    once(&["clippy", "--workspace", "--all-targets", "--quiet", "--", "-D", "warnings"])?;
     step("The made files are those the code makes");
     // The whole workspace, so that the tests build on the same crates.
-    run(cargo(&["build", "--quiet", "--workspace", "--bins"]))?;
+    once(&["build", "--quiet", "--workspace", "--bins"])?;
     made::check()?;
     step("The tests, the browser's among them");
-    run(cargo(&["test", "--workspace", "--no-fail-fast"]))
+    once(&["test", "--workspace", "--no-fail-fast"])
 }
 
 /// Runs one of the programs that drive a browser, on a fresh build.

@@ -447,7 +447,7 @@ export interface paths {
         };
         /**
          * The small picture of a stored setup, for lists; `first` is the job's first. As long as the setup is the same, so is its
-         *     ETag.
+         *     `ETag`.
          */
         get: operations["small_proof"];
         put?: never;

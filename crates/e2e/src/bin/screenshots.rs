@@ -91,7 +91,9 @@ async fn main() {
     // Every proof of the demo data, small, on one sheet.
     b.go(&tolva.url("")).await;
     b.script(SHEET).await;
-    pictures(&b, 24).await;
+    for so_far in [6, 12, 18, 24] {
+        pictures(&b, so_far).await;
+    }
     take(&b, &folder, "proofs").await;
     b.close().await;
 }
@@ -107,7 +109,7 @@ const json = (address, body) => fetch(address, body && { method: 'POST', headers
   for (const { id } of (await json('/api/v1/jobs')).jobs) {
     const { job } = await json(`/api/v1/jobs/${id}`);
     for (const setup of job.setups) {
-      const ready = await json('/api/v1/proof', { setup, kit: job.kit, longest: 400, fine: true, asker: 'sheet' });
+      const ready = await json('/api/v1/proof', { setup, kit: job.kit, longest: 320, fine: true, asker: 'sheet' });
       const item = document.createElement('li');
       Object.assign(item.style, { listStyle: 'none', fontSize: '11px', overflow: 'hidden', whiteSpace: 'nowrap', textOverflow: 'ellipsis' });
       const picture = new Image();
