@@ -12,7 +12,7 @@ use thirtyfour::{ChromiumLikeCapabilities, LoggingPrefsLogLevel, TypingData};
 
 use crate::server::free_port;
 
-const PATIENCE: Duration = Duration::from_secs(10);
+const PATIENCE: Duration = Duration::from_secs(30);
 const GLANCE: Duration = Duration::from_millis(60);
 
 /// The two themes.

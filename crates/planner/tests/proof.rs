@@ -1,12 +1,13 @@
 //! The proof of a setup: it never disagrees with its plan, and what is kept of it is what would be rendered anew.
 
 use proptest::prelude::*;
+use tolva_core::optics::Movement;
 use tolva_core::proof::{Fineness, Picture, Size, Work, at_card, luminance};
 use tolva_core::scale::Stops;
 use tolva_planner::glass::{Look, Shown, remedies};
 use tolva_planner::lighting::Prepared;
 use tolva_planner::plan::Plan;
-use tolva_planner::proof::{Layers, Proof};
+use tolva_planner::proof::{Layers, Moves, Proof};
 use tolva_planner::set::{Addition, PaneUse, distances_of};
 use tolva_planner::setup::{Blend, CardKind, Kit, LightPlace, Setup};
 
@@ -115,7 +116,7 @@ proptest! {
         prop_assert_eq!(&before.staged.there, &after.staged.there);
         let anew = whole(&after);
         take_over(&mut kept, &anew, (&before, &after), usize::MAX)?;
-        same(&kept.developed(SMALL, &after.weights, 0.0), &anew.developed(SMALL, &after.weights, 0.0))?;
+        same(&kept.developed(SMALL, &after.weights, &Moves::default()), &anew.developed(SMALL, &after.weights, &Moves::default()))?;
         // The first light is moved: its layer is another, and no other is.
         let place = turned.lights[0].place.as_mut().expect("placed");
         place.direction_deg += moved;
@@ -123,7 +124,7 @@ proptest! {
         prop_assert_eq!(&before.staged.scene, &after.staged.scene);
         let anew = whole(&after);
         take_over(&mut kept, &anew, (&before, &after), 0)?;
-        same(&kept.developed(SMALL, &after.weights, 0.0), &anew.developed(SMALL, &after.weights, 0.0))?;
+        same(&kept.developed(SMALL, &after.weights, &Moves::default()), &anew.developed(SMALL, &after.weights, &Moves::default()))?;
     }
 }
 
@@ -190,4 +191,28 @@ fn a_glass_fix_is_seen_to_work() {
     let first = offered.iter().find(|of| of.what == Shown::Light(0)).and_then(|of| of.all.first()).expect("a way");
     let after = of_light(&first.setup);
     assert!(!after.iter().any(|seen| *seen > 4.0 * 0.18), "{:?} leaves it", first.moves);
+}
+
+/// Who dances is smeared under the light that is there, and what lies behind is not.
+#[test]
+fn only_who_moves_is_smeared() {
+    let kit = Kit::starter();
+    let mut setup = Setup::new("one", &kit);
+    setup.blend = Blend::AmbientOnly { subject_stops: 0.0 };
+    setup.speed.movement = Movement::Dancing;
+    setup.fixed.shutter_s = Some(1.0 / 4.0);
+    setup.use_set();
+    let proof = proof_of(&setup, &kit);
+    assert!(proof.moves.by > 0.05, "{:?}", proof.moves);
+    let size = Size { width: 96, height: 64 };
+    let layers = proof.layers(size, Fineness::Coarse, &Work::default()).expect("nobody stops it");
+    let still = layers.developed(size, &proof.weights, &Moves::default());
+    let moved = layers.developed(size, &proof.weights, &proof.moves);
+    assert_ne!(still, moved);
+    let corner = |picture: &Picture| picture.around([0.03, 0.1]);
+    let (still, moved) = (corner(&still), corner(&moved));
+    assert!(
+        still.iter().zip(moved).all(|(still, moved)| (still - moved).abs() < 1e-6),
+        "far from them nothing is smeared"
+    );
 }

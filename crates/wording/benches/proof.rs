@@ -7,7 +7,7 @@ use image::codecs::jpeg::JpegEncoder;
 use tolva_core::proof::{Fineness, Size, Work, layer};
 use tolva_planner::lighting::Prepared;
 use tolva_planner::plan::Plan;
-use tolva_planner::proof::Proof;
+use tolva_planner::proof::{Moves, Proof};
 use tolva_planner::set::Addition;
 use tolva_planner::setup::{Blend, Kit, Setup};
 
@@ -64,7 +64,7 @@ fn rendering(c: &mut Criterion) {
     println!("{} layers", layers.lights.iter().flatten().count() + layers.places.len());
     group.bench_function("six layers developed and encoded", |b| {
         b.iter(|| {
-            let picture = layers.developed(SCREEN, black_box(&six.weights), 0.0);
+            let picture = layers.developed(SCREEN, black_box(&six.weights), &Moves::default());
             let mut bytes = Vec::new();
             let mut encoder = JpegEncoder::new_with_quality(&mut bytes, 92);
             encoder.encode(&picture.srgb(), 640, 427, image::ExtendedColorType::Rgb8).expect("a picture");

@@ -1,4 +1,5 @@
-import { type ReactNode } from 'react';
+import { CopyPlus, FilePlus2, Folder, Pencil } from 'lucide-react';
+import { type ReactElement, type ReactNode } from 'react';
 import { Menu as AriaMenu, MenuItem, MenuTrigger, Popover } from 'react-aria-components';
 import styled from 'styled-components';
 import { Button } from './Button';
@@ -37,7 +38,23 @@ const One = styled(MenuItem)`
   }
 `;
 
-export type MenuEntry = { id: string; name: string; icon?: ReactNode; href?: string; run?: () => void };
+/** Pictures of entries that nothing but a menu shows: they come with it. */
+const pictures = { begin: FilePlus2, copy: CopyPlus, folder: Folder, rename: Pencil };
+
+type Picture = keyof typeof pictures;
+export type MenuEntry = {
+  id: string;
+  name: string;
+  icon?: Picture | ReactElement;
+  href?: string;
+  run?: () => void;
+};
+
+function Pictured({ icon }: { icon: MenuEntry['icon'] }): ReactNode {
+  if (typeof icon !== 'string') return icon;
+  const Icon = pictures[icon];
+  return <Icon size={18} aria-hidden />;
+}
 
 /** What there is beside, behind one button. */
 export default function Menu({ name, icon, entries }: { name: string; icon: ReactNode; entries: MenuEntry[] }) {
@@ -50,7 +67,7 @@ export default function Menu({ name, icon, entries }: { name: string; icon: Reac
         <List aria-label={name} onAction={(id) => entries.find((entry) => entry.id === id)?.run?.()}>
           {entries.map((entry) => (
             <One key={entry.id} id={entry.id} textValue={entry.name} {...(entry.href ? { href: entry.href } : {})}>
-              {entry.icon}
+              <Pictured icon={entry.icon} />
               {entry.name}
             </One>
           ))}

@@ -135,7 +135,7 @@ async fn it_is_judged_and_taken_out() {
 async fn a_light_is_moved_on_the_map_beside_it() {
     let (_tolva, b, _) = at("Weir Lane, behind glass", "shopfront").await;
     let before = source(&b).await;
-    b.xpath("//label[normalize-space()='The map beside it']").await.click().await.expect("the map");
+    b.xpath("//label[normalize-space()='The map']").await.click().await.expect("the map");
     let light = b.css("[data-thing='light/A']").await;
     light.focus().await.expect("the light");
     b.press(Key::Left).await;
@@ -144,6 +144,22 @@ async fn a_light_is_moved_on_the_map_beside_it() {
     b.css("[role=progressbar][aria-label='Large picture']").await;
     b.button("Stop").await.click().await.expect("stopped");
     b.button("Make a large one, 1920 pixels").await;
+    b.close().await;
+}
+
+/// The hour is dragged along its day, the balance along the colour line, and the picture follows.
+#[tokio::test]
+async fn the_day_and_the_colour_line_stand_beside_it() {
+    let (_tolva, b, _) = at("Ropeworks open day", "doorway").await;
+    let before = source(&b).await;
+    b.xpath("//label[normalize-space()='The day']").await.click().await.expect("the day");
+    b.css("main [role=slider][aria-label^='Hour']").await.focus().await.expect("the hour");
+    b.press(Key::Right).await;
+    let later = another(&b, &before).await;
+    b.xpath("//label[normalize-space()='The colour line']").await.click().await.expect("the line");
+    b.css("main [role=slider][aria-label^='White balance']").await.focus().await.expect("the camera's balance");
+    b.press(Key::Right).await;
+    another(&b, &later).await;
     b.close().await;
 }
 

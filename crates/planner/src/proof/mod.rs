@@ -5,9 +5,9 @@ mod standing;
 mod weights;
 
 pub use standing::Staged;
-pub use weights::{Layers, Share, Weights};
+pub use weights::{Layers, Moves, Share, Weights};
 
-use tolva_core::proof::{Fineness, Size, Work, layer};
+use tolva_core::proof::{Fineness, Shape, Size, Work, layer};
 
 use crate::lighting::{Prepared, on_sensor};
 use crate::solver::Outcome;
@@ -27,8 +27,15 @@ pub struct Proof {
     pub shutter_s: f64,
     /// The f-number.
     pub f_number: f64,
-    /// How far the subject moves while the shutter is open, as a part of the frame's width.
-    pub moves: f64,
+    /// How far people move while the shutter is open.
+    pub moves: Moves,
+}
+
+/// The places that are of somebody.
+fn of_people(staged: &Staged) -> Vec<usize> {
+    let is_somebody = |thing: &u32| matches!(staged.scene.things[*thing as usize].shape, Shape::Figure(_));
+    let places = staged.there.places.iter().enumerate();
+    places.filter(|(_, place)| place.things.iter().any(is_somebody)).map(|(index, _)| index).collect()
 }
 
 impl Proof {
@@ -49,7 +56,7 @@ impl Proof {
             iso: outcome.settings.iso.nominal,
             shutter_s: outcome.settings.shutter.nominal,
             f_number: outcome.settings.aperture.nominal,
-            moves: speed * 1000.0 * on_sensor(prepared) / wide_mm,
+            moves: Moves { by: speed * 1000.0 * on_sensor(prepared) / wide_mm, places: of_people(&staged) },
             staged,
             weights,
         }

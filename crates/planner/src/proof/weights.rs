@@ -70,6 +70,15 @@ pub struct Layers {
     pub places: Arc<Vec<Layer>>,
 }
 
+/// How far what moves goes while the shutter is open.
+#[derive(Clone, Debug, Default, PartialEq)]
+pub struct Moves {
+    /// As a part of the frame's width.
+    pub by: f64,
+    /// The regions that are of somebody.
+    pub places: Vec<usize>,
+}
+
 /// What a place of the frame gets of a light.
 #[derive(Clone, Copy, Debug, PartialEq)]
 pub struct Share {
@@ -80,17 +89,19 @@ pub struct Share {
 }
 
 impl Layers {
-    /// The picture under weights. `moves` smears the light that is there by so much of the frame's width: what the flash
-    /// lights stands still.
-    pub fn developed(&self, size: Size, weights: &Weights, moves: f64) -> Picture {
+    /// The picture under weights. What moves is smeared by its part of the frame's width, under the light that is there:
+    /// what the flash lights stands still.
+    pub fn developed(&self, size: Size, weights: &Weights, moves: &Moves) -> Picture {
         #[expect(clippy::cast_possible_truncation, reason = "a few hundred pixels")]
-        let pixels = (moves * f64::from(size.width)) as f32;
-        let moved: Vec<Layer> =
-            if pixels >= 1.0 { self.places.iter().map(|layer| layer.moved(pixels)).collect() } else { Vec::new() };
-        let places = if moved.is_empty() { &*self.places } else { &moved };
+        let pixels = (moves.by * f64::from(size.width)) as f32;
+        let smeared = |place: &usize| pixels >= 1.0 && moves.places.contains(place);
+        let moved: Vec<Option<Layer>> = (self.places.iter().enumerate())
+            .map(|(place, layer)| smeared(&place).then(|| layer.moved(pixels)))
+            .collect();
+        let places = self.places.iter().zip(&moved).map(|(layer, moved)| moved.as_ref().unwrap_or(layer));
         let lit =
             self.lights.iter().zip(&weights.lights).filter_map(|(layer, weight)| Some((layer.as_deref()?, (*weight)?)));
-        let all: Vec<(&Layer, [f32; 3])> = lit.chain(places.iter().zip(weights.places.iter().copied())).collect();
+        let all: Vec<(&Layer, [f32; 3])> = lit.chain(places.zip(weights.places.iter().copied())).collect();
         Picture::developed(size, &all)
     }
 

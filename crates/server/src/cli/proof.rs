@@ -5,6 +5,7 @@ use std::path::PathBuf;
 use clap::Args;
 use tolva_core::proof::{Fineness, Size, Work};
 use tolva_format::Problems;
+use tolva_planner::proof::Moves;
 use tolva_wording::{Show, proof_of};
 
 use super::error::CliError;
@@ -42,7 +43,7 @@ pub fn write_proof(asked: &ProofFile) -> Result<(), CliError> {
     let size = Size::of_frame(asked.longest, proof.proportion);
     // Nobody stops it here.
     let Some(layers) = proof.layers(size, Fineness::Fine, &Work::default()) else { return Ok(()) };
-    let picture = layers.developed(size, &proof.weights, 0.0);
+    let picture = layers.developed(size, &proof.weights, &Moves::default());
     let ending = asked.out.extension().map(std::ffi::OsStr::to_ascii_lowercase);
     let bytes = if ending.is_some_and(|ending| ending == "jpg" || ending == "jpeg") {
         jpeg(&picture, 95, Some((&Taken::of(&proof, &setup), &format!("{} {}", report.caption, report.settings))))

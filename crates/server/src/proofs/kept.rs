@@ -5,7 +5,7 @@ use std::hash::{DefaultHasher, Hash as _, Hasher as _};
 use std::sync::{Arc, Mutex, PoisonError};
 
 use tolva_core::proof::{Fineness, Layer, Picture, Scene, Seen, Size, Source, There, Work, layer};
-use tolva_planner::proof::{Layers, Proof, Weights};
+use tolva_planner::proof::{Layers, Moves, Proof, Weights};
 use tolva_planner::setup::Setup;
 use tolva_wording::ProofReport;
 
@@ -173,7 +173,8 @@ impl Proofs {
             return Ok(kept);
         }
         let (size, layers) = self.layers(proof, asked, work)?;
-        let moves = if asked.movement { proof.moves } else { 0.0 };
+        let still = Moves::default();
+        let moves = if asked.movement { &proof.moves } else { &still };
         let mut picture = layers.developed(size, &proof.weights, moves);
         if asked.grain {
             #[expect(clippy::cast_possible_truncation, reason = "an ISO number")]

@@ -31,7 +31,7 @@ const Bar = styled.div`
 type Props = { tapped: Tapped[]; rail: RegionOnRail[]; onClose: () => void };
 
 /** Where a finger pressed a mark: which one is meant, and a third of a stop to either side. */
-export function Nudger({ tapped, rail, onClose }: Props) {
+export default function Nudger({ tapped, rail, onClose }: Props) {
   const [chosen, setChosen] = useState<Tapped>();
   const one =
     tapped.length === 1 ? tapped[0] : chosen && tapped.find((each) => markKey(each.of) === markKey(chosen.of));

@@ -1,18 +1,22 @@
 import styled from 'styled-components';
-import { useState } from 'react';
+import { Suspense, useState } from 'react';
 import type { RegionOnRail } from '../../api/client';
 import { useStart } from '../../api/start';
 import { useLivePlan, useSetup } from '../../session/job';
 import { Told } from '../Told';
-import { Nudger, type Tapped } from './Nudger';
+import type { Tapped } from './Nudger';
 import { usePinned } from './pinned';
 import { Drawing } from '../Drawing';
 import { useWidth } from '../useWidth';
 import { markKey, type MarkOf, RailMark } from './RailMark';
 import { Lozenge, Ring, Upright } from './shapes';
 import { Button } from '../../ui/Button';
+import { lazily } from '../../ui/lazily';
 import { linear } from '../../ui/linear';
 import { forFingers } from '../../ui/tokens';
+
+// Only for a finger that has tapped a mark.
+const Nudger = lazily(() => import('./Nudger'));
 
 const Frame = styled.section`
   background: var(--panel);
@@ -189,7 +193,7 @@ export function StopRail({ low = false }: { low?: boolean }) {
           ))}
         </Drawing>
       </div>
-      {tapped && <Nudger tapped={tapped} rail={rail} onClose={() => setTapped(undefined)} />}
+      <Suspense>{tapped && <Nudger tapped={tapped} rail={rail} onClose={() => setTapped(undefined)} />}</Suspense>
       <Told about="mark/" />
     </Frame>
   );

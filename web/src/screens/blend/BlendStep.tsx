@@ -8,7 +8,7 @@ import { FieldName as Name } from '../../ui/field';
 import { Grid, Lead, Panel, Quiet } from '../../ui/Panel';
 import { forFingers, radius, space, type } from '../../ui/tokens';
 import { StepTitle } from '../workbench/StepTitle';
-import { blendKind } from './blend';
+import { blendKind } from '../workbench/steps';
 
 const Choices = styled(RadioGroup)`
   display: grid;

@@ -2,10 +2,14 @@ import { useCallback, useMemo, useState } from 'react';
 import styled from 'styled-components';
 import type { OnSet } from '../../api/client';
 import { usePreferences } from '../../api/preferences';
+import { ColourLine } from '../../instruments/colour-line/ColourLine';
+import { DayStrip } from '../../instruments/day-strip/DayStrip';
+import { useDay } from '../../instruments/day-strip/useDay';
 import { MapOfLight } from '../../instruments/map-of-light/MapOfLight';
 import { keyOfThing } from '../../instruments/map-of-light/things';
 import { useSetup, useShownSetup } from '../../session/job';
 import { Notice, Panel, Quiet, Row, Stack } from '../../ui/Panel';
+import { Segments } from '../../ui/Segments';
 import { TickBox } from '../../ui/Ticks';
 import { phone, space } from '../../ui/tokens';
 import { useMedia } from '../../ui/useMedia';
@@ -20,7 +24,7 @@ import { type Way, waysOf } from './ways';
 const Head = styled(Row)`
   margin-bottom: ${space.gap}px;
 `;
-const Beside = styled.div<{ $two: boolean }>`
+const Pair = styled.div<{ $two: boolean }>`
   display: grid;
   gap: ${space.part}px;
   align-items: start;
@@ -48,6 +52,9 @@ const Notes = styled.ul`
   max-width: 68ch;
 `;
 
+/** What stands beside the proof and can be moved there. */
+type Beside = 'nothing' | 'map' | 'day' | 'colour';
+
 /** The longer side of a proof on screen, in pixels. */
 const onScreen = 640;
 const onPhone = 480;
@@ -62,7 +69,7 @@ export default function ProofStep() {
   const [regions, setRegions] = useState(false);
   const [grain, setGrain] = useState(false);
   const [movement, setMovement] = useState(false);
-  const [map, setMap] = useState(false);
+  const [beside, setBeside] = useState<Beside>('nothing');
   const [chosen, setChosen] = useState<OnSet>();
   const choose = useCallback((thing: OnSet) => setChosen(thing), []);
   const longest = small ? onPhone : onScreen;
@@ -92,7 +99,7 @@ export default function ProofStep() {
             {wrong}
           </Notice>
         )}
-        <Beside $two={map && !small}>
+        <Pair $two={beside === 'map' && !small}>
           <div>
             {shown ? (
               <Picture shown={shown} clipped={clipped} regions={regions} name={`Proof of ${setup.name}`} />
@@ -104,20 +111,34 @@ export default function ProofStep() {
               )
             )}
           </div>
-          {map && (
+          {beside === 'map' && (
             <MapOfLight
               chosen={chosen && keyOfThing(chosen)}
               choose={choose}
               lights={setup.lights.map((light) => light.id)}
             />
           )}
-        </Beside>
+        </Pair>
+        {beside === 'day' && <Day />}
+        {beside === 'colour' && <ColourLine />}
         <Row $gap={6} $below>
           <TickBox name="Hatch what is clipped" value={clipped} onChange={setClipped} />
           <TickBox name="Regions" value={regions} onChange={setRegions} />
-          <TickBox name="The map beside it" value={map} onChange={setMap} />
           <TickBox name="Grain of its ISO" value={grain} onChange={setGrain} />
           <TickBox name="What moves, smeared" value={movement} onChange={setMovement} />
+        </Row>
+        <Row $below>
+          <Segments<Beside>
+            name="Beside it"
+            value={beside}
+            options={[
+              { id: 'nothing', label: 'Nothing' },
+              { id: 'map', label: 'The map' },
+              ...(setup.scene ? [{ id: 'day' as const, label: 'The day' }] : []),
+              { id: 'colour', label: 'The colour line' },
+            ]}
+            onChange={setBeside}
+          />
         </Row>
         {shown && (
           <Under>
@@ -149,7 +170,14 @@ export default function ProofStep() {
   );
 }
 
-/** The first letter that no pinned one has. */
+/** The hour, to be dragged along its day. */
+function Day() {
+  const { setup, kit } = useSetup();
+  const day = useDay(setup, kit);
+  return day ? <DayStrip day={day} /> : null;
+}
+
+/** The first number that no pinned one has. */
 function nameOf(pinned: Pinned[]): string {
   const free = [1, 2, 3, 4].find((number) => !pinned.some((one) => one.name === `Pin ${number}`));
   return `Pin ${free ?? pinned.length + 1}`;

@@ -4,8 +4,7 @@ import styled from 'styled-components';
 import { useStart } from '../../api/start';
 import { useJobState, useLivePlan, useShownSetup } from '../../session/job';
 import { space, type } from '../../ui/tokens';
-import { blendKind } from '../blend/blend';
-import { type StepId, steps, summaries } from './steps';
+import { blendKind, type StepId, steps, summaries } from './steps';
 
 const Nav = styled.nav`
   h2 {

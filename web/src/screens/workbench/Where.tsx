@@ -1,5 +1,5 @@
 import { useMutation } from '@tanstack/react-query';
-import { CopyPlus, FilePlus2, Folder, ListPlus, Pencil } from 'lucide-react';
+import { ListPlus } from 'lucide-react';
 import { type ReactNode, Suspense, useState } from 'react';
 import { Link } from 'react-aria-components';
 import styled from 'styled-components';
@@ -74,22 +74,22 @@ export function useSetupMenu(step: StepId): { entries: MenuEntry[]; open: ReactN
     {
       id: 'new-setup',
       name: 'New setup',
-      icon: <FilePlus2 size={18} aria-hidden />,
+      icon: 'begin',
       run: () => add.mutate(undefined),
     },
     {
       id: 'copy',
       name: 'A copy of this one',
-      icon: <CopyPlus size={18} aria-hidden />,
+      icon: 'copy',
       run: () => add.mutate(setup.id),
     },
     {
       id: 'names',
       name: 'Names of job and setup',
-      icon: <Pencil size={18} aria-hidden />,
+      icon: 'rename',
       run: () => setNaming(true),
     },
-    { id: 'job', name: 'The job', icon: <Folder size={18} aria-hidden />, href: `/jobs/${id}` },
+    { id: 'job', name: 'The job', icon: 'folder', href: `/jobs/${id}` },
   ];
   const open = (
     <>

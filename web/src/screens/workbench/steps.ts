@@ -1,4 +1,4 @@
-import type { Plan, Setup } from '../../api/client';
+import type { Blend, Plan, Setup } from '../../api/client';
 
 /** The steps that exist, in the order of work, each with its key. */
 export const steps = [
@@ -66,3 +66,6 @@ function summary(step: StepId, setup: Setup, plan: Plan | undefined, blendName: 
     }
   }
 }
+
+/** The one key of a blend is its kind. */
+export const blendKind = (blend: Blend): string => Object.keys(blend)[0] ?? '';
