@@ -70,6 +70,7 @@ export type SetReport = Schemas['SetReport'];
 export type GlassReport = Schemas['GlassReport'];
 export type GlassFinding = Schemas['GlassFinding'];
 export type ProofReady = Schemas['ProofReady'];
+export type ProofRegion = Schemas['ProofRegion'];
 export type SetThing = Schemas['SetThing'];
 export type SetNote = Schemas['SetNote'];
 export type SetCommand = Schemas['SetCommand'];

@@ -8837,12 +8837,14 @@ export interface operations {
                     "application/problem+json": components["schemas"]["ProblemDocument"];
                 };
             };
-            /** @description There is no such setup */
+            /** @description There is no such thing */
             404: {
                 headers: {
                     [name: string]: unknown;
                 };
-                content?: never;
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
             };
             /** @description A field is wrong: says which, and what is allowed */
             422: {
@@ -10542,7 +10544,9 @@ export interface operations {
                 headers: {
                     [name: string]: unknown;
                 };
-                content?: never;
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
             };
             /** @description The body is too large */
             413: {
@@ -10762,12 +10766,14 @@ export interface operations {
                     "application/problem+json": components["schemas"]["ProblemDocument"];
                 };
             };
-            /** @description It is no longer kept */
+            /** @description There is no such thing */
             404: {
                 headers: {
                     [name: string]: unknown;
                 };
-                content?: never;
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
             };
             /** @description A fault of Tolva’s own, or of the data file */
             500: {
@@ -10828,12 +10834,14 @@ export interface operations {
                     "application/problem+json": components["schemas"]["ProblemDocument"];
                 };
             };
-            /** @description It is no longer kept */
+            /** @description There is no such thing */
             404: {
                 headers: {
                     [name: string]: unknown;
                 };
-                content?: never;
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
             };
             /** @description A fault of Tolva’s own, or of the data file */
             500: {
@@ -10893,12 +10901,14 @@ export interface operations {
                     "application/problem+json": components["schemas"]["ProblemDocument"];
                 };
             };
-            /** @description It is no longer kept */
+            /** @description There is no such thing */
             404: {
                 headers: {
                     [name: string]: unknown;
                 };
-                content?: never;
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
             };
             /** @description A fault of Tolva’s own, or of the data file */
             500: {
@@ -10963,12 +10973,14 @@ export interface operations {
                     "application/problem+json": components["schemas"]["ProblemDocument"];
                 };
             };
-            /** @description It is no longer kept */
+            /** @description There is no such thing */
             404: {
                 headers: {
                     [name: string]: unknown;
                 };
-                content?: never;
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
             };
             /** @description A field is wrong: says which, and what is allowed */
             422: {

@@ -11,7 +11,7 @@ const TAGS: [(&str, &[&str]); 8] = [
     ("jobs", &["jobs", "upgrade"]),
     ("kit", &["kit"]),
     ("backups", &["backups"]),
-    ("plan", &["solve", "dials", "alternatives", "conventions", "colour", "look", "day", "falling"]),
+    ("plan", &["solve", "dials", "alternatives", "conventions", "colour", "look", "day", "falling", "proof"]),
     ("place and hour", &["places", "moment", "forecast"]),
     ("devices", &["meter", "trigger"]),
     ("calculators", &["calculators"]),

@@ -103,7 +103,7 @@ pub struct ProofProgress {
     request_body = ProofRequest,
     responses(
         (status = OK, description = "It is ready to be fetched", body = ProofReady),
-        (status = CONFLICT, description = "The same window has asked for a newer one"),
+        (status = CONFLICT, description = "The same window has asked for a newer one", body = ProblemDocument, content_type = "application/problem+json"),
     )
 )]
 #[post("/api/v1/proof")]
@@ -183,7 +183,7 @@ fn sent(
 /// A proof for the screen, as JPEG.
 #[utoipa::path(
     operation_id = "proof_picture",
-    responses((status = OK, description = "The picture", content_type = "image/jpeg"), (status = NOT_FOUND, description = "It is no longer kept")),
+    responses((status = OK, description = "The picture", content_type = "image/jpeg")),
 )]
 #[get("/api/v1/proof/{id}/picture")]
 pub async fn fetch(id: Path<String>, proofs: Data<Proofs>, request: HttpRequest) -> Result<HttpResponse, ApiError> {
@@ -194,7 +194,7 @@ pub async fn fetch(id: Path<String>, proofs: Data<Proofs>, request: HttpRequest)
 /// What of a proof is clipped, hatched on nothing, as PNG.
 #[utoipa::path(
     operation_id = "proof_clipped",
-    responses((status = OK, description = "The hatch", content_type = "image/png"), (status = NOT_FOUND, description = "It is no longer kept")),
+    responses((status = OK, description = "The hatch", content_type = "image/png")),
 )]
 #[get("/api/v1/proof/{id}/clipped")]
 pub async fn clipped_parts(
@@ -219,7 +219,7 @@ pub enum FileKind {
 /// A proof as a file of its own, with its settings and caption where the format has room for them.
 #[utoipa::path(
     operation_id = "proof_file",
-    responses((status = OK, description = "The file", content_type = "image/jpeg"), (status = NOT_FOUND, description = "It is no longer kept")),
+    responses((status = OK, description = "The file", content_type = "image/jpeg")),
 )]
 #[get("/api/v1/proof/{id}/file/{kind}")]
 pub async fn file(at: Path<(String, FileKind)>, proofs: Data<Proofs>) -> Result<HttpResponse, ApiError> {
@@ -239,7 +239,7 @@ pub async fn file(at: Path<(String, FileKind)>, proofs: Data<Proofs>) -> Result<
 #[utoipa::path(
     operation_id = "proof_reading",
     params(PlaceInFrame),
-    responses((status = OK, description = "The reading", body = tolva_wording::ProofReading), (status = NOT_FOUND, description = "It is no longer kept")),
+    responses((status = OK, description = "The reading", body = tolva_wording::ProofReading)),
 )]
 #[get("/api/v1/proof/{id}/reading")]
 pub async fn reading(
@@ -282,7 +282,7 @@ pub struct Small {
 #[utoipa::path(
     operation_id = "small_proof",
     params(Small),
-    responses((status = OK, description = "The picture", content_type = "image/jpeg"), (status = NOT_FOUND, description = "There is no such setup")),
+    responses((status = OK, description = "The picture", content_type = "image/jpeg")),
 )]
 #[get("/api/v1/jobs/{id}/setups/{setup}/proof")]
 pub async fn small(

@@ -1,6 +1,6 @@
 import { type KeyboardEvent, type PointerEvent, useEffect, useRef, useState } from 'react';
 import styled from 'styled-components';
-import { answered, api } from '../../api/client';
+import { answered, api, type ProofRegion } from '../../api/client';
 import { figures, radius, space, type } from '../../ui/tokens';
 import type { Shown } from './useProof';
 
@@ -52,17 +52,36 @@ const Region = styled.span.attrs<{ $left: number; $down: number }>(({ $left, $do
   style: { left: `${$left * 100}%`, top: `${$down * 100}%` },
 }))`
   position: absolute;
-  transform: translate(-50%, -50%);
   pointer-events: none;
   ${figures}
   font-size: ${type.small}px;
   font-weight: 650;
-  color: #fff;
-  background: rgb(0 0 0 / 72%);
-  border: 1px solid #fff;
-  border-radius: ${radius.small}px;
-  padding: 1px 6px;
-  white-space: nowrap;
+  &::before {
+    content: '';
+    position: absolute;
+    inset: -17px auto auto -17px;
+    width: 34px;
+    height: 34px;
+    border: 2px solid #fff;
+    border-radius: 50%;
+    box-shadow:
+      0 0 0 1.5px #000,
+      inset 0 0 0 1.5px #000;
+  }
+  span {
+    position: absolute;
+    top: -11px;
+    left: 22px;
+    color: #fff;
+    background: rgb(0 0 0 / 78%);
+    border-radius: ${radius.small}px;
+    padding: 1px 6px;
+    white-space: nowrap;
+  }
+  &[data-left] span {
+    left: auto;
+    right: 22px;
+  }
 `;
 const Says = styled.p`
   ${figures}
@@ -70,6 +89,11 @@ const Says = styled.p`
   min-height: 1.5em;
   margin-top: ${space.near}px;
 `;
+
+/** Labels stand away from each other: the left one of two goes to the left. */
+const isLeft = (one: ProofRegion, all: ProofRegion[]): boolean =>
+  one.left > 0.8 ||
+  all.some((other) => other !== one && Math.abs(other.down - one.down) < 0.08 && other.left > one.left);
 
 type At = { left: number; down: number };
 /** So many places of the grid lie from edge to edge, for the keyboard. */
@@ -118,8 +142,15 @@ export function Picture({ shown, clipped, regions, name }: Props) {
         {clipped && <img className="over" src={`/api/v1/proof/${shown.id}/clipped`} alt="" />}
         {regions &&
           shown.report.regions.map((region) => (
-            <Region key={region.region_id} $left={region.left} $down={region.down}>
-              {region.name} {region.stands.label}
+            <Region
+              key={region.region_id}
+              $left={region.left}
+              $down={region.down}
+              data-left={isLeft(region, shown.report.regions) || undefined}
+            >
+              <span>
+                {region.name} {region.stands.label}
+              </span>
             </Region>
           ))}
         {at && (
