@@ -29,6 +29,16 @@ async fn another(b: &Browser, before: &str) -> String {
     source(b).await
 }
 
+/// An image that is there and has come.
+async fn drawn(b: &Browser, alt: &str) {
+    let wide = format!("return document.querySelector(\"img[alt='{alt}']\")?.naturalWidth ?? 0");
+    settle(|| async {
+        let wide = b.script(&wide).await;
+        if wide.as_u64().is_some_and(|wide| wide > 0) { Ok(()) } else { Err(format!("{alt} has not come")) }
+    })
+    .await;
+}
+
 /// A dial that is turned gives another picture; undo gives the same one back.
 #[tokio::test]
 async fn it_follows_the_dials() {
@@ -73,9 +83,9 @@ async fn a_pinned_one_is_taken_back() {
     let (tolva, b, id) = at("Guild days at the town hall", "teapot").await;
     let before = source(&b).await;
     b.menu("Compare with", "Without cards").await;
-    b.css("img[alt='Proof: Without cards']").await;
+    drawn(&b, "Proof: Without cards").await;
     b.button("Pin this one").await.click().await.expect("pinned");
-    b.css("img[alt='Proof: Pin 1']").await;
+    drawn(&b, "Proof: Pin 1").await;
     b.xpath("(//button[normalize-space()='Take this one'])[1]").await.click().await.expect("taken");
     let bare = another(&b, &before).await;
     b.saved().await;
@@ -88,6 +98,9 @@ async fn a_pinned_one_is_taken_back() {
     b.xpath("(//button[normalize-space()='Take this one'])[2]").await.click().await.expect("taken back");
     assert_eq!(another(&b, &bare).await, before);
     settle(|| async { if cards().await > 0 { Ok(()) } else { Err("no card yet".to_owned()) } }).await;
+    // A sheet of both is drawn and saved: nothing is told to have gone wrong.
+    b.button("A sheet of the 2 pinned").await.click().await.expect("a sheet");
+    b.gone("[role=alert]").await;
     b.xpath("//label[normalize-space()='Along a slider']").await.click().await.expect("a slider");
     let slide = b.css("[aria-label='How much of it as it is now'] input").await;
     slide.focus().await.expect("the slider");
@@ -169,7 +182,7 @@ async fn lists_have_small_pictures() {
     let tolva = Tolva::with_demo_data();
     let b = Browser::open().await;
     b.go(&tolva.url("")).await;
-    let drawn = async |least: usize| {
+    let pictures = async |least: usize| {
         settle(|| async {
             let count = b
                 .script(
@@ -180,9 +193,9 @@ async fn lists_have_small_pictures() {
         })
         .await;
     };
-    drawn(4).await;
+    pictures(4).await;
     let id = tolva.job_id("Ropeworks open day").await;
     b.go(&tolva.url(&format!("jobs/{id}"))).await;
-    drawn(4).await;
+    pictures(4).await;
     b.close().await;
 }

@@ -183,19 +183,24 @@ function nameOf(pinned: Pinned[]): string {
   return `Pin ${free ?? pinned.length + 1}`;
 }
 
-/** What is pinned, each with a copy of its picture that stays when the server has forgotten it. */
+/** A picture as text, which stays when the server has forgotten it. Only pictures of this Tolva and such texts are let in. */
+async function copied(src: string): Promise<string> {
+  const picture = await (await fetch(src)).blob();
+  return new Promise((done, fail) => {
+    const reader = new FileReader();
+    reader.onload = () => done(String(reader.result));
+    reader.onerror = () => fail(new Error('The picture could not be kept.'));
+    reader.readAsDataURL(picture);
+  });
+}
+
+/** What is pinned, each with a copy of its picture. */
 function usePinned() {
   const [pinned, setPinned] = useState<Pinned[]>([]);
-  // Pictures are given back with the page: it can show what was pinned as long as it is open.
   const pin = async (src: string, of: Omit<Pinned, 'key' | 'src'>) => {
-    const picture = await (await fetch(src)).blob();
-    const one = { ...of, key: newAsker(), src: URL.createObjectURL(picture) };
+    const one = { ...of, key: newAsker(), src: await copied(src) };
     setPinned((now) => (now.length < mostPinned ? [...now, one] : now));
   };
-  const unpin = (key: string) =>
-    setPinned((now) => {
-      now.filter((one) => one.key === key).forEach((one) => URL.revokeObjectURL(one.src));
-      return now.filter((one) => one.key !== key);
-    });
+  const unpin = (key: string) => setPinned((now) => now.filter((one) => one.key !== key));
   return { pinned, pin, unpin };
 }
