@@ -8,7 +8,7 @@ use tolva_planner::plan::Plan;
 use tolva_planner::proof::{Proof, Share};
 use tolva_planner::refused::Refused;
 use tolva_planner::setup::{Kit, Setup};
-use tolva_planner::staging::Stage;
+use tolva_planner::staging::Laid;
 use utoipa::ToSchema;
 
 use crate::light_card::light_cards;
@@ -98,13 +98,13 @@ pub fn proof_of(setup: &Setup, kit: &Kit, show: Show) -> Result<(Proof, ProofRep
         settings: line.join(" · "),
         caption: format!("{}: a proof, computed from the set. An estimate.", setup.name),
         regions: regions.collect(),
-        notes: notes(&prepared, kit),
+        notes: notes(&prepared),
     };
     Ok((proof, report))
 }
 
 /// What the picture leaves out or makes up.
-fn notes(prepared: &Prepared<'_>, kit: &Kit) -> Vec<String> {
+fn notes(prepared: &Prepared<'_>) -> Vec<String> {
     let mut all = vec!["Figures and clothes are plain stand-ins; nothing is out of focus.".to_owned()];
     if prepared.stage.is_none() {
         all.push(
@@ -116,8 +116,16 @@ fn notes(prepared: &Prepared<'_>, kit: &Kit) -> Vec<String> {
     if !prepared.lamps.is_empty() {
         all.push("Lamps that burn on are part of the light that is there.".to_owned());
     }
-    let stage = prepared.stage.as_deref().cloned().unwrap_or_else(|| Stage::of(prepared.setup, kit));
-    if stage.laid.set.walls.is_empty() && prepared.scene.is_none() {
+    let without_walls = || {
+        prepared
+            .stage
+            .as_deref()
+            .map_or_else(|| Laid::of(prepared.setup), |stage| stage.laid.clone())
+            .set
+            .walls
+            .is_empty()
+    };
+    if prepared.scene.is_none() && without_walls() {
         all.push("No wall is drawn behind: a grey one stands there.".to_owned());
     }
     all

@@ -118,7 +118,8 @@ fn ball(ray: &Ray, centre: Vec3A, radius: f32) -> Option<f32> {
     [-along - root, -along + root].into_iter().find(|far| (ray.tmin..ray.tmax).contains(far))
 }
 
-fn sheet(ray: &Ray, centre: Vec3A, [right, up]: [Vec3A; 2]) -> Option<(f32, Vec3A)> {
+/// Where a ray meets a flat rectangle, and the way that looks on the ray's side.
+pub(super) fn sheet(ray: &Ray, centre: Vec3A, [right, up]: [Vec3A; 2]) -> Option<(f32, Vec3A)> {
     let normal = right.cross(up).normalize_or(Vec3A::Z);
     let along = ray.direction.dot(normal);
     if along.abs() < 1e-9 {

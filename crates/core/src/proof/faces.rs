@@ -217,20 +217,24 @@ impl Face {
         let at = spot.lit_at();
         let Some(bright) = self.bright(at, back, f32::INFINITY) else { return 0.0 };
         let cosine = (-spot.way.dot(spot.normal)).clamp(0.0, 1.0);
-        // Source: Schlick 1994.
-        let mirrored = WET + (1.0 - WET) * (1.0 - cosine).powi(5);
+        let mirrored = at_angle(WET, cosine);
         let far = (at - self.centre).dot(self.axis) / -self.axis.dot(back);
         if scene.stops(at, at + back * far) { 0.0 } else { bright * mirrored }
     }
 }
 
+/// What is mirrored at an angle, by its cosine, of what mirrors so much straight on. Source: Schlick 1994.
+fn at_angle(straight: f32, cosine: f32) -> f32 {
+    straight + (1.0 - straight) * (1.0 - cosine).powi(5)
+}
+
 /// A highlight's part of the light that comes from a side, against a matt white. Source: Blinn 1977, with the factor that
-/// keeps its energy (Real-Time Rendering, 4th edition, ch. 9), and Schlick 1994.
+/// keeps its energy (Real-Time Rendering, 4th edition, ch. 9).
 fn highlight(spot: &Spot, towards: Vec3A) -> f32 {
     let Gloss::Soft { straight, narrow } = spot.coat.gloss else { return 0.0 };
     let half = (towards - spot.way).normalize_or(spot.normal);
     let facing = half.dot(towards).clamp(0.0, 1.0);
-    let mirrored = straight + (1.0 - straight) * (1.0 - facing).powi(5);
+    let mirrored = at_angle(straight, facing);
     PI * mirrored * (narrow + 8.0) / (8.0 * PI) * spot.normal.dot(half).max(0.0).powf(narrow)
 }
 
@@ -349,17 +353,8 @@ pub fn layer(scene: &Scene, seen: &Seen, source: &Source, fineness: Fineness, wo
 /// What a flat card of grey would get at a place, as a part of the face's intensity at 1 m: to compare with the plan.
 pub fn at_card(scene: &Scene, source: &Source, receptor: &Receptor) -> f64 {
     let face = Face::of(&source.glow);
-    let (at, normal) = (single(receptor.at), single(receptor.normal));
-    let spot = Spot {
-        pixel: 0,
-        factor: 1.0,
-        from: at + normal,
-        way: -normal,
-        far: 1.0,
-        normal,
-        coat: super::coat::Coat::matt([super::picture::MID_GREY; 3]),
-        thing: Some(0),
-    };
+    let spot = Spot::card(receptor);
+    let (at, normal) = (spot.at(), spot.normal);
     let samples = Samples::of(7, true);
     let light = face.open(at, &spot).0;
     let among = scene.near_way(at, face.centre, face.reach());

@@ -5,11 +5,11 @@ use glam::Vec3A;
 use obvhs::ray::Ray;
 use rayon::prelude::*;
 
-use super::body::{Met, OFF_M, Thing, double, ray, single};
+use super::body::{Met, OFF_M, Thing, double, ray, sheet, single};
 use super::coat::{Coat, Gloss};
-use super::picture::Size;
+use super::picture::{MID_GREY, Size};
 use crate::glass::{Glazing, Pane};
-use crate::set::View;
+use crate::set::{Panel, Receptor, View};
 
 /// So far one sees, in metres.
 const FAR_M: f32 = 2_000.0;
@@ -60,6 +60,13 @@ pub struct Spot {
 }
 
 impl Spot {
+    /// A flat card of grey where light is read.
+    pub(super) fn card(receptor: &Receptor) -> Self {
+        let (at, normal) = (single(receptor.at), single(receptor.normal));
+        let coat = Coat::matt([MID_GREY; 3]);
+        Self { pixel: 0, factor: 1.0, from: at + normal, way: -normal, far: 1.0, normal, coat, thing: Some(u32::MAX) }
+    }
+
     /// Where it is.
     pub fn at(&self) -> Vec3A {
         self.from + self.way * self.far
@@ -167,16 +174,8 @@ impl Scene {
 
     /// The pane a ray meets first, and how far that is.
     fn glass(&self, ray: &Ray) -> Option<(f32, &Pane)> {
-        let met = |pane: &Pane| {
-            let normal = single(pane.panel.normal);
-            let along = ray.direction.dot(normal);
-            let far = (single(pane.panel.centre) - ray.origin).dot(normal) / along;
-            let off = ray.origin + ray.direction * far - single(pane.panel.centre);
-            let (right, up) = (single(pane.panel.right), single(pane.panel.up));
-            let inside = off.dot(right).abs() <= right.length_squared() && off.dot(up).abs() <= up.length_squared();
-            (along.abs() > 1e-9 && inside && (ray.tmin..ray.tmax).contains(&far)).then_some(far)
-        };
-        let all = self.panes.iter().filter_map(|pane| Some((met(pane)?, pane)));
+        let met = |Panel { centre, right, up, .. }: Panel| sheet(ray, single(centre), [single(right), single(up)]);
+        let all = self.panes.iter().filter_map(|pane| Some((met(pane.panel)?.0, pane)));
         all.min_by(|a, b| a.0.total_cmp(&b.0))
     }
 
@@ -312,7 +311,7 @@ mod tests {
     use crate::optics::Sensor;
     use crate::proof::body::Shape;
     use crate::scale::Millimetres;
-    use crate::set::{Panel, Point, Vector};
+    use crate::set::{Point, Vector};
 
     fn scene(panes: Vec<Pane>) -> Scene {
         let view = View::new(

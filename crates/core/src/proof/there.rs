@@ -11,7 +11,7 @@ use rayon::prelude::*;
 
 use super::body::{OFF_M, ray, single};
 use super::faces::{Face, Fineness};
-use super::picture::{Layer, MID_GREY};
+use super::picture::Layer;
 use super::samples::Samples;
 use super::scene::{Scene, Seen, Spot};
 use super::smooth::{Guide, smoothed};
@@ -221,7 +221,7 @@ impl There {
     }
 
     fn at_place(&self, scene: &Scene, faces: &[(Face, f32)], place: &Place) -> f32 {
-        let spot = card(&place.receptor);
+        let spot = Spot::card(&place.receptor);
         let samples = Samples::of(11, true);
         self.falls(scene, faces, &spot, spot.at(), samples, 128).iter().sum()
     }
@@ -233,7 +233,7 @@ impl There {
         let at_places = self.at_places(scene, &faces);
         let place = Place { receptor: *receptor, things: Vec::new() };
         let here = self.at_place(scene, &faces, &place);
-        let spot = Spot { thing: thing.or(Some(u32::MAX)), ..card(receptor) };
+        let spot = Spot { thing: thing.or(Some(u32::MAX)), ..Spot::card(receptor) };
         self.shares(&spot, spot.at()).into_iter().map(|(place, part)| (place, here / at_places[place] * part)).collect()
     }
 }
@@ -286,13 +286,6 @@ fn sky_at(scene: &Scene, normal: Vec3A, at: Vec3A, samples: Samples, rays: u32) 
     #[expect(clippy::cast_precision_loss, reason = "a few dozen")]
     let count = rays as f32;
     (0..rays).map(one).sum::<f32>() / count
-}
-
-/// A grey card at a receptor, as a spot.
-fn card(receptor: &Receptor) -> Spot {
-    let (at, normal) = (single(receptor.at), single(receptor.normal));
-    let coat = super::coat::Coat::matt([MID_GREY; 3]);
-    Spot { pixel: 0, factor: 1.0, from: at + normal, way: -normal, far: 1.0, normal, coat, thing: Some(u32::MAX) }
 }
 
 /// The part of the sun's disc that is seen from a point.
