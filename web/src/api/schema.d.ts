@@ -3363,8 +3363,8 @@ export interface components {
             says: string;
             /** @description What stands in a glass as the lens sees it, the strongest first; also what is too dim to be seen. */
             findings: components["schemas"]["GlassFinding"][];
-            /** @description What there is to do about each thing that shows; empty where that was not asked for. */
-            remedies: components["schemas"]["GlassRemedies"][];
+            /** @description What there is to do about each thing that shows; nothing where that was not asked for. */
+            remedies?: components["schemas"]["GlassRemedies"][] | null;
             /** @description Panes between the lens and the subject: what they take, which lights stand on the wrong side, what helps. */
             shot_through: components["schemas"]["Fact"][];
             /** @description Shiny products: what they mirror, and the card that fills them. */

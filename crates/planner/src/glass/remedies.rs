@@ -1,6 +1,7 @@
 //! The least move that clears something from glass, with what it costs. Each is tried on the set itself; what counts is
 //! where things stand, not how bright they are, so that a plan that comes out brighter shows nothing again.
 
+use rayon::prelude::*;
 use tolva_core::scale::Stops;
 
 use super::cost::{Cost, dear};
@@ -54,7 +55,8 @@ pub fn remedies(prepared: &Prepared<'_>, outcome: &Outcome, kit: &Kit, findings:
     let away = distances_of(prepared, Some(outcome));
     let mut tries = Tries::new(prepared, outcome, kit, away);
     tries.visible = findings.iter().filter(|one| one.shows()).map(|one| (one.by.clone(), one.what.clone())).collect();
-    of.into_iter().take(MOST_THINGS).map(|what| tries.of(what, findings)).collect()
+    of.truncate(MOST_THINGS);
+    of.into_par_iter().map(|what| tries.of(what, findings)).collect()
 }
 
 impl Tries<'_> {

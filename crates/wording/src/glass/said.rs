@@ -33,12 +33,12 @@ pub(crate) fn glass_report(
     let unit = show.metres();
     let look = Look::new(&stage, &away);
     let found = look.findings(prepared, outcome);
-    let all = if asked { remedies(prepared, outcome, kit, &found) } else { Vec::new() };
+    let all = asked.then(|| remedies(prepared, outcome, kit, &found));
     GlassReport {
         any: look.any(),
         says: says(setup, &stage, &look, &found),
         findings: found.iter().map(|one| finding(setup, &stage, &look, one)).collect(),
-        remedies: all.iter().map(|of| offers::remedies(of, setup, &stage, unit, write)).collect(),
+        remedies: all.map(|all| all.iter().map(|of| offers::remedies(of, setup, &stage, unit, write)).collect()),
         shot_through: through(setup, &stage, &away),
         gloss: gloss(&stage, unit),
     }

@@ -16,8 +16,8 @@ pub struct GlassReport {
     pub says: String,
     /// What stands in a glass as the lens sees it, the strongest first; also what is too dim to be seen.
     pub findings: Vec<GlassFinding>,
-    /// What there is to do about each thing that shows; empty where that was not asked for.
-    pub remedies: Vec<GlassRemedies>,
+    /// What there is to do about each thing that shows; nothing where that was not asked for.
+    pub remedies: Option<Vec<GlassRemedies>>,
     /// Panes between the lens and the subject: what they take, which lights stand on the wrong side, what helps.
     pub shot_through: Vec<Fact>,
     /// Shiny products: what they mirror, and the card that fills them.

@@ -2,7 +2,7 @@ import { Maximize, ZoomIn, ZoomOut } from 'lucide-react';
 import { useMemo, useState } from 'react';
 import styled from 'styled-components';
 import type { FloorPart, GlassReport, MapAsked, OnSet } from '../../api/client';
-import { useLivePlan, useMapAsked } from '../../session/job';
+import { useJobState, useLivePlan, useMapAsked } from '../../session/job';
 import { Button } from '../../ui/Button';
 import { Segments } from '../../ui/Segments';
 import { narrow, radius, space, type } from '../../ui/tokens';
@@ -67,6 +67,8 @@ const zoom = 1.35;
 /** The set to scale, with the flash drawn as contours in stops: from above, from the side, and through the lens. */
 export function MapOfLight({ chosen, choose, lights, first: seen = 'above', glass, remedies = false, finding }: Props) {
   const set = useLivePlan((plan) => plan.set) ?? undefined;
+  // While something is held nobody looks for what clears: the outlines follow the hand.
+  const looked = useJobState((state) => state.held === undefined) && remedies;
   const [view, setView] = useState<View>(seen);
   const [whose, setWhose] = useState<string>();
   const [part, setPart] = useState<FloorPart>();
@@ -82,9 +84,9 @@ export function MapOfLight({ chosen, choose, lights, first: seen = 'above', glas
     () => ({
       whose: shown === 'flashes' || shown === 'together' ? shown : { light: shown },
       ...(part ? { part } : {}),
-      ...(remedies ? { remedies } : {}),
+      ...(looked ? { remedies: true } : {}),
     }),
-    [shown, part, remedies],
+    [shown, part, looked],
   );
   useMapAsked(asked);
   // What is drawn at first stays where it is while something is dragged.

@@ -1,6 +1,6 @@
 import { useCallback, useState } from 'react';
 import styled from 'styled-components';
-import type { OnSet } from '../../api/client';
+import type { GlassReport, OnSet } from '../../api/client';
 import { MapOfLight } from '../../instruments/map-of-light/MapOfLight';
 import { keyOfThing } from '../../instruments/map-of-light/things';
 import { useLivePlan, useSetup } from '../../session/job';
@@ -37,6 +37,16 @@ const First = styled.div`
   }
 `;
 
+type Looked = NonNullable<GlassReport['remedies']>;
+
+/** What clears each thing. While something is held nobody looks for it: what was found last stands, and waits. */
+function useRemedies(glass: GlassReport | undefined): { remedies: Looked; stale: boolean } {
+  const [last, setLast] = useState<Looked>([]);
+  const found = glass?.remedies ?? undefined;
+  if (found && found !== last) setLast(found);
+  return { remedies: found ?? last, stale: !found };
+}
+
 /** What shows in glass, the least that helps, and what can hurt. */
 export default function GlassStep() {
   const { setup, ask, take } = useSetup();
@@ -46,7 +56,8 @@ export default function GlassStep() {
   const hurts = useLivePlan((plan) => plan.set?.notices.some((note) => note.can_hurt)) ?? false;
   const choose = useCallback((thing: OnSet) => setChosen(thing), []);
   // The trouble and its remedy stand together, before anything is scrolled.
-  const first = glass?.remedies[0]?.offers[0];
+  const { remedies, stale } = useRemedies(glass);
+  const first = remedies[0]?.offers[0];
   const shown = glass?.findings.filter((one) => one.shows) ?? [];
   const mirrors = setup.set?.panes?.filter((pane) => pane.glazing === 'mirror').length ?? 0;
   return (
@@ -64,6 +75,7 @@ export default function GlassStep() {
             <Button
               kind="strong"
               aria-label={`The least that helps: ${first.does}`}
+              isDisabled={stale}
               onPress={() => take(first.does, first.setup)}
             >
               {first.does}
@@ -81,7 +93,7 @@ export default function GlassStep() {
           finding={pointed}
         />
       </Panel>
-      {glass && glass.remedies.length > 0 && <Remedies all={glass.remedies} />}
+      <Remedies all={remedies} stale={stale} />
       {glass && glass.findings.length > 0 && (
         <Findings all={glass.findings} pointed={pointed} point={setPointed} choose={choose} />
       )}

@@ -31,14 +31,14 @@ const Outside = styled.p`
   color: var(--quiet);
 `;
 
-type All = GlassReport['remedies'];
+type All = NonNullable<GlassReport['remedies']>;
 
 /** The least that clears each thing that shows, with what it costs, one press away. */
-export function Remedies({ all }: { all: All }) {
-  return all.map((of) => <Of key={of.name} of={of} />);
+export function Remedies({ all, stale }: { all: All; stale: boolean }) {
+  return all.map((of) => <Of key={of.name} of={of} stale={stale} />);
 }
 
-function Of({ of }: { of: All[number] }) {
+function Of({ of, stale }: { of: All[number]; stale: boolean }) {
   const { take, ask } = useSetup();
   const plate = { lights_off: of.plate_lights_off, people_out: of.plate_people_out };
   return (
@@ -55,6 +55,7 @@ function Of({ of }: { of: All[number] }) {
             <Button
               kind={index === 0 ? 'strong' : 'plain'}
               aria-label={`Do this: ${offer.does}`}
+              isDisabled={stale}
               onPress={() => take(offer.does, offer.setup)}
             >
               Do this
