@@ -15,6 +15,7 @@
 //! | [`optics`] | depth, diffraction, shake, movement, close up |
 //! | [`colour`] | colour temperature and mired |
 //! | [`time`] | hours as clocks show them, time zones, and the instants they stand for |
+//! | [`frame`] | what came: levels into light, patches, two frames taken apart, targets, curves, what they teach |
 //! | [`glass`] | panes and mirrors: what shows in them, how strongly, gloss, spectacles |
 //! | [`proof`] | the picture before it is taken: figures, shadows, one bounce, a layer a light |
 //! | [`set`] | where things stand, what lights give them, one bounce, the frame, shadows of the sun, wind |
@@ -23,6 +24,7 @@ pub mod ambient;
 pub mod colour;
 pub mod exposure;
 pub mod flash;
+pub mod frame;
 pub mod glass;
 pub mod modifier;
 pub mod optics;

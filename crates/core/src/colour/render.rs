@@ -72,6 +72,13 @@ pub struct Painted {
 }
 
 impl LinearRgb {
+    /// As levels of sRGB, 0 to 255, not rounded. Source: IEC 61966-2-1, by palette.
+    pub fn levels(self) -> [f64; 3] {
+        let [red, green, blue] = self.0;
+        let levels = Srgb::<f64>::from_linear(LinSrgb::new(red, green, blue));
+        [levels.red, levels.green, levels.blue].map(|one| one.clamp(0.0, 1.0) * 255.0)
+    }
+
     /// As a colour to paint. Source: IEC 61966-2-1 (sRGB), by palette.
     pub fn painted(self) -> Painted {
         let slack = 0.002;

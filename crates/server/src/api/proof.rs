@@ -10,6 +10,7 @@ use actix_web::{HttpRequest, HttpResponse, delete, get, post};
 use serde::{Deserialize, Serialize};
 use tolva_core::proof::{Fineness, Size, Work};
 use tolva_format::{Kit, ProblemCode, Problems, Setup};
+use tolva_pictures::{clipped, jpeg, png};
 use tolva_store::Store;
 use tolva_wording::{ProofReport, Show, proof_of, proof_reading};
 use utoipa::{IntoParams, ToSchema};
@@ -18,7 +19,7 @@ use super::body::Body;
 use super::problem::{ApiError, ProblemDocument};
 use super::work::worked_out;
 use crate::edge::{known, refused};
-use crate::proofs::{Asked, Kept, Proofs, Superseded, clipped, jpeg, png};
+use crate::proofs::{Asked, Kept, Proofs, Superseded};
 
 /// What is rendered coarsely is so many times smaller.
 const COARSER: u32 = 4;

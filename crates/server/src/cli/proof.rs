@@ -5,13 +5,14 @@ use std::path::PathBuf;
 use clap::Args;
 use tolva_core::proof::{Fineness, Size, Work};
 use tolva_format::Problems;
+use tolva_pictures::{jpeg, png};
 use tolva_planner::proof::Moves;
 use tolva_wording::{Show, proof_of};
 
 use super::error::CliError;
 use super::of_files::read_job;
 use crate::edge::{known, refused};
-use crate::proofs::{Taken, jpeg, png};
+use crate::proofs::taken;
 
 /// What to write.
 #[derive(Debug, Args)]
@@ -46,7 +47,7 @@ pub fn write_proof(asked: &ProofFile) -> Result<(), CliError> {
     let picture = layers.developed(size, &proof.weights, &Moves::default());
     let ending = asked.out.extension().map(std::ffi::OsStr::to_ascii_lowercase);
     let bytes = if ending.is_some_and(|ending| ending == "jpg" || ending == "jpeg") {
-        jpeg(&picture, 95, Some((&Taken::of(&proof, &setup), &format!("{} {}", report.caption, report.settings))))
+        jpeg(&picture, 95, Some((&taken(&proof, &setup), &format!("{} {}", report.caption, report.settings))))
     } else {
         png(&picture)
     };

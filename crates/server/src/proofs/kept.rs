@@ -5,11 +5,12 @@ use std::hash::{DefaultHasher, Hash as _, Hasher as _};
 use std::sync::{Arc, Mutex, PoisonError};
 
 use tolva_core::proof::{Fineness, Layer, Picture, Scene, Seen, Size, Source, There, Work, layer};
+use tolva_pictures::Taken;
 use tolva_planner::proof::{Layers, Moves, Proof, Weights};
 use tolva_planner::setup::Setup;
 use tolva_wording::ProofReport;
 
-use super::pictures::Taken;
+use super::taken;
 
 /// So much is kept, in bytes: about a dozen setups on a screen, or two large pictures.
 const ROOM: usize = 400 * 1024 * 1024;
@@ -181,7 +182,7 @@ impl Proofs {
             let iso = proof.iso as f32;
             picture = picture.grained(iso, 1);
         }
-        let taken = Taken::of(proof, setup);
+        let taken = taken(proof, setup);
         let (settings, caption) = (report.settings.clone(), report.caption.clone());
         let (setup, weights) = (setup.clone(), proof.weights.clone());
         Ok(self.keep(Kept { id, size, picture, layers, weights, setup, settings, caption, taken }))

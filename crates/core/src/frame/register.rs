@@ -1,0 +1,207 @@
+//! How far a frame has moved against another: plain shifting, found coarse to fine on what stands out from its
+//! surroundings, so that a change of exposure or a flash that comes on does not matter.
+
+use super::photo::{Photo, size};
+use crate::proof::{Picture, luminance};
+
+/// How far a frame has moved against another.
+#[derive(Clone, Copy, Debug, PartialEq)]
+pub struct Moved {
+    /// To the right, in frame widths.
+    pub right: f64,
+    /// Down, in frame heights.
+    pub down: f64,
+    /// How alike the two are there, up to 1: the correlation of what stands out.
+    pub alike: f64,
+}
+
+impl Moved {
+    /// Whether it can be trusted: less alike, the scene has changed, or one was turned. Chosen.
+    pub fn is_sure(self) -> bool {
+        self.alike > 0.35
+    }
+}
+
+/// The first look is taken on pictures about so wide.
+const COARSE: usize = 80;
+/// The last on pictures no wider than this.
+const FINE: usize = 640;
+/// As far as a frame may have moved, in its width and height.
+const FARTHEST: f64 = 0.25;
+
+/// How far `now` has moved against `before`: a thing at some place of `before` is by so much farther right and down in `now`.
+/// Nothing where the two are of different proportions, or show nothing that stands out.
+pub fn moved(before: &Photo, now: &Photo) -> Option<Moved> {
+    let proportion = |(wide, high): (usize, usize)| {
+        #[expect(clippy::cast_precision_loss, reason = "a size in pixels")]
+        let proportion = wide as f64 / high as f64;
+        proportion
+    };
+    if (proportion(before.extent()) / proportion(now.extent()) - 1.0).abs() > 0.01 {
+        return None;
+    }
+    let mut best: Option<((i64, i64), f64, usize)> = None;
+    let mut wide = COARSE;
+    loop {
+        let (first, second) = (standing_out(before, wide), standing_out(now, wide));
+        if first.wide != second.wide || first.high != second.high {
+            return None;
+        }
+        let around = match best {
+            None => {
+                #[expect(clippy::cast_possible_truncation, clippy::cast_precision_loss, reason = "a size in pixels")]
+                let far = |extent: usize| (extent as f64 * FARTHEST) as i64;
+                ((0, 0), far(first.wide), far(first.high))
+            }
+            Some(((right, down), _, was)) => {
+                #[expect(clippy::cast_possible_truncation, clippy::cast_precision_loss, reason = "a size in pixels")]
+                let finer = |one: i64| (one as f64 * first.wide as f64 / was as f64).round() as i64;
+                ((finer(right), finer(down)), 2, 2)
+            }
+        };
+        let ((right, down), across, along) = around;
+        let places = (-across..=across).flat_map(|x| (-along..=along).map(move |y| (right + x, down + y)));
+        let found = places.filter_map(|at| Some((at, first.alike(&second, at)?))).max_by(|a, b| a.1.total_cmp(&b.1));
+        let (at, alike) = found?;
+        best = Some((at, alike, first.wide));
+        if first.wide >= FINE || first.wide >= before.extent().0 {
+            #[expect(clippy::cast_precision_loss, reason = "a size in pixels")]
+            let of = |one: i64, extent: usize| one as f64 / extent as f64;
+            return Some(Moved { right: of(at.0, first.wide), down: of(at.1, first.high), alike });
+        }
+        wide = first.wide * 2;
+    }
+}
+
+/// A small picture of how much each place stands out from its surroundings.
+struct Standing {
+    wide: usize,
+    high: usize,
+    at: Vec<f32>,
+}
+
+impl Photo {
+    /// The same, about so wide: whole pixels put together.
+    pub(super) fn smaller(&self, wide: usize) -> Picture {
+        let (width, height) = self.extent();
+        let step = width.div_ceil(wide.max(1)).max(1);
+        let (across, along) = ((width / step).max(1), (height / step).max(1));
+        let mut pixels = Vec::with_capacity(across * along);
+        for row in 0..along {
+            for column in 0..across {
+                let mut sum = [0.0; 3];
+                let mut count = 0.0;
+                for y in (row * step..(row + 1) * step).take_while(|y| *y < height) {
+                    for x in (column * step..(column + 1) * step).take_while(|x| *x < width) {
+                        let pixel = self.picture.pixels[y * width + x];
+                        for channel in 0..3 {
+                            sum[channel] += pixel[channel];
+                        }
+                        count += 1.0;
+                    }
+                }
+                pixels.push(sum.map(|one| one / count));
+            }
+        }
+        Picture { size: size(across, along), pixels }
+    }
+}
+
+/// Stops of luminance less their mean over nine by nine.
+fn standing_out(photo: &Photo, wide: usize) -> Standing {
+    let small = photo.smaller(wide);
+    let (wide, high) = (small.size.width as usize, small.size.height as usize);
+    let stops: Vec<f32> = small.pixels.iter().map(|pixel| luminance(*pixel).max(DARKEST).log2()).collect();
+    let mean = blurred(&stops, wide, high);
+    let at = stops.iter().zip(&mean).map(|(one, mean)| (one - mean).clamp(-3.0, 3.0)).collect();
+    Standing { wide, high, at }
+}
+
+/// Under this, noise stands out.
+const DARKEST: f32 = 0.002;
+const REACH: usize = 4;
+
+/// The mean over nine by nine, by rows and then by columns.
+fn blurred(of: &[f32], wide: usize, high: usize) -> Vec<f32> {
+    let along = |of: &[f32], count: usize, at: &dyn Fn(usize, usize) -> usize, lines: usize| {
+        let mut out = vec![0.0; of.len()];
+        for line in 0..lines {
+            for place in 0..count {
+                let ends = place.saturating_sub(REACH)..(place + REACH + 1).min(count);
+                #[expect(clippy::cast_precision_loss, reason = "at most nine")]
+                let over = ends.len() as f32;
+                out[at(line, place)] = ends.map(|one| of[at(line, one)]).sum::<f32>() / over;
+            }
+        }
+        out
+    };
+    let rows = along(of, wide, &|line, place| line * wide + place, high);
+    along(&rows, high, &|line, place| place * wide + line, wide)
+}
+
+impl Standing {
+    /// The correlation with another that is moved so many pixels; nothing where one has nothing in it.
+    fn alike(&self, other: &Self, (right, down): (i64, i64)) -> Option<f64> {
+        let ends = |by: i64, extent: usize| {
+            let extent = i64::try_from(extent).unwrap_or(i64::MAX);
+            (0.max(-by), extent.min(extent - by))
+        };
+        let ((left, last), (top, bottom)) = (ends(right, self.wide), ends(down, self.high));
+        let (mut both, mut ours, mut theirs) = (0.0f64, 0.0f64, 0.0f64);
+        for y in top..bottom {
+            let (row, moved) = (usize::try_from(y).ok()?, usize::try_from(y + down).ok()?);
+            for x in left..last {
+                let (column, along) = (usize::try_from(x).ok()?, usize::try_from(x + right).ok()?);
+                let one = f64::from(self.at[row * self.wide + column]);
+                let other = f64::from(other.at[moved * self.wide + along]);
+                both += one * other;
+                ours += one * one;
+                theirs += other * other;
+            }
+        }
+        let whole = (ours * theirs).sqrt();
+        (whole > 1e-9).then(|| both / whole)
+    }
+}
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+    use rstest::rstest;
+
+    /// A made-up scene: some blocks of different brightness on a slope of light.
+    fn scene(right: i64, down: i64, gain: f32) -> Photo {
+        let (wide, high) = (320_usize, 200_usize);
+        let pixels = (0..wide * high).map(|at| {
+            let (x, y) = ((at % wide) as i64 - right, (at / wide) as i64 - down);
+            let (column, row) = (x.div_euclid(23), y.div_euclid(17));
+            let block = (column * column * 7 + row * row * 5 + column * row * 3).rem_euclid(23);
+            let slope = 1.0 + (at % wide) as f32 / 320.0;
+            [(0.03 + block as f32 * 0.01) * slope * gain; 3]
+        });
+        Photo { picture: Picture { size: size(wide, high), pixels: pixels.collect() }, clipped: vec![0; wide * high] }
+    }
+
+    #[rstest]
+    #[case(0, 0)]
+    #[case(14, -9)]
+    #[case(-37, 22)]
+    fn a_moved_frame_is_found_at_another_exposure(#[case] right: i64, #[case] down: i64) {
+        let found = moved(&scene(0, 0, 1.0), &scene(right, down, 0.4)).expect("it moved");
+        assert!((found.right - right as f64 / 320.0).abs() < 0.004, "{found:?}");
+        assert!((found.down - down as f64 / 200.0).abs() < 0.006, "{found:?}");
+        assert!(found.is_sure());
+    }
+
+    #[test]
+    fn another_scene_is_not_trusted() {
+        let flat = Photo {
+            picture: Picture { size: size(320, 200), pixels: vec![[0.2; 3]; 64_000] },
+            clipped: vec![0; 64_000],
+        };
+        assert_eq!(moved(&scene(0, 0, 1.0), &flat), None);
+        let tall =
+            Photo { picture: Picture { size: size(200, 320), ..flat.picture.clone() }, clipped: flat.clipped.clone() };
+        assert_eq!(moved(&flat, &tall), None);
+    }
+}

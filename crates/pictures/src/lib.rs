@@ -1,0 +1,13 @@
+//! Pictures as files: frames read into linear light with what they were taken with, and pictures of the core written.
+//!
+//! What is hostile is refused in words before it costs anything: sizes are looked at before a picture is unpacked.
+
+mod profile;
+mod raw;
+mod read;
+mod settings;
+mod write;
+
+pub use read::{Frame, Levels, MOST_BYTES, MOST_PIXELS, Unreadable, levels, read};
+pub use settings::{Lacking, Taken};
+pub use write::{clipped, jpeg, png};

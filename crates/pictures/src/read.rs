@@ -1,0 +1,215 @@
+//! Frames from files.
+
+use std::io::Cursor;
+
+use image::{ColorType, DynamicImage, ExtendedColorType, ImageDecoder};
+use tolva_core::frame::{Encoding, NoRaster, Photo, Raster, Samples, ToneCurve, Turned};
+use zune_core::bytestream::ZCursor;
+use zune_core::colorspace::ColorSpace;
+use zune_core::options::DecoderOptions;
+use zune_jpeg::JpegDecoder;
+
+use crate::profile::encoding;
+use crate::raw::preview;
+use crate::settings::{Taken, of_block, of_file, orientation};
+
+/// A file of at most so many bytes is read.
+pub const MOST_BYTES: usize = 200_000_000;
+/// A picture of at most so many pixels is unpacked: 65 million, three bytes each.
+pub const MOST_PIXELS: u64 = 65_000_000;
+/// One whose parts come one after the other needs several times the room.
+const MOST_PROGRESSIVE: u64 = 26_000_000;
+
+/// A frame as it was read.
+#[derive(Clone, Debug, PartialEq)]
+pub struct Frame {
+    /// The copy that is measured.
+    pub photo: Photo,
+    /// What the file says it was taken with.
+    pub taken: Taken,
+    /// The picture in the file, upright: from left to right, from top to bottom.
+    pub size: (usize, usize),
+    /// It is the preview of a raw file.
+    pub preview: bool,
+}
+
+/// The levels of a frame as they stand in its file, for a camera's curve.
+#[derive(Clone, Debug, PartialEq)]
+pub struct Levels {
+    /// As they stand.
+    pub raster: Raster,
+    /// How they stand for light.
+    pub encoding: Encoding,
+    /// How it lies in the file.
+    pub turned: Turned,
+    /// What it was taken with.
+    pub taken: Taken,
+    /// It is the preview of a raw file.
+    pub preview: bool,
+}
+
+/// Why a file gives no frame.
+#[derive(Clone, Debug, PartialEq, Eq, thiserror::Error)]
+pub enum Unreadable {
+    /// Nothing in it.
+    #[error("the file is empty")]
+    Empty,
+    /// Too long.
+    #[error("the file has {} MB, and at most {} MB are read", .0 / 1_000_000, MOST_BYTES / 1_000_000)]
+    TooLong(usize),
+    /// None of the formats.
+    #[error("it is no JPEG, PNG or TIFF, and no raw file with a preview in it")]
+    NoPicture,
+    /// Too many pixels.
+    #[error("it says it is {width} × {height} pixels; at most {} million are read", most / 1_000_000)]
+    TooLarge {
+        /// From left to right.
+        width: u64,
+        /// From top to bottom.
+        height: u64,
+        /// How many would be read.
+        most: u64,
+    },
+    /// Colours for print.
+    #[error("it is in CMYK, the colours of print: give it out as sRGB")]
+    Cmyk,
+    /// More than one picture.
+    #[error("it is an animation: a frame is one picture")]
+    Animated,
+    /// A profile that is odd.
+    #[error("its colour profile cannot be used ({0}): give it out as sRGB, Adobe RGB or Display P3")]
+    Profile(String),
+    /// It breaks off, or is damaged.
+    #[error("it breaks off or is damaged: {0}")]
+    Damaged(String),
+}
+
+impl From<NoRaster> for Unreadable {
+    fn from(wrong: NoRaster) -> Self {
+        Self::Damaged(wrong.to_string())
+    }
+}
+
+/// A frame from a file: JPEG, PNG, TIFF, or the preview of a raw file. By the camera's own curve where it is known.
+///
+/// # Errors
+/// What is wrong with the file.
+pub fn read(file: &[u8], curve: Option<&ToneCurve>) -> Result<Frame, Unreadable> {
+    let Levels { raster, encoding, turned, taken, preview } = levels(file, curve)?;
+    let size = if turned.0 >= 5 { (raster.height, raster.width) } else { (raster.width, raster.height) };
+    Ok(Frame { photo: Photo::of(&raster, &encoding, turned)?, taken, size, preview })
+}
+
+/// The levels of a frame, as they stand in its file.
+///
+/// # Errors
+/// What is wrong with the file.
+pub fn levels(file: &[u8], curve: Option<&ToneCurve>) -> Result<Levels, Unreadable> {
+    if file.is_empty() {
+        return Err(Unreadable::Empty);
+    }
+    if file.len() > MOST_BYTES {
+        return Err(Unreadable::TooLong(file.len()));
+    }
+    match image::guess_format(file) {
+        Ok(image::ImageFormat::Jpeg) => jpeg(file, curve),
+        Ok(image::ImageFormat::Png) => png(file, curve),
+        Ok(image::ImageFormat::Tiff) => tiff(file, curve),
+        // A raw file may have a mark of its own where TIFF has its number.
+        _ => of_preview(file, curve).unwrap_or(Err(Unreadable::NoPicture)),
+    }
+}
+
+fn of_preview(file: &[u8], curve: Option<&ToneCurve>) -> Option<Result<Levels, Unreadable>> {
+    let inside = preview(file)?;
+    Some(jpeg(inside, curve).map(|levels| {
+        // The preview may say nothing of how it was taken; the raw file does.
+        let whole = of_file(file);
+        let outside = whole.as_ref().map(Taken::of).unwrap_or_default();
+        let turned = match (levels.turned, &whole) {
+            (Turned(1), Some(exif)) => Turned(orientation(exif)),
+            (turned, _) => turned,
+        };
+        let taken = if levels.taken.settings().is_ok() { levels.taken } else { outside };
+        Levels { turned, taken, preview: true, ..levels }
+    }))
+}
+
+fn within(width: u64, height: u64, most: u64) -> Result<(), Unreadable> {
+    if width.saturating_mul(height) > most { Err(Unreadable::TooLarge { width, height, most }) } else { Ok(()) }
+}
+
+fn damaged(wrong: &dyn std::fmt::Display) -> Unreadable {
+    Unreadable::Damaged(wrong.to_string().chars().take(200).collect())
+}
+
+/// What an EXIF block says, and how the picture lies.
+fn said(block: Option<&[u8]>) -> (Taken, Turned) {
+    block
+        .and_then(of_block)
+        .map_or((Taken::default(), Turned(1)), |exif| (Taken::of(&exif), Turned(orientation(&exif))))
+}
+
+fn jpeg(file: &[u8], curve: Option<&ToneCurve>) -> Result<Levels, Unreadable> {
+    let options = DecoderOptions::default()
+        .set_strict_mode(true)
+        .set_max_width(65_535)
+        .set_max_height(65_535)
+        .jpeg_set_out_colorspace(ColorSpace::RGB);
+    let mut decoder = JpegDecoder::new_with_options(ZCursor::new(file), options);
+    decoder.decode_headers().map_err(|wrong| damaged(&wrong))?;
+    let info = decoder.info().ok_or_else(|| damaged(&"it has no header"))?;
+    let most = if info.sof.is_sequential_dct() { MOST_PIXELS } else { MOST_PROGRESSIVE };
+    within(info.width.into(), info.height.into(), most)?;
+    if matches!(decoder.input_colorspace(), Some(ColorSpace::CMYK | ColorSpace::YCCK)) {
+        return Err(Unreadable::Cmyk);
+    }
+    let encoding = encoding(decoder.icc_profile().as_deref(), curve)?;
+    let (taken, turned) = said(decoder.exif().map(Vec::as_slice));
+    let samples = decoder.decode().map_err(|wrong| damaged(&wrong))?;
+    let raster = Raster { width: info.width.into(), height: info.height.into(), samples: Samples::Eight(samples) };
+    Ok(Levels { raster, encoding, turned, taken, preview: false })
+}
+
+fn png(file: &[u8], curve: Option<&ToneCurve>) -> Result<Levels, Unreadable> {
+    let decoder = image::codecs::png::PngDecoder::new(Cursor::new(file)).map_err(|wrong| damaged(&wrong))?;
+    if decoder.is_apng().unwrap_or(false) {
+        return Err(Unreadable::Animated);
+    }
+    unpacked(decoder, curve)
+}
+
+fn tiff(file: &[u8], curve: Option<&ToneCurve>) -> Result<Levels, Unreadable> {
+    // A raw file that passes for TIFF holds levels of its sensor, which are no picture yet: its preview is.
+    if let Some(inside) = of_preview(file, curve) {
+        return inside;
+    }
+    let decoder = image::codecs::tiff::TiffDecoder::new(Cursor::new(file)).map_err(|wrong| damaged(&wrong))?;
+    if matches!(decoder.original_color_type(), ExtendedColorType::Cmyk8 | ExtendedColorType::Cmyk16) {
+        return Err(Unreadable::Cmyk);
+    }
+    let mut levels = unpacked(decoder, curve)?;
+    if let Some(exif) = of_file(file) {
+        (levels.taken, levels.turned) = (Taken::of(&exif), Turned(orientation(&exif)));
+    }
+    Ok(levels)
+}
+
+fn unpacked(mut decoder: impl ImageDecoder, curve: Option<&ToneCurve>) -> Result<Levels, Unreadable> {
+    let (width, height) = decoder.dimensions();
+    // Sixteen bits take twice the room.
+    let deep = decoder.color_type().bytes_per_pixel() > ColorType::Rgba8.bytes_per_pixel();
+    within(width.into(), height.into(), if deep { MOST_PROGRESSIVE } else { MOST_PIXELS })?;
+    let profile = decoder.icc_profile().ok().flatten();
+    let (taken, turned) = said(decoder.exif_metadata().ok().flatten().as_deref());
+    let encoding = encoding(profile.as_deref(), curve)?;
+    let picture = DynamicImage::from_decoder(decoder).map_err(|wrong| damaged(&wrong))?;
+    let samples = match picture.color() {
+        ColorType::L8 | ColorType::La8 | ColorType::Rgb8 | ColorType::Rgba8 => {
+            Samples::Eight(picture.into_rgb8().into_raw())
+        }
+        _ => Samples::Sixteen(picture.into_rgb16().into_raw()),
+    };
+    let raster = Raster { width: width as usize, height: height as usize, samples };
+    Ok(Levels { raster, encoding, turned, taken, preview: false })
+}
