@@ -38,6 +38,12 @@ enum Task {
         #[arg(long)]
         seed: Option<u64>,
     },
+    /// The closed loop of plan, frame and learning on so many seeded sets; `verify` runs it on 200.
+    Loop {
+        /// How many sets.
+        #[arg(long, default_value_t = 1000)]
+        sets: u64,
+    },
     /// The campaign against the server: kills, races, full disks, hostile requests, for some minutes. A short form of it is
     /// in `verify`.
     Siege {
@@ -74,6 +80,10 @@ fn main() -> ExitCode {
         Task::Dev => dev::dev(),
         Task::Verify => verify(),
         Task::Search { rounds, seed } => search(rounds, seed),
+        Task::Loop { sets } => {
+            run(cargo(&["test", "--quiet", "--package", "tolva-planner", "--test", "closed_loop", "--", "--nocapture"])
+                .env("TOLVA_LOOP_SETS", sets.to_string()))
+        }
         Task::Siege { minutes, seed, jobs } => siege(minutes, seed, jobs),
         Task::Screenshots => in_a_browser("screenshots", &[]),
         Task::Made => made::make(),

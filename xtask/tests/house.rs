@@ -12,17 +12,18 @@ fn crates() -> PathBuf {
 }
 
 /// What each crate may know of the others.
-const ARROWS: [(&str, &[&str]); 10] = [
+const ARROWS: [(&str, &[&str]); 11] = [
     ("core", &[]),
     ("planner", &["core"]),
     ("format", &["core", "format-derive", "planner"]),
     ("format-derive", &[]),
     ("wording", &["core", "planner"]),
     ("calculators", &["core", "wording"]),
-    ("devices", &["core", "planner"]),
+    ("devices", &["core", "pictures", "planner"]),
+    ("pictures", &["core"]),
     ("places", &[]),
     ("store", &["format"]),
-    ("server", &["calculators", "core", "devices", "format", "places", "planner", "store", "wording"]),
+    ("server", &["calculators", "core", "devices", "format", "pictures", "places", "planner", "store", "wording"]),
 ];
 
 /// The names in a section of a crate's manifest.

@@ -1,10 +1,12 @@
 //! Outside devices and services behind traits, and the simulated stand-ins that ship with Tolva. What a stand-in gives
 //! is marked as simulated wherever it shows.
 
+mod camera;
 mod forecast;
 mod meter;
 mod trigger;
 
+pub use camera::{Camera, Scene, SimulatedCamera};
 pub use forecast::{Forecast, SimulatedForecast};
 pub use meter::{Meter, SimulatedMeter};
 pub use trigger::{Heard, Sent, SimulatedTrigger, Trigger, UnitState};

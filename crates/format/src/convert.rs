@@ -3,16 +3,17 @@
 
 use crate::{
     Ambient, AngleHeight, Artificial, AutomaticConvention, Backdrop, Background, BackgroundKind, BalanceReason,
-    BareSurface, Blend, Board, Boom, Bounce, BounceOff, Camera, CameraAim, CameraPlace, CameraReading, Card, CardKind,
-    Ceiling, CircleOfConfusion, Clothes, CloudHour, ContinuousOutput, Control, Depth, DiscSurface, Duration, Duty,
-    EvReading, ExposureConvention, FallingOrder, FeatherTo, Filter, Finish, Fixed, Flash, FlashOutput, Floor,
+    BareSurface, Believed, Blend, Board, Boom, Bounce, BounceOff, Camera, CameraAim, CameraPlace, CameraReading, Card,
+    CardKind, Ceiling, CircleOfConfusion, Clothes, CloudHour, ContinuousOutput, Control, Depth, DiscSurface, Duration,
+    Duty, EvReading, ExposureConvention, FallingOrder, FeatherTo, Filter, Finish, Fixed, Flash, FlashOutput, Floor,
     ForecastCloud, FrameKind, FrameToTake, Gel, GuideNumberFeet, GuideNumberMetres, GuideNumberZoom, HandheldRule,
-    Hazard, HazardKind, Head, IncidentReceptor, IsoRange, Kit, Lens, Light, LightPlace, LightWish, LocalTime,
+    Hazard, HazardKind, Head, IncidentReceptor, IsoRange, Kit, Learnt, Lens, Light, LightPlace, LightWish, LocalTime,
     LuxReading, MeasuredOutput, MeterReading, MeteringMethod, Modifier, ModifierSurface, Movement, NamedLight,
     Obstacle, ObstacleHeight, OpenShade, Opening, Pace, Pane, PaneGlazing, Person, PowerRange, PowerStep, Preference,
     Preset, Product, ProductShape, Reading, RectangleSurface, Region, RegionPlace, Role, Scene, Sensor, Set, Setup,
     ShutterRange, Side, Site, SizeHeight, Skin, Spectacles, Speed, Spill, Stand, StatedColour, SteadyCloud, Step,
-    Support, SurfaceColour, Surroundings, Sync, Trigger, TypicalLight, Wall, Weather, WhiteBalance, ZoomGuideNumber,
+    Support, SurfaceColour, Surroundings, Sync, Trigger, TypicalLight, Unknown, Wall, Weather, WhiteBalance,
+    ZoomGuideNumber,
 };
 
 /// What becomes another type that means the same.
@@ -88,7 +89,10 @@ macro_rules! twin {
     };
 }
 
-twin!(tolva_planner::setup: struct Setup { id, name, notes, scene, regions, blend, camera_id, lens_id, focal_length_mm, camera_distance_m, fixed, filter_ids, sync, depth, circle_of_confusion, speed, pace, exposure, automatic_exposure, white_balance, preferences, falling_order, lights, set, frames });
+twin!(tolva_planner::setup: struct Setup { id, name, notes, scene, regions, blend, camera_id, lens_id, focal_length_mm, camera_distance_m, fixed, filter_ids, sync, depth, circle_of_confusion, speed, pace, exposure, automatic_exposure, white_balance, preferences, falling_order, lights, set, frames, learnt });
+twin!(tolva_planner::setup: struct Learnt { of, bound, frames });
+twin!(tolva_planner::setup: struct Believed { what, more_stops, sure_stops });
+twin!(tolva_planner::setup: enum Unknown { Camera { camera_id, lens_id }, Ambient { region_id }, Light { light_id, flash_id, modifier_id }, Spill { light_id, region_id } });
 twin!(tolva_planner::setup: enum Sync { Ordinary, HighSpeed, Electronic });
 twin!(tolva_planner::setup: enum Depth { Free, OneHead, Rows { rows, apart_m }, Deep { depth_m }, CloseUp { magnification, depth_mm, stacked, overlap } });
 twin!(tolva_planner::setup: struct Speed { slowest_shutter_s, tripod, school, movement, blur_px });

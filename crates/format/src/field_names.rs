@@ -10,7 +10,7 @@ pub(crate) type FieldName = (&'static str, Meant, &'static str, &'static str);
 const TINT: &str = "0 for the usual white of that temperature; positive for a green light.";
 
 /// All of them, in the order of the alphabet.
-pub(crate) const FIELD_NAMES: [FieldName; 205] = [
+pub(crate) const FIELD_NAMES: [FieldName; 208] = [
     ("Ambient.guess_ev100", Light, "Light that is assumed", ""),
     ("AngleHeight.altitude_deg", Number, "Height, degrees", ""),
     ("Artificial.mains_hz", Number, "Mains, Hz", ""),
@@ -23,6 +23,8 @@ pub(crate) const FIELD_NAMES: [FieldName; 205] = [
         "Sunlit part of the frame behind, percent",
         "Up to 15 to 20 %: a shaded subject counts as in shade. More: as in sun.",
     ),
+    ("Believed.more_stops", Stops, "More than its figures say, stops", "What frames have taught."),
+    ("Believed.sure_stops", Stops, "How surely, stops", "One standard deviation."),
     ("Blend.ambient_only.subject_stops", Stops, "Subject, stops", "Where the lit side is to be."),
     ("Blend.fill.ambient_stops", Stops, "Ambient on the subject, stops", "Where the ambient alone puts the lit side."),
     ("Blend.fill.fill_stops", Stops, "Flash against the ambient, stops", "0 for contrasty light, −2 for flat light."),
@@ -113,6 +115,7 @@ pub(crate) const FIELD_NAMES: [FieldName; 205] = [
     ("Head.elevation_deg", Number, "Looks up, degrees", ""),
     ("IsoRange.base_iso", Iso, "Lowest ISO", ""),
     ("IsoRange.highest_iso", Iso, "Highest acceptable ISO", ""),
+    ("Learnt.frames", Number, "Frames it was learnt from", ""),
     ("Lens.closest_focus_m", Length, "Closest focus, from the sensor", ""),
     ("Lens.largest_magnification", Number, "Largest magnification", "1 is life size."),
     ("Lens.longest_mm", Number, "Longest focal length, mm", "The same where it does not zoom."),

@@ -25,6 +25,7 @@ mod kit_apart;
 mod kit_file;
 mod kit_merge;
 mod leaf;
+mod learnt;
 mod meant;
 mod migrate;
 mod new;
@@ -59,6 +60,7 @@ pub use leaf::{
     MeteringMethod, Movement, NamedLight, PowerStep, Preference, Preset, Reading, Sensor, StatedColour, Step,
     SurfaceColour, WhiteBalance, ZoomGuideNumber,
 };
+pub use learnt::{Believed, Learnt, Unknown};
 pub use meant::{Meant, Understood};
 pub use migrate::renew_part_of_a_setup;
 pub use places::{FeatherTo, Head, LightPlace, RegionPlace, Side, Support};

@@ -281,6 +281,20 @@ mod tests {
         }
     }
 
+    /// The demo data as Tolva wrote it while its format was version 7: nothing learnt from frames.
+    #[test]
+    fn a_job_of_version_7_is_read_and_means_the_same() {
+        let before = include_str!("../tests/data/version-7/weir-lane.json");
+        let job = Job::from_json(before.as_bytes()).expect("a job");
+        assert_eq!(job.format_version, FORMAT_VERSION);
+        assert!(job.setups.iter().all(|setup| setup.learnt.is_none()));
+        let old: Value = serde_json::from_str(before).expect("JSON");
+        let lights = |setup: &Value| setup["lights"].as_array().map_or(0, Vec::len);
+        let before: Vec<usize> = old["setups"].as_array().expect("setups").iter().map(lights).collect();
+        assert_eq!(before, job.setups.iter().map(|setup| setup.lights.len()).collect::<Vec<_>>());
+        assert_eq!(Job::from_json(job.to_json().as_bytes()).expect("again"), job);
+    }
+
     /// The demo data as Tolva wrote it while its format was version 6: people without skin or clothes.
     #[test]
     fn a_job_of_version_6_is_read_and_means_the_same() {

@@ -10,6 +10,7 @@ use crate::leaf::{
     Ambient, AutomaticConvention, Bounce, CircleOfConfusion, ExposureConvention, FallingOrder, HandheldRule, Movement,
     Preference, WhiteBalance,
 };
+use crate::learnt::Learnt;
 use crate::places::{LightPlace, RegionPlace};
 use crate::scene::{Role, Scene};
 use crate::set::Set;
@@ -94,6 +95,9 @@ pub struct Setup {
     #[serde(default, skip_serializing_if = "Vec::is_empty")]
     #[schema(max_items = 40)]
     pub frames: Vec<FrameToTake>,
+    /// What frames that came have taught; left out where none was measured.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub learnt: Option<Learnt>,
 }
 
 /// How flash and shutter go together.

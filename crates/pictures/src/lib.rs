@@ -6,8 +6,10 @@ mod profile;
 mod raw;
 mod read;
 mod settings;
+mod unreadable;
 mod write;
 
-pub use read::{Frame, Levels, MOST_BYTES, MOST_PIXELS, Unreadable, levels, read};
+pub use read::{Frame, Levels, MOST_PIXELS, levels, read};
 pub use settings::{Lacking, Taken};
-pub use write::{clipped, jpeg, png};
+pub use unreadable::{MOST_BYTES, Unreadable};
+pub use write::{clipped, jpeg, png, share_map};

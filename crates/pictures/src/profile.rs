@@ -3,7 +3,7 @@
 use moxcms::{ColorProfile, DataColorSpace};
 use tolva_core::frame::{Encoding, ToneCurve};
 
-use crate::read::Unreadable;
+use crate::unreadable::Unreadable;
 
 /// A curve is taken at so many steps.
 const STEPS: usize = 4096;

@@ -3,7 +3,7 @@
 use std::io::Cursor;
 
 use image::{ColorType, DynamicImage, ExtendedColorType, ImageDecoder};
-use tolva_core::frame::{Encoding, NoRaster, Photo, Raster, Samples, ToneCurve, Turned};
+use tolva_core::frame::{Encoding, Photo, Raster, Samples, ToneCurve, Turned};
 use zune_core::bytestream::ZCursor;
 use zune_core::colorspace::ColorSpace;
 use zune_core::options::DecoderOptions;
@@ -12,9 +12,8 @@ use zune_jpeg::JpegDecoder;
 use crate::profile::encoding;
 use crate::raw::preview;
 use crate::settings::{Taken, of_block, of_file, orientation};
+use crate::unreadable::{MOST_BYTES, Unreadable};
 
-/// A file of at most so many bytes is read.
-pub const MOST_BYTES: usize = 200_000_000;
 /// A picture of at most so many pixels is unpacked: 65 million, three bytes each.
 pub const MOST_PIXELS: u64 = 65_000_000;
 /// One whose parts come one after the other needs several times the room.
@@ -46,48 +45,6 @@ pub struct Levels {
     pub taken: Taken,
     /// It is the preview of a raw file.
     pub preview: bool,
-}
-
-/// Why a file gives no frame.
-#[derive(Clone, Debug, PartialEq, Eq, thiserror::Error)]
-pub enum Unreadable {
-    /// Nothing in it.
-    #[error("the file is empty")]
-    Empty,
-    /// Too long.
-    #[error("the file has {} MB, and at most {} MB are read", .0 / 1_000_000, MOST_BYTES / 1_000_000)]
-    TooLong(usize),
-    /// None of the formats.
-    #[error("it is no JPEG, PNG or TIFF, and no raw file with a preview in it")]
-    NoPicture,
-    /// Too many pixels.
-    #[error("it says it is {width} × {height} pixels; at most {} million are read", most / 1_000_000)]
-    TooLarge {
-        /// From left to right.
-        width: u64,
-        /// From top to bottom.
-        height: u64,
-        /// How many would be read.
-        most: u64,
-    },
-    /// Colours for print.
-    #[error("it is in CMYK, the colours of print: give it out as sRGB")]
-    Cmyk,
-    /// More than one picture.
-    #[error("it is an animation: a frame is one picture")]
-    Animated,
-    /// A profile that is odd.
-    #[error("its colour profile cannot be used ({0}): give it out as sRGB, Adobe RGB or Display P3")]
-    Profile(String),
-    /// It breaks off, or is damaged.
-    #[error("it breaks off or is damaged: {0}")]
-    Damaged(String),
-}
-
-impl From<NoRaster> for Unreadable {
-    fn from(wrong: NoRaster) -> Self {
-        Self::Damaged(wrong.to_string())
-    }
 }
 
 /// A frame from a file: JPEG, PNG, TIFF, or the preview of a raw file. By the camera's own curve where it is known.

@@ -62,18 +62,15 @@ impl Taken {
     /// # Errors
     /// What the file does not say.
     pub fn settings(&self) -> Result<CameraSettings, Vec<Lacking>> {
-        match (self.shutter_s, self.f_number, self.iso) {
-            (Some(shutter), Some(aperture), Some(iso)) => Ok(CameraSettings {
+        if let (Some(shutter), Some(aperture), Some(iso)) = (self.shutter_s, self.f_number, self.iso) {
+            return Ok(CameraSettings {
                 shutter: Setting::of(shutter),
                 aperture: Setting::of(aperture),
                 iso: Setting::of(iso),
-            }),
-            _ => {
-                let lacks =
-                    [(self.shutter_s, Lacking::Shutter), (self.f_number, Lacking::Aperture), (self.iso, Lacking::Iso)];
-                Err(lacks.into_iter().filter(|(said, _)| said.is_none()).map(|(_, lacking)| lacking).collect())
-            }
+            });
         }
+        let lacks = [(self.shutter_s, Lacking::Shutter), (self.f_number, Lacking::Aperture), (self.iso, Lacking::Iso)];
+        Err(lacks.into_iter().filter(|(said, _)| said.is_none()).map(|(_, lacking)| lacking).collect())
     }
 
     pub(crate) fn of(exif: &Exif) -> Self {
@@ -227,7 +224,9 @@ mod tests {
             field(Tag::PhotographicSensitivity, Value::Short(vec![200])),
         ];
         let mut writer = Writer::new();
-        fields.iter().for_each(|field| writer.push_field(field));
+        for field in &fields {
+            writer.push_field(field);
+        }
         let mut bytes = Cursor::new(Vec::new());
         writer.write(&mut bytes, false).expect("written");
         let taken = Taken::of(&of_block(&bytes.into_inner()).expect("EXIF"));

@@ -3,7 +3,7 @@
 use image::codecs::jpeg::JpegEncoder;
 use image::codecs::png::{CompressionType, FilterType, PngEncoder};
 use image::{ExtendedColorType, ImageEncoder as _};
-use tolva_core::proof::Picture;
+use tolva_core::proof::{Picture, Size};
 
 use crate::settings::{Taken, as_exif};
 
@@ -54,13 +54,49 @@ pub fn clipped(picture: &Picture) -> image::ImageResult<Vec<u8>> {
     Ok(bytes)
 }
 
+/// The share of flash at every place, 0 to 1: from the colour of what is there to that of flash, with a line at every quarter,
+/// and nothing where it cannot be told.
+///
+/// # Errors
+/// What the encoder says.
+pub fn share_map(size: Size, shares: &[Option<f32>]) -> image::ImageResult<Vec<u8>> {
+    let (wide, high) = (size.width as usize, size.height as usize);
+    #[expect(clippy::cast_possible_truncation, clippy::cast_sign_loss, reason = "0 to 3")]
+    let quarter = |at: usize| shares.get(at).copied().flatten().map(|share| (share * 4.0).clamp(0.0, 3.0) as u8);
+    let mut pixels = Vec::with_capacity(wide * high * 4);
+    for at in 0..wide * high {
+        let (x, y) = (at % wide, at / wide);
+        let own = quarter(at);
+        let beside = [(x + 1 < wide).then(|| at + 1), (y + 1 < high).then(|| at + wide)];
+        let line =
+            beside.into_iter().flatten().any(|next| quarter(next).zip(own).is_some_and(|(one, other)| one != other));
+        pixels.extend(match shares.get(at).copied().flatten() {
+            None => [0; 4],
+            Some(_) if line => LINE,
+            Some(share) => {
+                #[expect(clippy::cast_possible_truncation, clippy::cast_sign_loss, reason = "a level")]
+                let between = |from: u8, to: u8| (f32::from(from) + (f32::from(to) - f32::from(from)) * share) as u8;
+                [between(THERE[0], FLASH[0]), between(THERE[1], FLASH[1]), between(THERE[2], FLASH[2]), 255]
+            }
+        });
+    }
+    let mut bytes = Vec::new();
+    let encoder = PngEncoder::new_with_quality(&mut bytes, CompressionType::Fast, FilterType::Sub);
+    encoder.write_image(&pixels, size.width, size.height, ExtendedColorType::Rgba8)?;
+    Ok(bytes)
+}
+
+/// The colours of the light that is there and of flash, as everywhere in Tolva (`web/src/app/theme.ts`, dusk), and of a line.
+const THERE: [u8; 3] = [0x0b, 0x6b, 0x78];
+const FLASH: [u8; 3] = [0xff, 0x8d, 0x5e];
+const LINE: [u8; 4] = [0x16, 0x16, 0x16, 0xff];
+
 #[cfg(test)]
 mod tests {
     use std::io::Cursor;
 
     use super::*;
     use exif::{In, Tag};
-    use tolva_core::proof::Size;
 
     fn two() -> Picture {
         let size = Size { width: 32, height: 16 };
@@ -86,6 +122,16 @@ mod tests {
         assert_eq!(shown(Tag::ImageDescription), "\"Doorway - + 1/3\"");
         let size = image::load_from_memory(&bytes).expect("a JPEG");
         assert_eq!((size.width(), size.height()), (32, 16));
+    }
+
+    #[test]
+    fn shares_have_a_line_at_every_quarter() {
+        let size = Size { width: 8, height: 1 };
+        let shares = [None, Some(0.0), Some(0.2), Some(0.3), Some(0.3), Some(0.8), Some(1.0), Some(1.0)];
+        let seen = image::load_from_memory(&share_map(size, &shares).expect("a map")).expect("a PNG").to_rgba8();
+        let at = |x: u32| seen.get_pixel(x, 0).0;
+        assert_eq!((at(0)[3], at(2), at(4)), (0, LINE, LINE), "nothing, and a line before 25 and 75 %");
+        assert_eq!((at(1)[..3].to_vec(), at(7)[..3].to_vec()), (THERE.to_vec(), FLASH.to_vec()));
     }
 
     #[test]

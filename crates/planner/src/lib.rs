@@ -15,6 +15,7 @@
 //! | [`edit`] | changes of a setup that need the rules |
 //! | [`colour`] | white balance, gels, mixtures |
 //! | [`proof`] | the set as a scene to render, and what the plan makes of its lights |
+//! | [`frames`] | what came against the plan, and what it teaches |
 //! | [`day`], [`timetable`] | the light of a day, and when to change what as it falls |
 //!
 //! ```
@@ -37,6 +38,7 @@ pub mod day;
 pub mod depth;
 pub mod edit;
 pub mod fixes;
+pub mod frames;
 pub mod glass;
 pub mod hour;
 pub mod lighting;

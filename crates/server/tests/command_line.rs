@@ -237,3 +237,88 @@ fn colour_of_a_job_file() {
     let found = with_input(&["sum", "rendered-grey"], "{\"light_kelvin\": 2850, \"white_balance_kelvin\": 4990}\n");
     assert!(text(&found.stdout).contains("\"linear_r\":1.65"), "{}", text(&found.stdout));
 }
+
+fn reference(name: &str) -> String {
+    let folder = Path::new(env!("CARGO_MANIFEST_DIR")).join("../pictures/tests/data");
+    folder.join(name).to_str().expect("a path").to_owned()
+}
+
+/// One JSON object a line.
+fn lines(output: &Output) -> Vec<Value> {
+    text(&output.stdout).lines().map(|line| serde_json::from_str(line).expect("JSON")).collect()
+}
+
+/// The names of the reference tables are the fields; truth and tolerances are checked in `tolva-pictures`.
+#[test]
+fn frames_are_measured_and_taken_apart() {
+    let (without, with) = (reference("hall-without.jpg"), reference("hall-with.jpg"));
+    let folder = TempDir::new().expect("a folder");
+    let patches = folder.path().join("patches.csv");
+    std::fs::write(&patches, "pair,left,top,width,height\nhall,54,44,52,52\n").expect("written");
+    let patches = patches.to_str().expect("a path");
+    let found = lines(&tolva(&["measure", &with, "--patches", patches]));
+    assert_eq!(
+        (&found[0]["shutter_s"], &found[0]["iso"], &found[0]["flash"]),
+        (&0.008.into(), &800.0.into(), &true.into())
+    );
+    assert_eq!(found[1]["left"], 54.0);
+    assert!((found[1]["stops"].as_f64().expect("stops") + 1.57).abs() < 0.1, "{}", found[1]);
+    let map = folder.path().join("map.png");
+    let map = map.to_str().expect("a path");
+    let found = lines(&tolva(&["separate", &without, &with, "--patches", patches, "-o", map]));
+    assert!((found[0]["flash_share"].as_f64().expect("a share") - 0.8117).abs() < 0.03, "{}", found[0]);
+    assert!(std::fs::read(map).expect("a map").starts_with(b"\x89PNG"));
+}
+
+#[test]
+fn a_target_and_a_curve_are_found() {
+    let found = lines(&tolva(&["target", &reference("target-2.jpg")]));
+    assert!((found[0]["off_stops"].as_f64().expect("stops") + 0.6).abs() < 0.1, "{}", found[0]);
+    assert_eq!(lines(&tolva(&["target", &reference("bracket-a-4.jpg")])), [Value::Null]);
+    let bracket: Vec<String> = (1..=7).map(|number| reference(&format!("bracket-a-{number}.jpg"))).collect();
+    let arguments: Vec<&str> = std::iter::once("curve").chain(bracket.iter().map(String::as_str)).collect();
+    let found = lines(&tolva(&arguments));
+    assert_eq!((found.len(), &found[20]["stops"], found[20]["known"] == true), (31, &0.0.into(), true));
+    assert!((found[20]["level"].as_f64().expect("a level") - 118.0).abs() < 0.1);
+}
+
+/// What cannot be read is named, and the others are measured all the same.
+#[test]
+fn a_wrong_frame_among_good_ones_is_named() {
+    let folder = TempDir::new().expect("a folder");
+    let wrong = folder.path().join("notes.jpg");
+    std::fs::write(&wrong, "no picture").expect("written");
+    let wrong = wrong.to_str().expect("a path");
+    let output = tolva(&["measure", wrong, &reference("target-1.jpg")]);
+    assert!(!output.status.success() && text(&output.stderr).contains("1 of the files"), "{}", text(&output.stderr));
+    let found = lines(&output);
+    assert!(found[0]["error"].as_str().expect("an error").contains("no JPEG, PNG or TIFF"), "{}", found[0]);
+    assert_eq!(found[1]["file"], "target-1.jpg");
+    let output = tolva(&["curve", &reference("bracket-a-1.jpg"), &reference("bracket-a-2.jpg")]);
+    assert!(text(&output.stderr).contains("3 to 11 frames, not 2"), "{}", text(&output.stderr));
+    let outside = folder.path().join("patches.csv");
+    std::fs::write(&outside, "left,top,width,height\n700,44,52,52\n").expect("written");
+    let outside = outside.to_str().expect("a path");
+    let output =
+        tolva(&["separate", &reference("hall-without.jpg"), &reference("hall-with.jpg"), "--patches", outside]);
+    assert!(text(&output.stderr).contains("does not lie in the frame of 720 × 480"), "{}", text(&output.stderr));
+}
+
+/// The stand-in camera takes a frame that Tolva measures, marked as simulated, and says what was hidden when it is asked.
+#[test]
+fn the_stand_in_takes_a_frame() {
+    let folder = TempDir::new().expect("a folder");
+    let frame = folder.path().join("frame.jpg");
+    let frame = frame.to_str().expect("a path");
+    let job = demo("ropeworks-open-day.json");
+    let job = job.to_str().expect("a path");
+    let take = ["stand-in", job, "--setup", "doorway", "-o", frame, "--longest", "96", "--reveal"];
+    let hidden = lines(&tolva(&take));
+    assert!(hidden.iter().any(|one| one["hidden"] == "camera") && hidden.iter().any(|one| one["hidden"] == "light"));
+    let found = lines(&tolva(&["measure", frame]));
+    assert_eq!(
+        (&found[0]["simulated"], &found[0]["flash"], &found[0]["width"]),
+        (&true.into(), &true.into(), &96.into())
+    );
+    assert!(found[0]["lacks"].as_array().is_some_and(Vec::is_empty), "{}", found[0]);
+}

@@ -156,6 +156,7 @@ fn narrowed(setup: &Prepared<'_>, narrow: Narrow, region: &str) -> String {
             format!("Read {} through {through}", light(index).light.id)
         }
         Narrow::MeasureDistance(index) => format!("Measure the distance of {} with a tape", light(index).light.id),
+        Narrow::MeasureAFrame => "Measure another frame".to_owned(),
         Narrow::ReadSpill(index) => format!("Read what {} gives “{region}” by itself", light(index).light.id),
     }
 }

@@ -1793,6 +1793,23 @@ export interface components {
         };
         /** @description A point. */
         BareSurface: Record<string, never>;
+        /** @description What is believed of one unknown. */
+        Believed: {
+            /** @description What. */
+            what: components["schemas"]["Unknown"];
+            /**
+             * Format: double
+             * @description How much more of it there is than its figures say, −12 to 12 stops.
+             * @default 0
+             */
+            more_stops: number;
+            /**
+             * Format: double
+             * @description One standard deviation of that, 0.0001 to 12 stops.
+             * @default 0.33
+             */
+            sure_stops: number;
+        };
         /** @description How flash and the light that is there go together. All stops are from mid grey unless they say otherwise. */
         Blend: {
             /** @description The ambient is placed, and the flash fills it from so many stops under. */
@@ -3728,6 +3745,21 @@ export interface components {
             /** @description Why: which limits are reached, and that waiting no longer helps. */
             says: string;
         };
+        /** @description What frames that came have taught: how much more light there is than the figures say. */
+        Learnt: {
+            /** @description What is believed of each unknown. At most 60. */
+            of: components["schemas"]["Believed"][];
+            /**
+             * @description How they are bound to each other: correlations, −1 to 1, of each with those before it, one after the other. A frame
+             *     that shows a sum knows it better than its parts.
+             */
+            bound?: number[];
+            /**
+             * Format: int32
+             * @description From how many frames: 1 to 100 000.
+             */
+            frames: number;
+        };
         /**
          * @description How distances are shown.
          * @enum {string}
@@ -4086,6 +4118,8 @@ export interface components {
             /** @description Whose light. */
             whose?: components["schemas"]["Whose"];
             part?: components["schemas"]["FloorPart"] | null;
+            /** @description Whether a quarter of the places is enough, as while something is dragged. */
+            coarse?: boolean;
             /** @description Whether to look for what clears each thing that shows in glass, too. */
             remedies?: boolean;
         };
@@ -5561,6 +5595,7 @@ export interface components {
             set?: components["schemas"]["Set"] | null;
             /** @description The frames that are taken, in order. At most 40. */
             frames?: components["schemas"]["FrameToTake"][];
+            learnt?: components["schemas"]["Learnt"] | null;
         };
         /** @description A setup to look at from other sides. */
         SetupRequest: {
@@ -6232,6 +6267,40 @@ export interface components {
          * @enum {string}
          */
         UnitState: "ready" | "off" | "recycling" | "out_of_reach" | "empty" | "overheated";
+        /** @description Something that is not known of a setup and shows in its frames. One that names what has gone since is kept and not used. */
+        Unknown: {
+            /** @description The camera with its lens: how much brighter its frames come than its settings say. */
+            camera: {
+                /** @description The camera. */
+                camera_id: string;
+                /** @description Its lens. */
+                lens_id: string;
+            };
+        } | {
+            /** @description The light that is there, on a region. */
+            ambient: {
+                /** @description The region. */
+                region_id: string;
+            };
+        } | {
+            /** @description What a light gives where it is aimed: its unit, what is before it, how far it stands. */
+            light: {
+                /** @description The light. */
+                light_id: string;
+                /** @description Its unit. */
+                flash_id: string;
+                /** @description What is before it; left out for a bare one. */
+                modifier_id?: string | null;
+            };
+        } | {
+            /** @description What a light gives a region it is not aimed at, beside what it gives where it is aimed. */
+            spill: {
+                /** @description The light. */
+                light_id: string;
+                /** @description The region. */
+                region_id: string;
+            };
+        };
         /** @description A wall or a backdrop, upright from the floor. */
         Wall: {
             /** @description Unique among its kind. */

@@ -36,10 +36,27 @@ pub enum NotABelief {
         /// How many it is of.
         found: usize,
     },
+    /// Not one number a pair.
+    #[error("there are {wanted} pairs of unknowns, and {found} correlations")]
+    Pairs {
+        /// How many there are.
+        wanted: usize,
+        /// How many were handed in.
+        found: usize,
+    },
+    /// A correlation that is none.
+    #[error("{0} is no correlation: it lies between −1 and 1")]
+    Correlation(f64),
+    /// Each may be, and all together may not.
+    #[error("no unknowns are bound to each other like that")]
+    Together,
     /// No spread, or no number.
     #[error("{0} stops is no certainty: it lies over 0 and is finite")]
     Sure(f64),
 }
+
+/// Of an unknown that is none: no certainty.
+const NOTHING: (Stops, Stops) = (Stops(0.0), Stops(f64::NAN));
 
 impl Belief {
     /// What is believed at first: for each unknown how far off it is taken to be and one standard deviation of that, all in
@@ -56,6 +73,48 @@ impl Belief {
         let mean = DVector::from_iterator(unknowns.len(), unknowns.iter().map(|(mean, _)| mean.0));
         let squares = DVector::from_iterator(unknowns.len(), unknowns.iter().map(|(_, sure)| sure.0 * sure.0));
         Ok(Self { mean, spread: DMatrix::from_diagonal(&squares) })
+    }
+
+    /// What is believed of unknowns that are bound to each other: for each unknown how far off it is taken to be and one
+    /// standard deviation of that, and the correlations, −1 to 1, of each unknown with those before it, one after the other.
+    ///
+    /// # Errors
+    /// Another number of correlations than there are pairs, or numbers that no unknowns can have together.
+    pub fn bound(unknowns: &[(Stops, Stops)], correlations: &[f64]) -> Result<Self, NotABelief> {
+        let mut belief = Self::at_first(unknowns)?;
+        let pairs = unknowns.len() * unknowns.len().saturating_sub(1) / 2;
+        if correlations.len() != pairs {
+            return Err(NotABelief::Pairs { wanted: pairs, found: correlations.len() });
+        }
+        let mut next = correlations.iter();
+        for row in 1..unknowns.len() {
+            for column in 0..row {
+                let correlation = *next.next().unwrap_or(&f64::NAN);
+                if !(-1.0..=1.0).contains(&correlation) {
+                    return Err(NotABelief::Correlation(correlation));
+                }
+                let spread = correlation * unknowns[row].1.0 * unknowns[column].1.0;
+                belief.spread[(row, column)] = spread;
+                belief.spread[(column, row)] = spread;
+            }
+        }
+        // Rounding may leave what is all but certain a hair under nothing.
+        let grown = &belief.spread + DMatrix::identity(unknowns.len(), unknowns.len()) * 1e-9;
+        if !unknowns.is_empty() && grown.cholesky().is_none() {
+            return Err(NotABelief::Together);
+        }
+        Ok(belief)
+    }
+
+    /// The correlations of each unknown with those before it, one after the other, as [`Belief::bound`] takes them.
+    pub fn correlations(&self) -> Vec<f64> {
+        let pairs = (1..self.unknowns()).flat_map(|row| (0..row).map(move |column| (row, column)));
+        pairs
+            .map(|(row, column)| {
+                let both = (self.spread[(row, row)] * self.spread[(column, column)]).sqrt();
+                if both > 0.0 { (self.spread[(row, column)] / both).clamp(-1.0, 1.0) } else { 0.0 }
+            })
+            .collect()
     }
 
     /// How many unknowns there are.
@@ -95,7 +154,7 @@ impl Belief {
             return Err(NotABelief::Unknowns { wanted, found });
         }
         let sure = evidence.sure.0;
-        if !(sure > 0.0 && sure.is_finite()) || !evidence.says.0.is_finite() {
+        if !(sure > 0.0 && sure.is_finite() && evidence.says.0.is_finite()) {
             return Err(NotABelief::Sure(sure));
         }
         let of = DVector::from_row_slice(&evidence.of);
@@ -107,6 +166,29 @@ impl Belief {
         let rest = DMatrix::identity(wanted, wanted) - &gain * of.transpose();
         let spread = &rest * &self.spread * rest.transpose() + &gain * gain.transpose() * (sure * sure);
         Ok(Self { mean, spread })
+    }
+
+    /// The same for another list of unknowns: each is one of these, or a new one with how far off it is taken to be and one
+    /// standard deviation of that. What is not in the list any more is forgotten; what stays, stays bound to each other.
+    ///
+    /// # Errors
+    /// A spread that is not over nothing, or no number.
+    pub fn arranged(&self, unknowns: &[Result<usize, (Stops, Stops)>]) -> Result<Self, NotABelief> {
+        let fresh: Vec<(Stops, Stops)> = unknowns
+            .iter()
+            .map(|one| {
+                one.map_or_else(|fresh| fresh, |known| if known < self.unknowns() { self.of(known) } else { NOTHING })
+            })
+            .collect();
+        let mut belief = Self::at_first(&fresh)?;
+        for (row, one) in unknowns.iter().enumerate() {
+            for (column, other) in unknowns.iter().enumerate() {
+                if let (Ok(one), Ok(other)) = (one, other) {
+                    belief.spread[(row, column)] = self.spread[(*one, *other)];
+                }
+            }
+        }
+        Ok(belief)
     }
 
     /// What is believed after a while in which one unknown may have drifted by so much.
@@ -149,6 +231,29 @@ mod tests {
         let (sum, sure) = belief.sum(&[1.0, 1.0]);
         assert!((sum.0 - 0.5).abs() < 0.001 && sure.0 < 0.011, "the sum is known");
         assert!(belief.of(0).1.0 > 0.17, "and neither of them");
+    }
+
+    #[test]
+    fn it_can_be_written_down() {
+        let belief =
+            first(&[(0.1, 0.4), (0.0, 0.2), (0.0, 0.3)]).with(&says(&[1.0, 1.0, 0.4], 0.5, 0.01)).expect("taught");
+        let each: Vec<_> = (0..3).map(|at| belief.of(at)).collect();
+        let again = Belief::bound(&each, &belief.correlations()).expect("the same");
+        let of = [1.0, 0.7, 0.2];
+        assert!((again.sum(&of).1.0 - belief.sum(&of).1.0).abs() < 1e-9);
+        assert!(matches!(Belief::bound(&each, &[0.5]), Err(NotABelief::Pairs { wanted: 3, found: 1 })));
+        assert!(matches!(Belief::bound(&each, &[0.5, 1.5, 0.0]), Err(NotABelief::Correlation(_))));
+        assert_eq!(Belief::bound(&each, &[0.9, -0.9, 0.9]), Err(NotABelief::Together));
+    }
+
+    #[test]
+    fn unknowns_come_and_go() {
+        let belief = first(&[(0.0, 0.4), (0.0, 0.2)]).with(&says(&[1.0, 1.0], 0.5, 0.01)).expect("taught");
+        let turned = belief.arranged(&[Ok(1), Err((Stops(0.0), Stops(0.3))), Ok(0)]).expect("good");
+        assert_eq!((turned.of(0), turned.of(2)), (belief.of(1), belief.of(0)));
+        assert_eq!(turned.of(1), (Stops(0.0), Stops(0.3)));
+        assert!((turned.sum(&[1.0, 0.0, 1.0]).1.0 - belief.sum(&[1.0, 1.0]).1.0).abs() < 1e-12, "bound as they were");
+        assert!(belief.arranged(&[Ok(7)]).is_err());
     }
 
     /// No frame alone moves a figure more than its certainty allows, and none makes anything less sure.

@@ -185,12 +185,11 @@ pub(super) fn size(width: usize, height: usize) -> Size {
 
 /// Into how many pixels each way one goes.
 fn step((width, height): (usize, usize)) -> usize {
-    (1..)
-        .find(|step| {
-            let (wide, high) = (width.div_ceil(*step), height.div_ceil(*step));
-            wide * high <= MOST_PIXELS && wide <= LONGEST && high <= LONGEST
-        })
-        .unwrap_or(1)
+    let fits = |step: &usize| {
+        let (wide, high) = (width.div_ceil(*step), height.div_ceil(*step));
+        wide * high <= MOST_PIXELS && wide <= LONGEST && high <= LONGEST
+    };
+    (1..=width.max(height)).find(fits).unwrap_or(1)
 }
 
 fn reduced<L: Copy + Into<u32> + Sync>(

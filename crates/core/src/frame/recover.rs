@@ -195,6 +195,7 @@ impl Recovered {
 }
 
 #[cfg(test)]
+#[expect(clippy::cast_precision_loss, reason = "places of a grid")]
 mod tests {
     use super::*;
     use rstest::rstest;

@@ -165,6 +165,7 @@ impl Standing {
 }
 
 #[cfg(test)]
+#[expect(clippy::cast_precision_loss, clippy::cast_possible_wrap, reason = "pixels of a small picture")]
 mod tests {
     use super::*;
     use rstest::rstest;

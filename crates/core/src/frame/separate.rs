@@ -109,8 +109,8 @@ impl Separated {
         let part = |layer: &Layer, clipped: &[u8]| -> Measured {
             let (mut sum, mut full, mut count) = ([0.0; 3], 0.0, 0_usize);
             for at in mark.pixels((size.width as usize, size.height as usize)) {
-                for channel in 0..3 {
-                    sum[channel] += f64::from(layer.pixels[at][channel]);
+                for (sum, part) in sum.iter_mut().zip(layer.pixels[at]) {
+                    *sum += f64::from(part);
                 }
                 full += f64::from(clipped[at]) / 255.0;
                 count += 1;

@@ -234,6 +234,7 @@ impl Area {
 }
 
 #[cfg(test)]
+#[expect(clippy::cast_precision_loss, clippy::cast_possible_truncation, reason = "pixels of a small picture")]
 mod tests {
     use super::*;
     use crate::frame::photo::size;

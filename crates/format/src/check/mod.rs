@@ -115,6 +115,12 @@ fn setup(c: &mut Checker, setup: &Setup, kit: &Kit) {
     // A frame may name a light that has gone since: it is off for every frame.
     let mut ids = HashSet::new();
     c.each("frames", &setup.frames, |c, one| unique(c, &mut ids, &one.id));
+    // How they are bound is no range: together they are numbers that unknowns can have, or not.
+    if let Some(one) = setup.learnt.clone()
+        && let Err(wrong) = tolva_planner::setup::Learnt::from(one).belief()
+    {
+        c.within("learnt", |c| c.wrong("bound", wrong.to_string()));
+    }
     if let Some(one) = &setup.set {
         c.within("set", |c| set::set(c, one));
     }

@@ -109,6 +109,7 @@ impl<'a> Prepared<'a> {
         let camera = found("camera", &setup.camera_id, &kit.cameras, |camera| &camera.id)?;
         let lens = found("lens", &setup.lens_id, &kit.lenses, |lens| &lens.id)?;
         let stage = setup.set.as_ref().map(|_| Arc::new(Stage::of(setup, kit)));
+        let learnt = setup.learnt.as_ref();
         let mut lights = Vec::new();
         let mut lamps = Vec::new();
         for (index, one) in setup.lights.iter().enumerate() {
@@ -149,6 +150,9 @@ impl<'a> Prepared<'a> {
                 light[index].film = light[lit].film;
             }
         }
+        for (light, region) in light.iter_mut().zip(&setup.regions) {
+            light.film = light.film - learnt.map_or(Stops::ZERO, |learnt| learnt.ambient(&region.id));
+        }
         // What follows the lit side is taken from it before a card is put there.
         for (light, by) in light.iter_mut().zip(&set_ambient) {
             light.film = light.film - by.by;
@@ -179,7 +183,7 @@ impl<'a> Prepared<'a> {
             sync_rated: Setting::of(sync_rated_s),
             sync_safe: Setting::of(sync_safe_s),
             density,
-            filter: density
+            filter: density - learnt.map_or(Stops::ZERO, |learnt| learnt.camera(setup))
                 + close_up.map_or(Stops::ZERO, CloseUp::loss)
                 + stage.as_ref().map_or(Stops::ZERO, |stage| stage.lens_loss()),
             circle_of_confusion: camera.sensor.circle(setup.circle_of_confusion),

@@ -91,6 +91,8 @@ pub struct PreparedLight<'a> {
     pub aimed_at: usize,
     /// Against its own region as it was typed, one a region; nothing where it does not reach.
     typed_spill: Vec<Stops>,
+    /// How much more than that frames have taught it gives each region it is not aimed at.
+    spills_more: Vec<Stops>,
     /// What it gives each region by where it stands, where the set is used.
     on_set: Option<OnSet>,
 }
@@ -125,6 +127,14 @@ impl OnSet {
 pub enum Either<'a> {
     Flash(Box<PreparedLight<'a>>),
     Lamp(PreparedLamp<'a>),
+}
+
+/// How much more a light gives than its figures say: where it is aimed, and on each region beside that.
+fn taught(setup: &Setup, light: &Light) -> (Stops, Vec<Stops>) {
+    let learnt = setup.learnt.as_ref();
+    let on = |id: &str| learnt.map_or(Stops::ZERO, |learnt| learnt.spill(&light.id, id));
+    let spills = setup.regions.iter().map(|region| on(&region.id)).collect();
+    (learnt.map_or(Stops::ZERO, |learnt| learnt.light(light)), spills)
 }
 
 pub fn prepared<'a>(
@@ -170,7 +180,9 @@ pub fn prepared<'a>(
         (None, Some(bounced)) => (Stops::ZERO, bounced.loss),
         (None, None) => (off_axis(light.feather_deg, exponent), Stops::ZERO),
     };
-    let loss = modifier_loss + gel_loss - turned + by_bounce;
+    // What frames have taught of it is as if it lost so much less.
+    let (more, spills_more) = taught(setup, light);
+    let loss = modifier_loss + gel_loss - turned + by_bounce - more;
     let lowest = Power(Stops(flash.power.lowest_stops));
     // What comes back from a ceiling or wall has its own loss by distance, no near field, and the surface's colour.
     let surface = if bounced.is_some() && on_set.is_none() { Surface::Bare } else { surface };
@@ -233,6 +245,7 @@ pub fn prepared<'a>(
         recycling: flash.recycling(),
         aimed_at,
         typed_spill: spill,
+        spills_more,
         on_set,
         way,
     })))
@@ -283,12 +296,13 @@ impl PreparedLight<'_> {
     /// reach.
     pub fn spill(&self, region: usize, distance: Metres) -> Stops {
         match &self.on_set {
-            Some(_) if region == self.aimed_at => Stops::ZERO,
+            _ if region == self.aimed_at => Stops::ZERO,
             Some(OnSet { reached, .. }) => {
                 let (there, own) = (reached.on(region, distance), reached.on(self.aimed_at, distance));
-                if there.0.is_finite() && own.0.is_finite() { there - own } else { Stops::NOTHING }
+                let reaches = there.0.is_finite() && own.0.is_finite();
+                if reaches { there - own + self.spills_more[region] } else { Stops::NOTHING }
             }
-            None => self.typed_spill[region],
+            None => self.typed_spill[region] + self.spills_more[region],
         }
     }
 

@@ -5,6 +5,7 @@ mod blend;
 mod conventions;
 mod glass;
 mod kit;
+mod learnt;
 mod set;
 mod starter;
 
@@ -16,6 +17,7 @@ pub use kit::{
     GuideNumberFeet, GuideNumberMetres, GuideNumberZoom, IsoRange, Kit, Lens, MeasuredOutput, Modifier,
     ModifierSurface, PowerRange, RectangleSurface, ShutterRange, Stand, Trigger,
 };
+pub use learnt::{Believed, Learnt, Unknown};
 pub use set::{
     CameraAim, CameraPlace, Card, CardKind, Ceiling, Clothes, FeatherTo, Finish, Floor, Hazard, HazardKind, Head,
     LightPlace, Opening, Person, Product, ProductShape, RegionPlace, Set, Side, Skin, Support, Wall,
@@ -80,6 +82,8 @@ pub struct Setup {
     pub set: Option<Set>,
     /// The frames that are taken, in order. At most 40.
     pub frames: Vec<FrameToTake>,
+    /// What frames that came have taught; nothing where none was measured.
+    pub learnt: Option<Learnt>,
 }
 
 /// How flash and shutter go together.
@@ -353,6 +357,7 @@ impl Setup {
             lights: light.into_iter().collect(),
             set: None,
             frames: Vec::new(),
+            learnt: None,
         }
     }
 }

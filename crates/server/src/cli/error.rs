@@ -16,6 +16,10 @@ pub enum CliError {
     File(PathBuf, std::io::Error),
     #[error("{} is not a good job file:\n{}", .0.display(), list(.1))]
     Job(PathBuf, Problems),
+    #[error("{}: {}", .0.display(), .1)]
+    Frame(PathBuf, String),
+    #[error("{0} of the files could not be read: see each one's error")]
+    FramesWrong(usize),
     #[error("there is no job “{0}” in the data file; there is:\n{1}")]
     NoSuchJob(String, String),
     #[error(transparent)]

@@ -1,8 +1,10 @@
 //! The command line.
 
 mod error;
+mod frames;
 mod of_files;
 mod proof;
+mod stand_in;
 
 use std::io::Write as _;
 use std::net::IpAddr;
@@ -13,11 +15,13 @@ use tolva_format::Job;
 use tolva_store::{Listing, Store, StoreError};
 
 pub use error::CliError;
+use frames::{Bracket, Measure, Separate, TargetIn, curve, measure, separate, target};
 use of_files::{
     Falling, OfSetups, OnTheSet, Solve, Sum, colour, light, print, read_job, solved, sums, write_falling, write_glass,
     write_set,
 };
 use proof::{ProofFile, write_proof};
+use stand_in::{StandIn, stand_in};
 
 use crate::serve::Serving;
 use crate::{api, data_file, demo, serve};
@@ -50,6 +54,16 @@ enum Command {
     Glass(OfSetups),
     /// Reads a job file and writes the proof of one setup as a picture: PNG, or JPEG with its settings in EXIF.
     Proof(ProofFile),
+    /// Takes a frame of a setup with the stand-in camera, whose kit and light have faults that nobody knows.
+    StandIn(StandIn),
+    /// Reads frames and writes what each was taken with and what came in each patch, one JSON object a line.
+    Measure(Measure),
+    /// Takes a frame without flash and one with it apart: ambient and flash of each patch, one JSON object a line.
+    Separate(Separate),
+    /// Finds a two-tone target in a frame: how far the exposure is off, and the white balance.
+    Target(TargetIn),
+    /// Recovers a camera's own curve from a bracket of one still scene.
+    Curve(Bracket),
     /// A single computation: reads one JSON object a line from standard input and writes one a line.
     Sum(Sum),
     /// Writes a job from the data file as a job file.
@@ -167,6 +181,11 @@ pub async fn run(tolva: Tolva) -> Result<(), CliError> {
         Command::Set(set) => write_set(&set),
         Command::Glass(of) => write_glass(&of),
         Command::Proof(proof) => write_proof(&proof),
+        Command::StandIn(asked) => stand_in(&asked),
+        Command::Measure(asked) => measure(&asked),
+        Command::Separate(asked) => separate(&asked),
+        Command::Target(asked) => target(&asked),
+        Command::Curve(asked) => curve(&asked),
         Command::Sum(sum) => sums(&sum.name),
         Command::Export(export) => {
             let store = Store::open(&data_file::of(export.data.data)?).await?;

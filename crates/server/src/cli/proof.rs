@@ -1,12 +1,13 @@
 //! The proof of a setup as a file.
 
-use std::path::PathBuf;
+use std::path::{Path, PathBuf};
 
 use clap::Args;
 use tolva_core::proof::{Fineness, Size, Work};
 use tolva_format::Problems;
 use tolva_pictures::{jpeg, png};
 use tolva_planner::proof::Moves;
+use tolva_planner::setup::{Kit, Setup};
 use tolva_wording::{Show, proof_of};
 
 use super::error::CliError;
@@ -30,16 +31,22 @@ pub struct ProofFile {
     longest: u32,
 }
 
-/// Renders it and writes it.
-pub fn write_proof(asked: &ProofFile) -> Result<(), CliError> {
-    let job = read_job(&asked.file)?;
-    let setup = job.setups.iter().find(|setup| setup.id == asked.setup).cloned();
-    let wrong = |problems: Problems| CliError::Job(asked.file.clone(), problems);
+/// One setup of a job file, with the kit.
+pub(super) fn setup_of(file: &Path, id: &str) -> Result<(Setup, Kit), CliError> {
+    let job = read_job(file)?;
+    let setup = job.setups.iter().find(|setup| setup.id == id).cloned();
+    let wrong = |problems: Problems| CliError::Job(file.to_owned(), problems);
     let setup = setup.ok_or_else(|| {
         let ids: Vec<&str> = job.setups.iter().map(|setup| setup.id.as_str()).collect();
-        wrong(Problems::one("/setups", format!("there is no setup “{}”: there are {}", asked.setup, ids.join(", "))))
+        wrong(Problems::one("/setups", format!("there is no setup “{id}”: there are {}", ids.join(", "))))
     })?;
-    let (setup, kit) = known(setup, job.kit).map_err(wrong)?;
+    known(setup, job.kit).map_err(wrong)
+}
+
+/// Renders it and writes it.
+pub fn write_proof(asked: &ProofFile) -> Result<(), CliError> {
+    let (setup, kit) = setup_of(&asked.file, &asked.setup)?;
+    let wrong = |problems: Problems| CliError::Job(asked.file.clone(), problems);
     let (proof, report) = proof_of(&setup, &kit, Show::default()).map_err(refused).map_err(wrong)?;
     let size = Size::of_frame(asked.longest, proof.proportion);
     // Nobody stops it here.

@@ -274,7 +274,8 @@ fn light_map(
     unit: LengthUnit,
 ) -> LightMap {
     let FloorPart { left_m, near_m, right_m, far_m } = part;
-    let grid = Grid { left_m, near_m, right_m, far_m, columns: COLUMNS, rows: ROWS };
+    let by = if asked.coarse { 2 } else { 1 };
+    let grid = Grid { left_m, near_m, right_m, far_m, columns: COLUMNS / by, rows: ROWS / by };
     let whose = match &asked.whose {
         Whose::Light(id) => domain::Whose::Light(id.clone()),
         Whose::Flashes => domain::Whose::Flashes,
@@ -298,8 +299,8 @@ fn light_map(
     LightMap {
         whose: asked.whose.clone(),
         part,
-        columns: COLUMNS,
-        rows: ROWS,
+        columns: grid.columns,
+        rows: grid.rows,
         hundredths,
         levels: LEVELS.map(level).collect(),
         says: format!("{what}, in stops from mid grey at eye height, on a face turned to the light."),

@@ -75,6 +75,9 @@ pub struct MapAsked {
     /// What part of the floor; left out, all that stands on the set.
     #[serde(default)]
     pub part: Option<FloorPart>,
+    /// Whether a quarter of the places is enough, as while something is dragged.
+    #[serde(default)]
+    pub coarse: bool,
     /// Whether to look for what clears each thing that shows in glass, too.
     #[serde(default)]
     pub remedies: bool,

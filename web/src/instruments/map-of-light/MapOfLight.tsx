@@ -67,8 +67,8 @@ const zoom = 1.35;
 /** The set to scale, with the flash drawn as contours in stops: from above, from the side, and through the lens. */
 export function MapOfLight({ chosen, choose, lights, first: seen = 'above', glass, remedies = false, finding }: Props) {
   const set = useLivePlan((plan) => plan.set) ?? undefined;
-  // While something is held nobody looks for what clears: the outlines follow the hand.
-  const looked = useJobState((state) => state.held === undefined) && remedies;
+  // While something is held the map is drawn from fewer places, and nobody looks for what clears: they follow the hand.
+  const held = useJobState((state) => state.held !== undefined);
   const [view, setView] = useState<View>(seen);
   const [whose, setWhose] = useState<string>();
   const [part, setPart] = useState<FloorPart>();
@@ -84,9 +84,9 @@ export function MapOfLight({ chosen, choose, lights, first: seen = 'above', glas
     () => ({
       whose: shown === 'flashes' || shown === 'together' ? shown : { light: shown },
       ...(part ? { part } : {}),
-      ...(looked ? { remedies: true } : {}),
+      ...(held ? { coarse: true } : remedies ? { remedies } : {}),
     }),
-    [shown, part, looked],
+    [shown, part, remedies, held],
   );
   useMapAsked(asked);
   // What is drawn at first stays where it is while something is dragged.

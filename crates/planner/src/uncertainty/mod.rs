@@ -1,6 +1,10 @@
 //! How certain a total is: the root of the sum of squares of what is not known, each part weighted by its share of
 //! the light. Figures from common practice, no source, except the distance, which is arithmetic: 5 % is 0.14 stop.
 
+mod unknowns;
+
+pub use unknowns::{Known, Seen, known_now, unknowns, weights, with_more};
+
 use crate::lighting::{AmbientSource, Prepared, PreparedLight};
 use crate::setup::FlashOutput;
 use crate::solver::{Outcome, RegionOutcome};
@@ -35,6 +39,8 @@ pub enum Narrow {
     ReadThrough(usize),
     /// Measuring how far a light stands.
     MeasureDistance(usize),
+    /// Measuring another frame.
+    MeasureAFrame,
     /// Reading what a light gives the region by itself.
     ReadSpill(usize),
 }
@@ -74,9 +80,21 @@ fn of_light(light: &PreparedLight<'_>) -> (f64, f64) {
     (unit, modifier.hypot(gels).hypot(bounce))
 }
 
+/// What is not known of a light at the region it is aimed at, all together.
+fn of_light_in_all(light: &PreparedLight<'_>) -> f64 {
+    let (unit, before) = of_light(light);
+    unit.hypot(before).hypot(DISTANCE)
+}
+
 /// All that is not known of a region's total, the largest first.
 pub fn uncertainty_terms(setup: &Prepared<'_>, outcome: &Outcome, region: usize) -> Vec<UncertaintyTerm> {
     let here: &RegionOutcome = &outcome.regions[region];
+    // What frames have taught binds the unknowns to each other: what is left of them is told as one.
+    if setup.setup.learnt.is_some() {
+        let known = known_now(setup, outcome);
+        let (_, sure) = known.belief.sum(&weights(setup, here, region, &known.of));
+        return vec![UncertaintyTerm { stops: sure.0, narrow: Narrow::MeasureAFrame, left: 0.5 }];
+    }
     let ambient = (1.0 - here.flash_share()) * of_ambient(setup.known[region]);
     let again = matches!(setup.known[region], AmbientSource::Read { .. });
     let mut all = vec![

@@ -1,0 +1,118 @@
+//! What frames have taught about things that nobody knows: how much more light there is than their figures say.
+
+use super::{Light, Setup};
+use tolva_core::frame::{Belief, NotABelief};
+use tolva_core::scale::Stops;
+
+/// Something that is not known of a setup and shows in its frames.
+#[derive(Clone, Debug, PartialEq, Eq)]
+pub enum Unknown {
+    /// The camera with its lens: how much brighter its frames come than its settings say.
+    Camera {
+        /// The camera.
+        camera_id: String,
+        /// Its lens.
+        lens_id: String,
+    },
+    /// The light that is there, on a region.
+    Ambient {
+        /// The region.
+        region_id: String,
+    },
+    /// What a light gives where it is aimed: its unit, what is before it, how far it stands.
+    Light {
+        /// The light.
+        light_id: String,
+        /// Its unit.
+        flash_id: String,
+        /// What is before it.
+        modifier_id: Option<String>,
+    },
+    /// What a light gives a region it is not aimed at, beside what it gives where it is aimed.
+    Spill {
+        /// The light.
+        light_id: String,
+        /// The region.
+        region_id: String,
+    },
+}
+
+/// What is believed of one unknown.
+#[derive(Clone, Debug, PartialEq)]
+pub struct Believed {
+    /// What.
+    pub what: Unknown,
+    /// How much more of it there is than its figures say, in stops.
+    pub more_stops: f64,
+    /// One standard deviation of that, in stops, over nothing.
+    pub sure_stops: f64,
+}
+
+/// What frames have taught.
+#[derive(Clone, Debug, PartialEq)]
+pub struct Learnt {
+    /// What is believed of each unknown.
+    pub of: Vec<Believed>,
+    /// How they are bound to each other: correlations, −1 to 1, of each with those before it, one after the other. A frame
+    /// that shows a sum knows it better than its parts.
+    pub bound: Vec<f64>,
+    /// How many frames it was learnt from.
+    pub frames: u32,
+}
+
+impl Learnt {
+    /// As a belief of the core.
+    ///
+    /// # Errors
+    /// Certainties or correlations that are none.
+    pub fn belief(&self) -> Result<Belief, NotABelief> {
+        let each: Vec<(Stops, Stops)> =
+            self.of.iter().map(|one| (Stops(one.more_stops), Stops(one.sure_stops))).collect();
+        Belief::bound(&each, &self.bound)
+    }
+
+    /// A belief of the core about these unknowns.
+    pub fn of_belief(what: Vec<Unknown>, belief: &Belief, frames: u32) -> Self {
+        let of = what
+            .into_iter()
+            .enumerate()
+            .map(|(at, what)| {
+                let (more, sure) = belief.of(at);
+                Believed { what, more_stops: more.0, sure_stops: sure.0 }
+            })
+            .collect();
+        Self { of, bound: belief.correlations(), frames }
+    }
+
+    fn more(&self, is: impl Fn(&Unknown) -> bool) -> Stops {
+        self.of.iter().find(|one| is(&one.what)).map_or(Stops::ZERO, |one| Stops(one.more_stops))
+    }
+
+    /// How much brighter this camera's frames come through this lens.
+    pub fn camera(&self, setup: &Setup) -> Stops {
+        self.more(|one| match one {
+            Unknown::Camera { camera_id, lens_id } => *camera_id == setup.camera_id && *lens_id == setup.lens_id,
+            _ => false,
+        })
+    }
+
+    /// How much more light there is on a region.
+    pub fn ambient(&self, of: &str) -> Stops {
+        self.more(|one| matches!(one, Unknown::Ambient { region_id } if region_id == of))
+    }
+
+    /// How much more a light gives where it is aimed, as it stands.
+    pub fn light(&self, of: &Light) -> Stops {
+        self.more(|one| match one {
+            Unknown::Light { light_id, flash_id, modifier_id } => {
+                *light_id == of.id && *flash_id == of.flash_id && *modifier_id == of.modifier_id
+            }
+            _ => false,
+        })
+    }
+
+    /// How much more a light gives a region it is not aimed at, beside what it gives where it is aimed.
+    pub fn spill(&self, of: &str, on: &str) -> Stops {
+        self.more(|one| matches!(one, Unknown::Spill { light_id, region_id } if light_id == of && region_id == on))
+    }
+}
