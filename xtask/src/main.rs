@@ -179,6 +179,7 @@ fn bench() -> Done {
     for bench in ["solve", "light", "set", "glass", "proof"] {
         run(cargo(&["bench", "--package", "tolva-wording", "--bench", bench]))?;
     }
+    run(cargo(&["bench", "--package", "tolva-pictures", "--bench", "frames"]))?;
     run(cargo(&["bench", "--package", "tolva-server", "--features", "echo", "--bench", "load"]))
 }
 

@@ -88,6 +88,9 @@ fn a_document_is_read_back_as_it_was_written() {
 #[case("/setups/0/lights/0/wish", json!({"fill": {"ratio_stops": 9}}), "/setups/0/lights/0/wish/fill/ratio_stops", "from 0 to 6 stops")]
 #[case("/setups/0/lights/0/bounce", json!({"off": "ceiling", "away_m": 1, "reflectance": 2}), "/setups/0/lights/0/bounce/reflectance", "0.02 to 0.95")]
 #[case("/setups/0/preferences", json!(["low_iso", "low_iso"]), "/setups/0/preferences", "twice")]
+#[case("/setups/0/learnt", json!({"of": [], "frames": 0}), "/setups/0/learnt/frames", "from 1 to 100000")]
+#[case("/setups/0/learnt", json!({"of": [{"what": {"ambient": {"region_id": "behind"}}, "more_stops": 0.1, "sure_stops": 0}], "frames": 1}), "/setups/0/learnt/of/0/sure_stops", "0.0001 to 12 stops")]
+#[case("/setups/0/learnt", json!({"of": [], "bound": [0.3], "frames": 1}), "/setups/0/learnt/bound", "0 pairs of unknowns, and 1 correlations")]
 fn refused_with_the_path(#[case] at: &str, #[case] value: Value, #[case] pointer: &str, #[case] says: &str) {
     let problems = Job::from_json(&with(at, value)).expect_err("wrong");
     let found = problems.0.iter().find(|problem| problem.pointer == pointer);

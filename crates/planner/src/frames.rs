@@ -4,7 +4,7 @@
 //! the light there: in stops that is linear nearly enough, and is made linear anew at every look, where the last has taken it.
 
 use tolva_core::exposure::CameraSettings;
-use tolva_core::frame::{Belief, Evidence};
+use tolva_core::frame::{Belief, Evidence, Measured};
 use tolva_core::scale::Stops;
 
 use crate::lighting::Prepared;
@@ -19,6 +19,18 @@ pub struct Came {
     pub stops: Stops,
     /// How well it was measured: one standard deviation, over nothing.
     pub sure: Stops,
+}
+
+/// How surely a region is measured: by where the mark is put, and what lies in it. Chosen.
+const MEASURED: f64 = 0.03;
+
+impl Came {
+    /// What was measured on a surface that is so much brighter than mid grey in the same light: 0 for a grey card, about 1 for
+    /// pale skin (common practice, no source). Nothing where it is too bright or too dark to tell.
+    pub fn of(measured: &Measured, surface: Stops) -> Option<Self> {
+        let told = !measured.is_clipped() && !measured.is_dark();
+        measured.stops().filter(|_| told).map(|stops| Self { stops: stops - surface, sure: Stops(MEASURED) })
+    }
 }
 
 /// A region of a frame against its plan.

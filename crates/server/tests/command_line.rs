@@ -322,3 +322,38 @@ fn the_stand_in_takes_a_frame() {
     );
     assert!(found[0]["lacks"].as_array().is_some_and(Vec::is_empty), "{}", found[0]);
 }
+
+/// Plan, frame, learn, and again: what a camera hides is off in the first frames and not in the third. First without flash,
+/// then with it (common practice, no source).
+#[test]
+fn the_third_frame_comes_as_planned() {
+    let folder = TempDir::new().expect("a folder");
+    let of = |name: &str| folder.path().join(name).to_str().expect("a path").to_owned();
+    let (job, frame, marks) = (of("job.json"), of("frame.jpg"), of("marks.csv"));
+    std::fs::copy(demo("ropeworks-open-day.json"), &job).expect("copied");
+    // Skin of medium depth and the sky over the hills, against a grey card: as `tolva proof` has them.
+    let table = "region,left,top,width,height,surface_stops\nbehind,20,60,80,30,0.138\nlit,216,166,14,14,0.391\n";
+    std::fs::write(&marks, table).expect("written");
+    let mut lit = Vec::new();
+    for number in ["1", "2", "3"] {
+        let mut take =
+            vec!["stand-in", &job, "--setup", "doorway", "-o", &frame, "--longest", "480", "--number", number];
+        if number == "1" {
+            take.push("--without-flash");
+        }
+        assert!(tolva(&take).status.success());
+        let said = lines(&tolva(&["learn", &job, &frame, "--setup", "doorway", "--marks", &marks, "-o", &job]));
+        let off = said.iter().find(|one| one["region"] == "lit").and_then(|one| one["off_stops"].as_f64());
+        lit.push(off.expect("it is told"));
+        let changes = said.iter().filter(|one| one["change"].is_string()).count();
+        assert!(number == "3" || changes > 0, "{said:?}");
+        if number == "3" {
+            let behind = said.iter().find(|one| one["region"] == "behind").and_then(|one| one["off_stops"].as_f64());
+            assert!(behind.expect("it is told").abs() < 0.1, "{said:?}");
+        }
+    }
+    assert!(lit[1].abs() > 0.5 && lit[2].abs() < 0.1, "{lit:?}");
+    let output =
+        tolva(&["learn", &job, &reference("target-1.jpg"), "--setup", "doorway", "--marks", &reference("targets.csv")]);
+    assert!(text(&output.stderr).contains("missing field `region`"), "{}", text(&output.stderr));
+}

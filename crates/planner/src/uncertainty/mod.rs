@@ -194,4 +194,26 @@ mod tests {
         assert!(after.0 < before - 0.05, "{after:?} {before}");
         assert_eq!(after.1, Some(Narrow::TuneCamera));
     }
+
+    /// A frame narrows what it shows: the region that was measured, and by it what the others share with it. A light with
+    /// another modifier is as unsure as it was.
+    #[test]
+    fn a_frame_narrows_what_it_shows() {
+        use crate::frames::{Came, taught};
+        let kit = Kit::starter();
+        let mut setup = Setup::new("a", &kit);
+        let (lit, behind) = (of(&setup, &kit, 1).0, of(&setup, &kit, 0).0);
+        let prepared = Prepared::new(&setup, &kit).expect("good");
+        let outcome = Outcome::of(&prepared);
+        let came = Came { stops: outcome.regions[1].together + Stops(0.4), sure: Stops(0.05) };
+        let learnt = taught(&prepared, &outcome, outcome.settings, &[None, Some(came)]).expect("it tells");
+        drop(prepared);
+        setup.learnt = Some(learnt);
+        let after = of(&setup, &kit, 1);
+        assert!(after.0 < 0.12 && after.0 < lit / 4.0, "{after:?} {lit}");
+        let other = of(&setup, &kit, 0).0;
+        assert!(other < behind && other > 0.5 * behind, "by the camera alone: {other} {behind}");
+        setup.lights[0].modifier_id = Some(kit.modifiers[3].id.clone());
+        assert!(of(&setup, &kit, 1).0 > 2.0 * after.0);
+    }
 }

@@ -55,11 +55,11 @@ pub struct Bracket {
 
 /// A patch of a table, in pixels of the frame.
 #[derive(Clone, Copy, Debug, Deserialize)]
-struct Patch {
-    left: f64,
-    top: f64,
-    width: f64,
-    height: f64,
+pub(super) struct Patch {
+    pub left: f64,
+    pub top: f64,
+    pub width: f64,
+    pub height: f64,
 }
 
 impl Patch {
@@ -80,7 +80,7 @@ impl Patch {
 
     /// # Errors
     /// A patch that is not in the frame.
-    fn within(self, size: (usize, usize), file: &Path) -> Result<Mark, CliError> {
+    pub(super) fn within(self, size: (usize, usize), file: &Path) -> Result<Mark, CliError> {
         let Self { left, top, width, height } = self;
         let (wide, high) = size;
         self.inside(size).then(|| self.mark(size)).ok_or_else(|| {
@@ -102,11 +102,11 @@ fn bytes(file: &Path) -> Result<Vec<u8>, CliError> {
     std::fs::read(file).map_err(|error| CliError::File(file.to_owned(), error))
 }
 
-fn frame(file: &Path) -> Result<Frame, CliError> {
+pub(super) fn frame(file: &Path) -> Result<Frame, CliError> {
     read(&bytes(file)?, None).map_err(|wrong| CliError::Frame(file.to_owned(), wrong.to_string()))
 }
 
-fn lacks(lacking: &[Lacking]) -> Vec<&'static str> {
+pub(super) fn lacks(lacking: &[Lacking]) -> Vec<&'static str> {
     let word = |one: &Lacking| match one {
         Lacking::Shutter => "shutter_s",
         Lacking::Aperture => "f_number",

@@ -2,6 +2,7 @@
 
 mod error;
 mod frames;
+mod learn;
 mod of_files;
 mod proof;
 mod stand_in;
@@ -16,6 +17,7 @@ use tolva_store::{Listing, Store, StoreError};
 
 pub use error::CliError;
 use frames::{Bracket, Measure, Separate, TargetIn, curve, measure, separate, target};
+use learn::{Learn, learn};
 use of_files::{
     Falling, OfSetups, OnTheSet, Solve, Sum, colour, light, print, read_job, solved, sums, write_falling, write_glass,
     write_set,
@@ -64,6 +66,8 @@ enum Command {
     Target(TargetIn),
     /// Recovers a camera's own curve from a bracket of one still scene.
     Curve(Bracket),
+    /// Sets a frame against the plan it was taken by: what is off, what it teaches, what to change. Writes the job with it.
+    Learn(Learn),
     /// A single computation: reads one JSON object a line from standard input and writes one a line.
     Sum(Sum),
     /// Writes a job from the data file as a job file.
@@ -186,6 +190,7 @@ pub async fn run(tolva: Tolva) -> Result<(), CliError> {
         Command::Separate(asked) => separate(&asked),
         Command::Target(asked) => target(&asked),
         Command::Curve(asked) => curve(&asked),
+        Command::Learn(asked) => learn(&asked),
         Command::Sum(sum) => sums(&sum.name),
         Command::Export(export) => {
             let store = Store::open(&data_file::of(export.data.data)?).await?;

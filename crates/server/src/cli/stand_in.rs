@@ -11,10 +11,10 @@ use tolva_core::proof::{Fineness, Size, Work};
 use tolva_devices::{Camera as _, Scene, SimulatedCamera};
 use tolva_planner::lighting::Prepared;
 use tolva_planner::proof::Proof;
-use tolva_planner::setup::Unknown;
 use tolva_planner::solver::Outcome;
 
 use super::error::CliError;
+use super::learn::named;
 use super::proof::setup_of;
 
 /// What to take a frame of.
@@ -73,12 +73,7 @@ pub fn stand_in(asked: &StandIn) -> Result<(), CliError> {
     }
     let mut out = std::io::stdout().lock();
     for (what, more) in camera.hidden(&prepared, &outcome) {
-        let (code, of) = match what {
-            Unknown::Camera { camera_id, .. } => ("camera", camera_id),
-            Unknown::Ambient { region_id } => ("ambient", region_id),
-            Unknown::Light { light_id, .. } => ("light", light_id),
-            Unknown::Spill { light_id, .. } => ("spill", light_id),
-        };
+        let (code, of) = named(&what);
         writeln!(out, "{}", json!({ "hidden": code, "of": of, "more_stops": more.0 }))?;
     }
     Ok(writeln!(out, "{}", json!({ "hidden": "contrast", "times": camera.contrast() }))?)
