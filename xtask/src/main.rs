@@ -146,8 +146,15 @@ fn in_a_browser(program: &str, profile: &[&str]) -> Done {
 }
 
 /// The crates that have property tests.
-const SEARCHED: [&str; 6] =
-    ["tolva-core", "tolva-planner", "tolva-format", "tolva-wording", "tolva-calculators", "tolva-places"];
+const SEARCHED: [&str; 7] = [
+    "tolva-core",
+    "tolva-planner",
+    "tolva-format",
+    "tolva-wording",
+    "tolva-calculators",
+    "tolva-pictures",
+    "tolva-places",
+];
 
 fn search(rounds: u64, seed: Option<u64>) -> Done {
     let now = std::time::SystemTime::now().duration_since(std::time::UNIX_EPOCH).map_or(0, |since| since.as_secs());

@@ -8,7 +8,7 @@ use jpeg_encoder::{ColorType, Encoder};
 use tolva_core::exposure::Ev;
 use tolva_core::frame::Pair;
 use tolva_core::proof::{Picture, Size};
-use tolva_pictures::{levels, read, share_map};
+use tolva_pictures::{levels, read, read_two, share_map};
 
 const WIDE: u16 = 6000;
 const HIGH: u16 = 4000;
@@ -40,7 +40,7 @@ fn frames(c: &mut Criterion) {
     group.bench_function("measured", |b| b.iter(|| read(black_box(&with), None).expect("a frame").size));
     group.bench_function("two to the map of shares", |b| {
         b.iter(|| {
-            let (without, with) = (read(&without, None).expect("a frame"), read(&with, None).expect("a frame"));
+            let [without, with] = read_two([&without, &with], None).map(|frame| frame.expect("a frame"));
             let pair = Pair { without: &without.photo, without_at: Ev(8.0), with: &with.photo, with_at: Ev(8.0) };
             let apart = pair.separated().expect("alike");
             share_map(apart.size(), &apart.shares()).expect("a map").len()

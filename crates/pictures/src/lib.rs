@@ -9,7 +9,7 @@ mod settings;
 mod unreadable;
 mod write;
 
-pub use read::{Frame, Levels, MOST_PIXELS, levels, read};
+pub use read::{Frame, Levels, MOST_PIXELS, levels, read, read_two};
 pub use settings::{Lacking, Taken};
 pub use unreadable::{MOST_BYTES, Unreadable};
 pub use write::{clipped, jpeg, png, share_map};

@@ -21,9 +21,8 @@ pub(crate) fn preview(file: &[u8]) -> Option<&[u8]> {
         let old = of(JPEG_AT).zip(of(JPEG_BYTES));
         // One strip that is compressed as JPEG is a JPEG.
         let strip = of(STRIP_AT).zip(of(STRIP_BYTES)).filter(|_| matches!(of(COMPRESSION), Some(6 | 7)));
-        for (start, length) in old.into_iter().chain(strip) {
-            best = best.max_by_length(within(start, length));
-        }
+        let found = old.into_iter().chain(strip).filter_map(|(start, length)| within(start, length));
+        best = best.into_iter().chain(found).max_by_key(|bytes| bytes.len());
         for entry in directory.entries.iter().filter(|entry| entry.tag == SUB_DIRECTORIES) {
             waiting.extend(tiff.all(entry));
         }
@@ -41,19 +40,6 @@ const JPEG_AT: u16 = 0x0201;
 const JPEG_BYTES: u16 = 0x0202;
 const MOST_DIRECTORIES: usize = 40;
 const MOST_ENTRIES: usize = 1000;
-
-trait Longer<'a> {
-    fn max_by_length(self, other: Option<&'a [u8]>) -> Option<&'a [u8]>;
-}
-
-impl<'a> Longer<'a> for Option<&'a [u8]> {
-    fn max_by_length(self, other: Option<&'a [u8]>) -> Option<&'a [u8]> {
-        match (self, other) {
-            (Some(one), Some(other)) => Some(if other.len() > one.len() { other } else { one }),
-            (one, other) => one.or(other),
-        }
-    }
-}
 
 struct Tiff<'a> {
     file: &'a [u8],

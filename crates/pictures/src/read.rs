@@ -57,6 +57,20 @@ pub fn read(file: &[u8], curve: Option<&ToneCurve>) -> Result<Frame, Unreadable>
     Ok(Frame { photo: Photo::of(&raster, &encoding, turned)?, taken, size, preview })
 }
 
+/// Two frames from files, each on a processor of its own.
+///
+/// # Errors
+/// What is wrong with the first, or with the second.
+pub fn read_two(files: [&[u8]; 2], curve: Option<&ToneCurve>) -> [Result<Frame, Unreadable>; 2] {
+    let [first, second] = files;
+    std::thread::scope(|scope| {
+        let other = scope.spawn(|| read(second, curve));
+        let first = read(first, curve);
+        // A decoder that fell over has found something it cannot read.
+        [first, other.join().unwrap_or_else(|_| Err(Unreadable::Damaged("it cannot be unpacked".to_owned())))]
+    })
+}
+
 /// The levels of a frame, as they stand in its file.
 ///
 /// # Errors

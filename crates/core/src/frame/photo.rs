@@ -152,8 +152,8 @@ impl Photo {
             return Err(NoRaster::Curve);
         }
         let lying = match samples {
-            Samples::Eight(levels) => reduced(levels, (width, height), encoding, 256),
-            Samples::Sixteen(levels) => reduced(levels, (width, height), encoding, 65_536),
+            Samples::Eight(levels) => reduced::<_, 256>(levels, (width, height), encoding),
+            Samples::Sixteen(levels) => reduced::<_, 65_536>(levels, (width, height), encoding),
         };
         Ok(lying.upright(turned))
     }
@@ -192,20 +192,24 @@ fn step((width, height): (usize, usize)) -> usize {
     (1..=width.max(height)).find(fits).unwrap_or(1)
 }
 
-fn reduced<L: Copy + Into<u32> + Sync>(
+/// Of so many kinds of level: a table is as long as there are levels, so that no look into it can miss.
+fn reduced<L: Copy + Ord + Into<usize> + Sync, const KINDS: usize>(
     levels: &[L],
     (width, height): (usize, usize),
     encoding: &Encoding,
-    count: usize,
 ) -> Photo {
-    let tables = [0, 1, 2].map(|channel| encoding.table(channel, count));
+    let table = |channel| -> Box<[f32; KINDS]> {
+        let table = encoding.table(channel, KINDS).into_boxed_slice();
+        table.try_into().unwrap_or_else(|_| Box::new([0.0; KINDS]))
+    };
+    let (reds, greens, blues) = (table(0), table(1), table(2));
     #[expect(
         clippy::cast_precision_loss,
         clippy::cast_possible_truncation,
         clippy::cast_sign_loss,
         reason = "levels of a picture"
     )]
-    let full = (FULL * (count - 1) as f64).ceil() as u32;
+    let full = (FULL * (KINDS - 1) as f64).ceil() as usize;
     let step = step((width, height));
     let (wide, high) = (width.div_ceil(step), height.div_ceil(step));
     let mut pixels = vec![[0.0f32; 3]; wide * high];
@@ -217,14 +221,17 @@ fn reduced<L: Copy + Into<u32> + Sync>(
         for line in lines {
             let line = &levels[line * width * 3..][..width * 3];
             for (at, cell) in line.chunks(step * 3).enumerate() {
-                let sum = &mut pixels[at];
+                let (mut sum, mut gone) = ([0.0f32; 3], 0);
                 for pixel in cell.chunks_exact(3) {
-                    let [red, green, blue] = [pixel[0].into(), pixel[1].into(), pixel[2].into()];
-                    sum[0] += tables[0][red as usize];
-                    sum[1] += tables[1][green as usize];
-                    sum[2] += tables[2][blue as usize];
-                    lost[at] += u32::from(red >= full || green >= full || blue >= full);
+                    sum[0] += reds[pixel[0].into()];
+                    sum[1] += greens[pixel[1].into()];
+                    sum[2] += blues[pixel[2].into()];
+                    gone += u32::from(pixel[0].max(pixel[1]).max(pixel[2]).into() >= full);
                 }
+                for (whole, part) in pixels[at].iter_mut().zip(sum) {
+                    *whole += part;
+                }
+                lost[at] += gone;
             }
         }
         for (at, (sum, clipped)) in pixels.iter_mut().zip(clipped.iter_mut()).enumerate() {

@@ -8,7 +8,7 @@ use serde::Deserialize;
 use serde_json::{Value, json};
 use tolva_core::frame::{Exposed, Mark, Pair, TwoTone, found, recovered};
 use tolva_core::scale::Stops;
-use tolva_pictures::{Frame, Lacking, Taken, levels, read, share_map};
+use tolva_pictures::{Frame, Lacking, Taken, Unreadable, levels, read, read_two, share_map};
 
 use super::error::CliError;
 
@@ -172,7 +172,12 @@ fn measured(file: &Path, patches: &[Patch]) -> Result<Vec<Value>, CliError> {
 /// Takes two frames apart.
 pub fn separate(asked: &Separate) -> Result<(), CliError> {
     let patches = patches(asked.patches.as_ref())?;
-    let (without, with) = (frame(&asked.without)?, frame(&asked.with)?);
+    let (without, with) = (bytes(&asked.without)?, bytes(&asked.with)?);
+    let [without, with] = read_two([&without, &with], None);
+    let of = |file: &PathBuf, read: Result<Frame, Unreadable>| {
+        read.map_err(|wrong| CliError::Frame(file.clone(), wrong.to_string()))
+    };
+    let (without, with) = (of(&asked.without, without)?, of(&asked.with, with)?);
     let pair = Pair {
         without: &without.photo,
         without_at: exposure(&without.taken, &asked.without)?,
