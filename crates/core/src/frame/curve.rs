@@ -1,5 +1,7 @@
 //! A camera's curve: what light a level of a picture stands for.
 
+use palette::SrgbLuma;
+
 use crate::scale::Stops;
 
 /// Levels of a picture of 8 bits.
@@ -30,9 +32,13 @@ pub enum NotACurve {
 }
 
 impl ToneCurve {
-    /// The curve of sRGB. Source: IEC 61966-2-1.
+    /// The curve of sRGB. Source: IEC 61966-2-1, by palette.
     pub fn srgb() -> Self {
-        Self { linear: (0..=255u8).map(|level| srgb_linear(f64::from(level) / 255.0)).collect() }
+        Self {
+            linear: (0..=255u8)
+                .map(|level| SrgbLuma::<f64>::new(f64::from(level) / 255.0).into_linear().luma)
+                .collect(),
+        }
     }
 
     /// A curve of its own: linear light for each level, from 0 to 255.
@@ -85,11 +91,6 @@ impl ToneCurve {
         let below = (above - 1) as f64;
         below + if high > low { (wanted - low) / (high - low) } else { 0.0 }
     }
-}
-
-/// Linear light of a value of sRGB, 0 to 1. Source: IEC 61966-2-1.
-fn srgb_linear(value: f64) -> f64 {
-    if value <= 0.040_45 { value / 12.92 } else { ((value + 0.055) / 1.055).powf(2.4) }
 }
 
 #[cfg(test)]
