@@ -9,7 +9,7 @@ use tolva_core::scale::Stops;
 
 use crate::lighting::Prepared;
 use crate::setup::Learnt;
-use crate::solver::{Outcome, regions};
+use crate::solver::Outcome;
 use crate::uncertainty::{Known, known_now, weights, with_more};
 
 /// What came in a region of a frame.
@@ -49,13 +49,6 @@ pub struct OffBy {
 /// So often is a frame looked at. Four are enough where an unknown is a stop off.
 const LOOKS: usize = 4;
 
-/// What a setup gives under camera settings that are not its plan's, with the lights left as they stand.
-fn taken_at(prepared: &Prepared<'_>, outcome: &Outcome, settings: CameraSettings) -> Outcome {
-    let camera = settings.ev100() + prepared.filter;
-    let ambient: Vec<Stops> = prepared.ambient.iter().map(|ev| *ev - camera).collect();
-    Outcome { settings, regions: regions(prepared, settings, &ambient, &outcome.lights), ..outcome.clone() }
-}
-
 /// Each region of a frame against the plan it was taken by. Where the frame was taken at other settings than the plan's, what
 /// was to come is worked out for those.
 pub fn off_by(
@@ -64,7 +57,7 @@ pub fn off_by(
     settings: CameraSettings,
     came: &[Option<Came>],
 ) -> Vec<OffBy> {
-    let taken = taken_at(prepared, outcome, settings);
+    let taken = outcome.taken_at(prepared, settings);
     let known = known_now(prepared, &taken);
     (0..taken.regions.len())
         .map(|region| {
@@ -84,7 +77,7 @@ pub fn taught(
     settings: CameraSettings,
     came: &[Option<Came>],
 ) -> Option<Learnt> {
-    let taken = taken_at(prepared, outcome, settings);
+    let taken = outcome.taken_at(prepared, settings);
     let Known { of: unknowns, belief: before, frames } = known_now(prepared, &taken);
     let at = |belief: &Belief| -> Vec<f64> { (0..unknowns.len()).map(|unknown| belief.of(unknown).0.0).collect() };
     let stood = at(&before);

@@ -11,7 +11,7 @@ use tolva_core::scale::Stops;
 use tolva_planner::frames::{Came, off_by, taught};
 use tolva_planner::lighting::Prepared;
 use tolva_planner::setup::{Blend, Kit, Light, LightWish, Setup, Spill, Unknown};
-use tolva_planner::solver::{Outcome, RegionOutcome, regions};
+use tolva_planner::solver::Outcome;
 use tolva_planner::uncertainty::unknowns;
 
 /// How well a region is measured in a frame: noise of the picture and of how the mark is put.
@@ -64,7 +64,7 @@ impl Truth {
     /// What really comes in each region, by the figures as they were at first and the truth.
     fn comes(&self, plain: &Prepared<'_>, outcome: &Outcome) -> Vec<f64> {
         let camera = self.of(|what| matches!(what, Unknown::Camera { .. }));
-        (given(plain, outcome).iter().zip(&plain.setup.regions))
+        (outcome.taken_at(plain, outcome.settings).regions.iter().zip(&plain.setup.regions))
             .map(|(given, region)| {
                 let there = self.of(|what| matches!(what, Unknown::Ambient { region_id } if *region_id == region.id));
                 let each = given.each.iter().zip(&plain.lights).map(|(gives, light)| {
@@ -81,13 +81,6 @@ impl Truth {
             })
             .collect()
     }
-}
-
-/// What a setup's figures say comes of an outcome's settings and powers.
-fn given(prepared: &Prepared<'_>, outcome: &Outcome) -> Vec<RegionOutcome> {
-    let ev = outcome.settings.ev100() + prepared.filter;
-    let ambient: Vec<Stops> = prepared.ambient.iter().map(|there| *there - ev).collect();
-    regions(prepared, outcome.settings, &ambient, &outcome.lights)
 }
 
 /// What came of many sets.
@@ -117,7 +110,7 @@ fn run(sets: u64) -> Tally {
                 // As is common practice: what is there first, flash off.
                 outcome.lights.iter_mut().for_each(|light| *light = None);
             }
-            let outcome = Outcome { regions: given(&prepared, &outcome), ..outcome };
+            let outcome = outcome.taken_at(&prepared, outcome.settings);
             let comes = truth.comes(&plain, &outcome);
             let came: Vec<Option<Came>> = comes
                 .iter()

@@ -93,28 +93,27 @@ impl Mark {
 impl Photo {
     /// What came in a part of the frame.
     pub fn measured(&self, mark: Mark) -> Measured {
-        let (mut sum, mut squares, mut clipped, mut pixels) = ([0.0; 3], 0.0, 0.0, 0_usize);
-        for at in mark.pixels(self.extent()) {
-            let pixel = self.picture.pixels[at];
-            for channel in 0..3 {
-                sum[channel] += f64::from(pixel[channel]);
-            }
-            squares += f64::from(luminance(pixel)).powi(2);
-            clipped += f64::from(self.clipped[at]) / 255.0;
-            pixels += 1;
-        }
-        #[expect(clippy::cast_precision_loss, reason = "at most two million pixels")]
-        let count = pixels.max(1) as f64;
-        let mean = sum.map(|one| one / count);
-        let light = bright(mean);
-        let varies = if light > 0.0 { (squares / count - light * light).max(0.0).sqrt() / light } else { 0.0 };
-        Measured { mean, clipped: clipped / count, varies, pixels }
+        measured(self.extent(), &self.picture.pixels, &self.clipped, mark)
     }
+}
 
-    /// How many pixels stand at which level of sRGB, in 64 steps of four: luminance, red, green, blue.
-    pub fn histogram(&self) -> [[u32; 64]; 4] {
-        self.picture.histogram()
+/// What stands in a part of a picture of this size, and how much of it was full.
+pub(super) fn measured(extent: (usize, usize), pixels: &[[f32; 3]], clipped: &[u8], mark: Mark) -> Measured {
+    let (mut sum, mut squares, mut full, mut count) = ([0.0; 3], 0.0, 0.0, 0_usize);
+    for at in mark.pixels(extent) {
+        for (sum, part) in sum.iter_mut().zip(pixels[at]) {
+            *sum += f64::from(part);
+        }
+        squares += f64::from(luminance(pixels[at])).powi(2);
+        full += f64::from(clipped[at]) / 255.0;
+        count += 1;
     }
+    #[expect(clippy::cast_precision_loss, reason = "at most two million pixels")]
+    let over = count.max(1) as f64;
+    let mean = sum.map(|one| one / over);
+    let light = bright(mean);
+    let varies = if light > 0.0 { (squares / over - light * light).max(0.0).sqrt() / light } else { 0.0 };
+    Measured { mean, clipped: full / over, varies, pixels: count }
 }
 
 /// Luminance. Source: IEC 61966-2-1 (the weights of Rec. 709).

@@ -5,7 +5,7 @@
 
 use rayon::prelude::*;
 
-use super::measure::{Mark, Measured, bright, stops};
+use super::measure::{Mark, Measured, bright, measured, stops};
 use super::photo::Photo;
 use crate::exposure::Ev;
 use crate::proof::{Layer, Size, luminance};
@@ -106,18 +106,8 @@ impl Separated {
     /// What a part of the frame holds of each.
     pub fn parted(&self, mark: Mark) -> Parted {
         let size = self.size();
-        let part = |layer: &Layer, clipped: &[u8]| -> Measured {
-            let (mut sum, mut full, mut count) = ([0.0; 3], 0.0, 0_usize);
-            for at in mark.pixels((size.width as usize, size.height as usize)) {
-                for (sum, part) in sum.iter_mut().zip(layer.pixels[at]) {
-                    *sum += f64::from(part);
-                }
-                full += f64::from(clipped[at]) / 255.0;
-                count += 1;
-            }
-            #[expect(clippy::cast_precision_loss, reason = "at most two million pixels")]
-            let over = count.max(1) as f64;
-            Measured { mean: sum.map(|one| one / over), clipped: full / over, varies: 0.0, pixels: count }
+        let part = |layer: &Layer, clipped: &[u8]| {
+            measured((size.width as usize, size.height as usize), &layer.pixels, clipped, mark)
         };
         let there = part(&self.ambient, &self.without_clipped);
         let flash = part(&self.flash, &self.with_clipped);

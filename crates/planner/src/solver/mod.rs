@@ -7,7 +7,7 @@ mod preference;
 mod search;
 mod weights;
 
-pub use outcome::{Outcome, RegionOutcome, regions};
+pub use outcome::{Outcome, RegionOutcome};
 pub use powers::{DialledLight, dialled, flash_needed, in_frame};
 pub use preference::Weights;
 pub use search::{HALF_CLICK, fixed_or_all, half_click, rounding};

@@ -60,8 +60,7 @@ impl Outcome {
 
     /// With camera settings that were chosen elsewhere.
     pub fn under(setup: &Prepared<'_>, settings: CameraSettings) -> Self {
-        let camera = settings.ev100() + setup.filter;
-        let ambient: Vec<Stops> = setup.ambient.iter().map(|&ev| ev - camera).collect();
+        let ambient = ambient(setup, settings);
         let blend = setup.setup.blend;
         let wishes: Vec<FlashWish> =
             ambient.iter().enumerate().map(|(region, ambient)| blend.flash_wish(setup, region, *ambient)).collect();
@@ -70,6 +69,13 @@ impl Outcome {
         let lights = dialled(setup, settings, (&ambient, &wishes, &targets), None);
         let regions = regions(setup, settings, &ambient, &lights);
         Self { settings, wishes, targets, lights, regions }
+    }
+
+    /// The same lights as they stand, under camera settings that may be others, by what a setup's figures say now.
+    #[must_use]
+    pub fn taken_at(&self, setup: &Prepared<'_>, settings: CameraSettings) -> Self {
+        let regions = regions(setup, settings, &ambient(setup, settings), &self.lights);
+        Self { settings, regions, ..self.clone() }
     }
 
     /// Whether any flash is on.
@@ -89,6 +95,12 @@ impl Outcome {
         let lights = setup.lights.iter().zip(&self.lights);
         lights.filter_map(|(light, at)| at.map(|at| (light.light.id.clone(), at.power))).collect()
     }
+}
+
+/// What the light that is there gives each region, in stops from mid grey.
+fn ambient(setup: &Prepared<'_>, settings: CameraSettings) -> Vec<Stops> {
+    let camera = settings.ev100() + setup.filter;
+    setup.ambient.iter().map(|&ev| ev - camera).collect()
 }
 
 /// What every region gets.
