@@ -7,7 +7,7 @@ use tolva_core::scale::Stops;
 use tolva_pictures::{Taken, jpeg};
 use tolva_planner::lighting::Prepared;
 use tolva_planner::proof::{Layers, Proof, Weights};
-use tolva_planner::setup::Unknown;
+use tolva_planner::setup::{Unknown, camera_more, light_more};
 use tolva_planner::solver::Outcome;
 use tolva_planner::uncertainty::unknowns;
 
@@ -63,7 +63,7 @@ impl SimulatedCamera {
         let all = unknowns(prepared, outcome).into_iter();
         // How a light falls beside where it is aimed is the set's, and the proof has it from there.
         let hidden = all.filter(|seen| !matches!(seen.what, Unknown::Spill { .. }));
-        hidden.map(|seen| (seen.what.clone(), Stops(self.drawn(&words(&seen.what), seen.sure.0)))).collect()
+        hidden.map(|seen| (seen.what.clone(), Stops(self.drawn(&words(&seen.what), seen.by_figures.0)))).collect()
     }
 
     /// How much steeper its curve is than sRGB, in linear light on logarithmic scales: 1 is the same.
@@ -84,12 +84,12 @@ impl SimulatedCamera {
         let more = |is: &dyn Fn(&Unknown) -> bool, known: Stops| {
             hidden.iter().find(|(what, _)| is(what)).map_or(Stops::ZERO, |(_, more)| *more) - known
         };
-        let camera =
-            more(&|what| matches!(what, Unknown::Camera { .. }), learnt.map_or(Stops::ZERO, |one| one.camera(setup)));
+        let camera = more(&|what| matches!(what, Unknown::Camera { .. }), camera_more(setup, scene.prepared.camera));
         #[expect(clippy::cast_possible_truncation, reason = "single precision is enough for a picture")]
         let times = |weight: [f32; 3], more: Stops| weight.map(|part| part * (more + camera).ratio() as f32);
         let lights = scene.proof.weights.lights.iter().zip(&setup.lights).map(|(weight, light)| {
-            let known = learnt.map_or(Stops::ZERO, |learnt| learnt.light(light));
+            let flash = scene.prepared.lights.iter().find(|one| one.light.id == light.id).map(|one| one.flash);
+            let known = flash.map_or(Stops::ZERO, |flash| light_more(setup, light, flash));
             let own = more(&|what| matches!(what, Unknown::Light { light_id, .. } if *light_id == light.id), known);
             weight.filter(|_| scene.flash).map(|weight| times(weight, own))
         });

@@ -12,8 +12,8 @@ use crate::{
     Obstacle, ObstacleHeight, OpenShade, Opening, Pace, Pane, PaneGlazing, Person, PowerRange, PowerStep, Preference,
     Preset, Product, ProductShape, Reading, RectangleSurface, Region, RegionPlace, Role, Scene, Sensor, Set, Setup,
     ShutterRange, Side, Site, SizeHeight, Skin, Spectacles, Speed, Spill, Stand, StatedColour, SteadyCloud, Step,
-    Support, SurfaceColour, Surroundings, Sync, Trigger, TypicalLight, Unknown, Wall, Weather, WhiteBalance,
-    ZoomGuideNumber,
+    Support, SurfaceColour, Surroundings, Sync, Trigger, TunedLens, TunedThrough, TypicalLight, Unknown, Wall, Weather,
+    WhiteBalance, ZoomGuideNumber,
 };
 
 /// What becomes another type that means the same.
@@ -90,7 +90,7 @@ macro_rules! twin {
 }
 
 twin!(tolva_planner::setup: struct Setup { id, name, notes, scene, regions, blend, camera_id, lens_id, focal_length_mm, camera_distance_m, fixed, filter_ids, sync, depth, circle_of_confusion, speed, pace, exposure, automatic_exposure, white_balance, preferences, falling_order, lights, set, frames, learnt });
-twin!(tolva_planner::setup: struct Learnt { of, bound, frames });
+twin!(tolva_planner::setup: struct Learnt { of, bound, frames, from });
 twin!(tolva_planner::setup: struct Believed { what, more_stops, sure_stops });
 twin!(tolva_planner::setup: enum Unknown { Camera { camera_id, lens_id }, Ambient { region_id }, Light { light_id, flash_id, modifier_id }, Spill { light_id, region_id } });
 twin!(tolva_planner::setup: enum Sync { Ordinary, HighSpeed, Electronic });
@@ -147,10 +147,12 @@ twin!(tolva_planner::setup: struct Boom { id, name, reach_m, carries_kg, weight_
 twin!(tolva_planner::setup: struct Board { id, name, kind, width_m, height_m });
 twin!(tolva_planner::setup: struct Backdrop { id, name, width_m, height_m, reflectance, colour });
 twin!(tolva_planner::setup: struct Trigger { id, name, channels, groups });
-twin!(tolva_planner::setup: struct Camera { id, name, sensor, shutter, aperture_step, iso, sync_rated_s, sync_safe_s, sync_electronic_s, slow_sync_floor_s, stabilisation_stops, frames_per_s });
+twin!(tolva_planner::setup: struct Camera { id, name, sensor, shutter, aperture_step, iso, sync_rated_s, sync_safe_s, sync_electronic_s, slow_sync_floor_s, stabilisation_stops, frames_per_s, tuned, curve });
+twin!(tolva_planner::setup: struct TunedLens { lens_id, more_stops, sure_stops, frames });
 twin!(tolva_planner::setup: struct ShutterRange { slowest_s, fastest_s, step });
 twin!(tolva_planner::setup: struct IsoRange { base_iso, highest_iso, step });
-twin!(tolva_planner::setup: struct Flash { id, name, output, power, recycle_full_s, pops_full, duty, high_speed_loss_stops, ttl, kelvin, tint_duv, rendering, durations });
+twin!(tolva_planner::setup: struct Flash { id, name, output, power, recycle_full_s, pops_full, duty, high_speed_loss_stops, ttl, kelvin, tint_duv, rendering, durations, tuned });
+twin!(tolva_planner::setup: struct TunedThrough { modifier_id, more_stops, sure_stops, frames });
 twin!(tolva_planner::setup: struct Duty { full_pops, rest_s });
 twin!(tolva_planner::setup: enum FlashOutput { GuideNumberMetres(of), GuideNumberFeet(of), GuideNumberZoom(of), Measured(of), Continuous(of) });
 twin!(tolva_planner::setup: struct GuideNumberZoom { table });

@@ -10,7 +10,7 @@ pub(crate) type FieldName = (&'static str, Meant, &'static str, &'static str);
 const TINT: &str = "0 for the usual white of that temperature; positive for a green light.";
 
 /// All of them, in the order of the alphabet.
-pub(crate) const FIELD_NAMES: [FieldName; 208] = [
+pub(crate) const FIELD_NAMES: [FieldName; 212] = [
     ("Ambient.guess_ev100", Light, "Light that is assumed", ""),
     ("AngleHeight.altitude_deg", Number, "Height, degrees", ""),
     ("Artificial.mains_hz", Number, "Mains, Hz", ""),
@@ -23,8 +23,8 @@ pub(crate) const FIELD_NAMES: [FieldName; 208] = [
         "Sunlit part of the frame behind, percent",
         "Up to 15 to 20 %: a shaded subject counts as in shade. More: as in sun.",
     ),
-    ("Believed.more_stops", Stops, "More than its figures say, stops", "What frames have taught."),
-    ("Believed.sure_stops", Stops, "How surely, stops", "One standard deviation."),
+    ("Believed.more_stops", Stops, "More than its figures say, stops", ""),
+    ("Believed.sure_stops", Stops, "How surely, stops", ""),
     ("Blend.ambient_only.subject_stops", Stops, "Subject, stops", "Where the lit side is to be."),
     ("Blend.fill.ambient_stops", Stops, "Ambient on the subject, stops", "Where the ambient alone puts the lit side."),
     ("Blend.fill.fill_stops", Stops, "Flash against the ambient, stops", "0 for contrasty light, −2 for flat light."),
@@ -239,6 +239,10 @@ pub(crate) const FIELD_NAMES: [FieldName; 208] = [
     ("Support.boom.arm_m", Length, "Arm of the boom", ""),
     ("Trigger.channels", Number, "Channels", ""),
     ("Trigger.groups", Number, "Groups", ""),
+    ("TunedLens.more_stops", Stops, "More than its figures say, stops", ""),
+    ("TunedLens.sure_stops", Stops, "How surely, stops", ""),
+    ("TunedThrough.more_stops", Stops, "More than its figures say, stops", ""),
+    ("TunedThrough.sure_stops", Stops, "How surely, stops", ""),
     ("Wall.from_x_m", Length, "Begins, to the right", ""),
     ("Wall.from_y_m", Length, "Begins, forwards", ""),
     ("Wall.height_m", Length, "Height", ""),

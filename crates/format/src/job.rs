@@ -18,8 +18,8 @@ pub struct Job {
     /// Always `tolva-job`.
     #[schema(example = "tolva-job")]
     pub format: String,
-    /// The version of the format: 5.
-    #[schema(minimum = 8, maximum = 8)]
+    /// The version of the format: 9.
+    #[schema(minimum = 9, maximum = 9)]
     pub format_version: u32,
     /// What the job is called. 1 to 120 characters.
     #[schema(min_length = 1, max_length = 120)]
@@ -74,7 +74,7 @@ impl Job {
     ///
     /// ```
     /// use tolva_format::Job;
-    /// let wrong = Job::from_json(br#"{"format": "tolva-job", "format_version": 9}"#).unwrap_err();
+    /// let wrong = Job::from_json(br#"{"format": "tolva-job", "format_version": 10}"#).unwrap_err();
     /// assert_eq!(wrong.0[0].pointer, "/format_version");
     /// ```
     pub fn from_json(json: &[u8]) -> Result<Self, Problems> {

@@ -47,6 +47,10 @@ impl Job {
             if let FlashOutput::Measured(read) = &mut flash.output {
                 read.modifier_id.iter_mut().for_each(|id| rename(id, &modifiers));
             }
+            flash.tuned.iter_mut().filter_map(|one| one.modifier_id.as_mut()).for_each(|id| rename(id, &modifiers));
+        }
+        for camera in &mut self.kit.cameras {
+            camera.tuned.iter_mut().for_each(|one| rename(&mut one.lens_id, &lenses));
         }
         let (flashes, gels, filters) = (apart!(flashes), apart!(gels), apart!(filters));
         let (stands, booms) = (apart!(stands), apart!(booms));

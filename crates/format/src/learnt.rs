@@ -19,6 +19,10 @@ pub struct Learnt {
     /// From how many frames: 1 to 100 000.
     #[schema(minimum = 1, maximum = 100_000)]
     pub frames: u32,
+    /// Which of those that are kept, by their ids; empty where they are not. At most 1000.
+    #[serde(default, skip_serializing_if = "Vec::is_empty")]
+    #[schema(max_items = 1000)]
+    pub from: Vec<String>,
 }
 
 /// What is believed of one unknown.

@@ -38,6 +38,7 @@ mod set;
 mod setup;
 mod strict;
 mod table;
+mod taken;
 mod unit;
 mod version;
 
@@ -50,7 +51,7 @@ pub use job::{Job, json_schema};
 pub use kit::{
     Backdrop, BareSurface, Board, Boom, Camera, ContinuousOutput, DiscSurface, Duty, Filter, Flash, FlashOutput, Gel,
     GuideNumberFeet, GuideNumberMetres, GuideNumberZoom, IsoRange, Kit, Lens, MeasuredOutput, Modifier,
-    ModifierSurface, PowerRange, RectangleSurface, ShutterRange, Stand, Trigger,
+    ModifierSurface, PowerRange, RectangleSurface, ShutterRange, Stand, Trigger, TunedLens, TunedThrough,
 };
 pub use kit_file::KitFile;
 pub use kit_merge::OwnedKit;
@@ -76,6 +77,7 @@ pub use set::{
 };
 pub use setup::{Control, Depth, Fixed, Light, LightWish, Pace, Region, Setup, Speed, Spill, Sync};
 pub use table::harmless;
+pub use taken::{FrameCame, FrameEdit, FrameMark, FrameMeasured, FrameSettings, MarksBy, TakenFrame};
 pub use version::{FORMAT, FORMAT_VERSION};
 
 #[cfg(test)]

@@ -281,6 +281,17 @@ mod tests {
         }
     }
 
+    /// The demo data as Tolva wrote it while its format was version 8: a kit that frames have taught nothing of.
+    #[test]
+    fn a_job_of_version_8_is_read_and_means_the_same() {
+        let before = include_str!("../tests/data/version-8/weir-lane.json");
+        let job = Job::from_json(before.as_bytes()).expect("a job");
+        assert_eq!(job.format_version, FORMAT_VERSION);
+        assert!(job.kit.cameras.iter().all(|camera| camera.tuned.is_empty() && camera.curve.is_empty()));
+        assert!(job.kit.flashes.iter().all(|flash| flash.tuned.is_empty()));
+        assert_eq!(Job::from_json(job.to_json().as_bytes()).expect("again"), job);
+    }
+
     /// The demo data as Tolva wrote it while its format was version 7: nothing learnt from frames.
     #[test]
     fn a_job_of_version_7_is_read_and_means_the_same() {

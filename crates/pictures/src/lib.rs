@@ -12,4 +12,4 @@ mod write;
 pub use read::{Frame, Levels, MOST_PIXELS, levels, read, read_two};
 pub use settings::{Lacking, Taken};
 pub use unreadable::{MOST_BYTES, Unreadable};
-pub use write::{clipped, jpeg, png, share_map};
+pub use write::{clipped, jpeg, png, share_map, small_jpeg};

@@ -22,6 +22,28 @@ pub fn jpeg(picture: &Picture, quality: u8, exif: Option<(&Taken, &str)>) -> ima
     Ok(bytes)
 }
 
+/// The same smaller, for lists: its longer side of so many pixels at most.
+///
+/// # Errors
+/// What the encoder says.
+pub fn small_jpeg(picture: &Picture, longest: u32, quality: u8) -> image::ImageResult<Vec<u8>> {
+    let Size { width, height } = picture.size;
+    let Some(whole) = image::RgbImage::from_raw(width, height, picture.srgb()) else {
+        return jpeg(picture, quality, None);
+    };
+    let (wide, high) = if width.max(height) <= longest {
+        (width, height)
+    } else if width >= height {
+        (longest, (height * longest / width).max(1))
+    } else {
+        ((width * longest / height).max(1), longest)
+    };
+    let small = image::imageops::thumbnail(&whole, wide, high);
+    let mut bytes = Vec::new();
+    JpegEncoder::new_with_quality(&mut bytes, quality).write_image(&small, wide, high, ExtendedColorType::Rgb8)?;
+    Ok(bytes)
+}
+
 /// As PNG.
 ///
 /// # Errors

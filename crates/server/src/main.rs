@@ -6,6 +6,7 @@ mod cli;
 mod data_file;
 mod demo;
 mod edge;
+mod frames;
 mod guard;
 mod proofs;
 mod serve;

@@ -1,6 +1,7 @@
 //! Listening, and stopping well.
 
 use std::net::{IpAddr, SocketAddr, TcpListener};
+use std::sync::Arc;
 use std::time::Duration;
 
 use actix_web::middleware::{Compress, from_fn};
@@ -13,6 +14,7 @@ use tracing_subscriber::EnvFilter;
 use tracing_subscriber::fmt::format::FmtSpan;
 use utoipa_actix_web::AppExt as _;
 
+use crate::frames::{Frames, watch};
 use crate::guard::{Hosts, guard};
 use crate::proofs::Proofs;
 use crate::{api, assets};
@@ -55,6 +57,9 @@ pub async fn serve(store: Store, at: Serving, ready: impl FnOnce(&str)) -> Resul
     let data = Data::new(store.clone());
     let receivers = Data::new(api::Receivers::default());
     let proofs = Data::new(Proofs::default());
+    let frames = Data::new(Frames::default());
+    let watching = actix_web::rt::spawn(watch(store.clone(), Arc::clone(&frames), Arc::clone(&proofs)));
+    let ending = actix_web::rt::spawn(end_telling(Arc::clone(&frames)));
     let server = HttpServer::new(move || {
         App::new()
             .into_utoipa_app()
@@ -62,6 +67,7 @@ pub async fn serve(store: Store, at: Serving, ready: impl FnOnce(&str)) -> Resul
             .app_data(data.clone())
             .app_data(receivers.clone())
             .app_data(proofs.clone())
+            .app_data(frames.clone())
             .configure(api::routes)
             .into_app()
             .app_data(QueryConfig::default().error_handler(api::wrong_query))
@@ -82,9 +88,26 @@ pub async fn serve(store: Store, at: Serving, ready: impl FnOnce(&str)) -> Resul
     let upkeep = actix_web::rt::spawn(keep_up(store.clone(), at.backups));
     server.await?;
     upkeep.abort();
+    watching.abort();
+    ending.abort();
     store.close().await;
     tracing::info!("stopped");
     Ok(())
+}
+
+/// Ends what screens listen to when the server is told to stop: they would keep it from stopping.
+async fn end_telling(frames: Arc<Frames>) {
+    let interrupted = tokio::signal::ctrl_c();
+    #[cfg(unix)]
+    {
+        let Ok(mut terminated) = tokio::signal::unix::signal(tokio::signal::unix::SignalKind::terminate()) else {
+            return;
+        };
+        tokio::select! { _ = interrupted => {}, _ = terminated.recv() => {} }
+    }
+    #[cfg(not(unix))]
+    let _ = interrupted.await;
+    frames.close();
 }
 
 /// So often is looked whether something is to be done.

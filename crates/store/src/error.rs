@@ -13,6 +13,15 @@ pub enum StoreError {
     /// No job has this id.
     #[error("there is no job {0}")]
     NoSuchJob(String),
+    /// No frame has this id.
+    #[error("there is no frame {0}")]
+    NoSuchFrame(String),
+    /// A job has as many frames as it can have.
+    #[error("a job has {0} frames at most: empty some of them into the bin")]
+    TooManyFrames(i64),
+    /// A picture could not be kept.
+    #[error("the picture could not be written to {}: {_1}", _0.display())]
+    Picture(PathBuf, std::io::Error),
     /// The job has no such revision.
     #[error("there is no revision {0} of this job: it may have been thinned out")]
     NoSuchRevision(i64),

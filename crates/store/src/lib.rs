@@ -10,6 +10,7 @@ mod connection;
 mod content;
 mod documents;
 mod error;
+mod frames;
 mod jobs;
 mod kit;
 mod opening;
@@ -23,6 +24,7 @@ mod upkeep;
 
 pub use backup::{Backup, DAYS as BACKUP_DAYS, Difference};
 pub use error::{NotOpened, OpenError, StoreError};
+pub use frames::{Copied, KeptFrame, Watched};
 pub use jobs::{JobSummary, Listing, Page};
 pub use revisions::Revision;
 pub use saved::{Act, Saved, SavedJob, SavedKit, Stale};

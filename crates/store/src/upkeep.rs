@@ -20,6 +20,7 @@ impl Store {
     /// A full disk, or the database's.
     pub async fn upkeep(&self) -> Result<(), StoreError> {
         self.empty_bin(now() - BIN_DAYS * DAY_MS).await?;
+        self.sweep_frames(now() - BIN_DAYS * DAY_MS).await?;
         let before = now() - DAY_MS;
         let long = sqlx::query_scalar!(
             "SELECT document_id FROM revisions WHERE saved_at < ? GROUP BY document_id HAVING COUNT(*) > ?",

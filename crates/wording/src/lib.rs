@@ -24,6 +24,7 @@ mod depth;
 mod depth_lane;
 mod document;
 mod fixes;
+mod frames;
 mod glass;
 mod leaf;
 mod light_card;
@@ -51,6 +52,10 @@ pub use conventions::{ConventionMatter, ConventionWay, conventions_of};
 pub use day::{DayEvent, DayTimeline, HourMark, LightPhaseStretch, ReadingOnTimeline, Stretch, day_of};
 pub use depth_lane::{DepthLane, Distance, InDepth};
 pub use document::{Document, Write};
+pub use frames::{
+    BeliefSaid, CameOf, CorrectionSaid, DialSaid, FrameRegion, FrameReport, Hidden, Lesson, MarkMeasured, OfKit,
+    Revealed, SurfaceSaid, beliefs, frame_report, frame_says, frame_settings, lesson, revealed,
+};
 pub use glass::{GlassFinding, GlassOffer, GlassRemedies, GlassReport, GlossSaid, plate_names};
 pub use leaf::{
     AlternativeKind, Change, Control, FallingOrder, Grip, LengthUnit, LightWish, Limit, PowerNotation, Role, SunEvent,

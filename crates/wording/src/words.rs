@@ -19,6 +19,16 @@ pub(crate) fn lower_first(name: &str) -> String {
     }
 }
 
+/// Sentences of a kind as one: the first as it is, the others after commas.
+pub(crate) fn in_a_row(all: impl IntoIterator<Item = String>) -> String {
+    all.into_iter().fold(
+        String::new(),
+        |said, one| {
+            if said.is_empty() { one } else { format!("{said}, {}", lower_first(&one)) }
+        },
+    )
+}
+
 /// The flashes that are on, after the camera's settings: `, A at 1/8, B at 1/32`.
 pub(crate) fn lights_at(lights: &[(String, Power)], notation: PowerNotation) -> String {
     lights.iter().fold(String::new(), |said, (id, power)| format!("{said}, {id} at {}", power.label(notation)))

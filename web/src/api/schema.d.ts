@@ -72,6 +72,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/beliefs": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** What frames have taught of a setup, beside what its figures say. */
+        post: operations["beliefs"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/calculators": {
         parameters: {
             query?: never;
@@ -245,6 +262,212 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/frames/curve": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Finds a camera’s own curve from a bracket of one still scene: three to eleven frames about a stop apart. */
+        post: operations["curve_of_frames"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/frames/sunset": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Reads a sunset by the clipping warning: the largest exposure at which it has just gone from a region. */
+        post: operations["sunset_of_frames"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/frames/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** A frame, with the setup as it stood when it came. */
+        get: operations["frame"];
+        /** Changes what somebody may change of a frame, and measures it anew. */
+        put: operations["edit_frame"];
+        post?: never;
+        /** Puts a frame into the bin. Its picture stays for sixty days. */
+        delete: operations["bin_frame"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/frames/{id}/lesson": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Holds a frame against its plan, and says what it teaches the setup as it is now. */
+        post: operations["lesson_of_frame"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/frames/{id}/mixed": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Puts a mixture onto the dials of a setup: shutter, powers and white balance as it would have to be taken. */
+        post: operations["use_mix"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/frames/{id}/picture": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The copy of a frame's picture, as JPEG. */
+        get: operations["frame_picture"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/frames/{id}/restore": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Gives a frame back out of the bin. */
+        post: operations["restore_frame"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/frames/{id}/small": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** A frame's small picture, for lists, as JPEG. */
+        get: operations["small_frame"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/frames/{id}/target": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** The two-tone target in a frame, found by itself or in a box: how far the exposure is off, and the colour of the light. */
+        post: operations["target_in_frame"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/frames/{id}/without/{without}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Takes two frames of one place apart: one without flash and one with it. Their exposures may differ. */
+        get: operations["frames_apart"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/frames/{id}/without/{without}/map": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The share of flash at every place of the frame with flash, as a map with a line at every quarter, PNG. */
+        get: operations["flash_map"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/frames/{id}/without/{without}/mix": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The picture as it would have been taken under another mixture of the two lights, as JPEG. */
+        get: operations["mix_frames"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/jobs": {
         parameters: {
             query?: never;
@@ -291,6 +514,74 @@ export interface paths {
         };
         /** The job as a file to keep or to import elsewhere. */
         get: operations["export_job"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/jobs/{id}/frames": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The frames of a job, in the order they came. */
+        get: operations["frames"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/jobs/{id}/frames/archive.zip": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** A job with its frames: one ZIP with the job file, the log as JSON and CSV, and the copies of the pictures. */
+        get: operations["job_with_frames"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/jobs/{id}/frames/events": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Tells when the frames of a job are others now, or what went wrong with one, as server-sent events. */
+        get: operations["frame_events"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/jobs/{id}/frames/log.csv": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The log of a job’s frames as a table (CSV, RFC 4180), a row a frame. */
+        get: operations["frame_table"];
         put?: never;
         post?: never;
         delete?: never;
@@ -432,6 +723,43 @@ export interface paths {
         get: operations["falling_calendar"];
         put?: never;
         post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/jobs/{id}/setups/{setup}/frames": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Takes a picture in as a frame of a setup: JPEG, PNG, TIFF, or a raw file by the preview it carries. The same file comes
+         *     once.
+         */
+        post: operations["add_frame"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/jobs/{id}/setups/{setup}/frames/stand-in": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Has the stand-in camera take a frame of a setup, through its proof, with faults of its own that nobody knows. */
+        post: operations["stand_in_frame"];
         delete?: never;
         options?: never;
         head?: never;
@@ -896,6 +1224,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/stand-in/reveal": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Shows what the stand-in camera has hidden in a setup, and how near what was learnt comes to it. */
+        post: operations["reveal_stand_in"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/start": {
         parameters: {
             query?: never;
@@ -942,6 +1287,25 @@ export interface paths {
         /** A job document of any version that is known, as one of this version. Nothing is stored. */
         post: operations["upgrade_job"];
         delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/watched": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Which folder’s pictures become frames. */
+        get: operations["watched_folder"];
+        /** Has the pictures in a folder, those that are there and those that come, become frames of a setup. */
+        put: operations["watch_folder"];
+        post?: never;
+        /** Watches no folder any more. The frames that came stay. */
+        delete: operations["unwatch_folder"];
         options?: never;
         head?: never;
         patch?: never;
@@ -1793,6 +2157,39 @@ export interface components {
         };
         /** @description A point. */
         BareSurface: Record<string, never>;
+        /** @description What is believed of something. */
+        BeliefSaid: {
+            /** @description A code of its kind: `camera`, `ambient`, `light`, `spill`. */
+            kind: string;
+            /** @description What it is called. */
+            name: string;
+            /** @description How much more of it there is than its figures say, before. */
+            before: components["schemas"]["Said"];
+            /** @description How surely: `±0.33`. */
+            before_sure: string;
+            /** @description And now. */
+            now: components["schemas"]["Said"];
+            /** @description How surely. */
+            now_sure: string;
+            /**
+             * Format: double
+             * @description One standard deviation now, in stops.
+             */
+            now_sure_stops: number;
+            /** @description Whether the frame has moved it, or made it surer, by more than a trifle. */
+            moved: boolean;
+            of_kit?: components["schemas"]["OfKit"] | null;
+        };
+        /** @description What is believed of what nobody knows. */
+        BeliefsSaid: {
+            /** @description Each: by the figures alone, and by what frames have taught. */
+            beliefs: components["schemas"]["BeliefSaid"][];
+            /**
+             * Format: int32
+             * @description From how many frames of this setup.
+             */
+            frames: number;
+        };
         /** @description What is believed of one unknown. */
         Believed: {
             /** @description What. */
@@ -2031,6 +2428,13 @@ export interface components {
              * @description Frames a second in a burst.
              */
             frames_per_s: number;
+            /** @description What frames have taught of it, lens by lens, kept for every job. At most 40. */
+            tuned?: components["schemas"]["TunedLens"][];
+            /**
+             * @description Its own curve, found from a bracket: the level of a grey, 0 to 255, at each quarter of a stop from −5 to +2.5; empty
+             *     where it is taken for sRGB's.
+             */
+            curve?: number[];
         };
         /** @description What the camera looks at. */
         CameraAim: "subject" | {
@@ -2660,6 +3064,31 @@ export interface components {
             /** @description The setup with this convention. */
             setup: components["schemas"]["Setup"];
         };
+        /** @description What to turn. */
+        CorrectionSaid: {
+            /** @description In a line: `A from 1/4 to 1/8 −⅓`. */
+            does: string;
+            /** @description Each dial. */
+            dials: components["schemas"]["DialSaid"][];
+            /** @description What comes of it: `Lit side 0, behind −1⅓`. */
+            comes: string;
+            /** @description Whether every dial was free; otherwise the camera stays as far as it can. */
+            free: boolean;
+            /** @description The setup with it done. */
+            setup: components["schemas"]["Setup"];
+        };
+        /** @description A camera’s own curve. */
+        CurveFound: {
+            /** @description The level of a grey, 0 to 255, at each quarter of a stop from −5 to +2.5: as a camera of the kit keeps it. */
+            levels: number[];
+            /**
+             * Format: double
+             * @description How well the frames agree with it, in stops: one standard deviation.
+             */
+            off_stops: number;
+            /** @description In words. */
+            says: string;
+        };
         /** @description Something that happens to the sun at an hour. */
         DayEvent: {
             /** @description What. */
@@ -2830,6 +3259,15 @@ export interface components {
             white_balance: string;
             /** @description The flashes. */
             lights: components["schemas"]["LightCard"][];
+        };
+        /** @description A dial that is turned. */
+        DialSaid: {
+            /** @description What: `Shutter`, `Power of A`. */
+            name: string;
+            /** @description What stood there. */
+            from: string;
+            /** @description What is to stand there. */
+            to: string;
         };
         /** @description One setting of a dial. */
         DialSetting: {
@@ -3153,6 +3591,8 @@ export interface components {
             rendering?: number | null;
             /** @description How long it burns over its power; empty where it is not known. */
             durations?: components["schemas"]["Duration"][];
+            /** @description What frames have taught of it, modifier by modifier, kept for every job. At most 40. */
+            tuned?: components["schemas"]["TunedThrough"][];
         };
         /** @description A flash's mark on the rail. */
         FlashMark: {
@@ -3228,11 +3668,256 @@ export interface components {
             /** @description The day there. */
             date: string;
         };
+        /** @description A part of a frame, in parts of its width and height. */
+        FrameBox: {
+            /**
+             * Format: double
+             * @description From the left, 0 to 1.
+             */
+            left: number;
+            /**
+             * Format: double
+             * @description From the top, 0 to 1.
+             */
+            top: number;
+            /**
+             * Format: double
+             * @description 0 to 1.
+             */
+            width: number;
+            /**
+             * Format: double
+             * @description 0 to 1.
+             */
+            height: number;
+        };
+        /** @description What came of a region in a frame: worked out when the frame came, and whenever its marks or settings were changed. */
+        FrameCame: {
+            /** @description The region. */
+            region_id: string;
+            /** @description What it is called. */
+            name: string;
+            /**
+             * Format: double
+             * @description Where it was to be at the settings of the frame, in stops from mid grey; null where those are not known.
+             */
+            planned_stops?: number | null;
+            /**
+             * Format: double
+             * @description Where it came; null where it has no mark, or is too bright or too dark to tell.
+             */
+            came_stops?: number | null;
+            /**
+             * Format: double
+             * @description How much brighter it came.
+             */
+            off_stops?: number | null;
+            /**
+             * Format: double
+             * @description How far it may be off by all that was not known, one standard deviation.
+             */
+            expected_stops?: number | null;
+            /**
+             * Format: double
+             * @description How much of its mark is full, in percent.
+             */
+            clipped_percent?: number | null;
+        };
+        /** @description What somebody may change of a frame. */
+        FrameEdit: {
+            /** @description What it was taken with. */
+            settings: components["schemas"]["FrameSettings"];
+            /** @description Where each region is in it. */
+            marks: components["schemas"]["FrameMark"][];
+            /** @description What there is to say of it. */
+            note?: string;
+            /** @description What was changed after it, in words. */
+            changed?: string[];
+        };
         /**
          * @description What a frame is for.
          * @enum {string}
          */
         FrameKind: "main" | "clean_plate";
+        /** @description A frame in a list. */
+        FrameLine: {
+            /** @description Its id. */
+            id: string;
+            /** @description The setup it was taken of. */
+            setup_id: string;
+            /** @description What its file is called. */
+            name: string;
+            /** @description When it came, RFC 3339. */
+            added_at: string;
+            /** @description When it was taken, by the camera's clock; null where its file does not say. */
+            at?: string | null;
+            /** @description What it was taken with, in a line. */
+            settings: string;
+            /** @description What came against the plan, in a sentence. */
+            says: string;
+            /** @description Whether the flash fired; null where it is not known. */
+            flash?: boolean | null;
+            /** @description Whether the stand-in camera made it. */
+            simulated: boolean;
+            /** @description Whether it is the picture a raw file carries. */
+            raw_preview: boolean;
+            /** @description How its marks came to be where they are. */
+            marks_by: components["schemas"]["MarksBy"];
+            /** @description What came of each region. */
+            came: components["schemas"]["FrameCame"][];
+            /** @description What there is to say of it. */
+            note: string;
+            /** @description What was changed after it. */
+            changed: string[];
+            /** @description What its file says that cannot be. */
+            wrong: string[];
+            /** @description Whether the copy of its picture is gone. */
+            missing: boolean;
+        };
+        /** @description The frames of a job. */
+        FrameList: {
+            /** @description In the order they came. */
+            frames: components["schemas"]["FrameLine"][];
+        };
+        /** @description Where a region is in a frame. */
+        FrameMark: {
+            /** @description The region. */
+            region_id: string;
+            /**
+             * Format: double
+             * @description From the left of the frame, as a part of its width.
+             */
+            left: number;
+            /**
+             * Format: double
+             * @description From its top, as a part of its height.
+             */
+            top: number;
+            /**
+             * Format: double
+             * @description As a part of the frame's width.
+             */
+            width: number;
+            /**
+             * Format: double
+             * @description As a part of its height.
+             */
+            height: number;
+            /** @description Round rather than a box. */
+            round?: boolean;
+            /**
+             * Format: double
+             * @description How much brighter than mid grey what is measured is in the same light, in stops: 0 for a grey card, about 1 for pale
+             *     skin (common practice, no source).
+             * @default 0
+             */
+            surface_stops?: number;
+            /** @description That is taken from the proof, for the lights that were on: `surface_stops` is Tolva's own then, whatever is sent. */
+            by_proof?: boolean;
+            measured?: components["schemas"]["FrameMeasured"] | null;
+        };
+        /** @description What was measured on a mark, in linear light where mid grey is 0.18. */
+        FrameMeasured: {
+            /**
+             * Format: double
+             * @description The mean of its red.
+             */
+            red: number;
+            /**
+             * Format: double
+             * @description The mean of its green.
+             */
+            green: number;
+            /**
+             * Format: double
+             * @description The mean of its blue.
+             */
+            blue: number;
+            /**
+             * Format: double
+             * @description How much of it is full, 0 to 1.
+             */
+            clipped: number;
+            /**
+             * Format: double
+             * @description How much it varies: the standard deviation of its luminance over the mean.
+             */
+            varies: number;
+            /**
+             * Format: int32
+             * @description How many pixels of the copy.
+             */
+            pixels: number;
+        };
+        /** @description A region of a frame. */
+        FrameRegion: {
+            /** @description Its id. */
+            region_id: string;
+            /** @description What it is called. */
+            name: string;
+            planned?: components["schemas"]["Said"] | null;
+            came?: components["schemas"]["Said"] | null;
+            off?: components["schemas"]["Said"] | null;
+            /** @description How far it may be off by all that was not known, one standard deviation: `±0.4`. */
+            expected?: string | null;
+            /**
+             * Format: double
+             * @description The same in stops.
+             */
+            expected_stops?: number | null;
+            /** @description In words: `⅔ brighter than planned`. */
+            says: string;
+            shows?: components["schemas"]["Said"] | null;
+            /**
+             * Format: double
+             * @description How much of it is full, in percent; null without a mark.
+             */
+            clipped_percent?: number | null;
+            /** @description The colour of the patch: `red 1.12 × green, blue 0.86 × green`; null without a mark, or where it is black. */
+            balance?: string | null;
+        };
+        /** @description A frame against the plan it was taken by. */
+        FrameReport: {
+            /** @description In a sentence: `Face ⅔ too bright, behind as planned`. */
+            says: string;
+            /** @description What it was taken with, in a line: `1/125 s · f/4 · ISO 100 · flash`. */
+            settings: string;
+            /** @description What its file does not say, to be asked once: `shutter`, `aperture`, `iso`, `flash`. */
+            lacking: string[];
+            /** @description Each region, as the setup lists them. */
+            regions: components["schemas"]["FrameRegion"][];
+            /** @description What one frame cannot tell, and why. */
+            notes: string[];
+            /** @description Whether anything can be learnt from it. */
+            teaches: boolean;
+            /** @description What may lie under a mark. */
+            surfaces: components["schemas"]["SurfaceSaid"][];
+        };
+        /** @description What a frame was taken with; null is not known. */
+        FrameSettings: {
+            /**
+             * Format: double
+             * @description The shutter time in seconds.
+             */
+            shutter_s?: number | null;
+            /**
+             * Format: double
+             * @description The f-number.
+             */
+            f_number?: number | null;
+            /**
+             * Format: double
+             * @description The ISO.
+             */
+            iso?: number | null;
+            /**
+             * Format: double
+             * @description The focal length in millimetres.
+             */
+            focal_length_mm?: number | null;
+            /** @description Whether the flash fired. */
+            flash?: boolean | null;
+        };
         /** @description A frame that is to be taken. The list is in the order of taking. */
         FrameToTake: {
             /** @description Unique among the setup's. */
@@ -3245,6 +3930,21 @@ export interface components {
             lights_off?: string[];
             /** @description Whether people leave the frame. */
             people_out?: boolean;
+        };
+        /** @description Two frames apart. */
+        FramesApart: {
+            /** @description Each region that has a mark in the frame with flash. */
+            regions: components["schemas"]["RegionApart"][];
+            /**
+             * Format: double
+             * @description How much of the frame is flash, on average, in percent.
+             */
+            flash_percent: number;
+            /**
+             * Format: double
+             * @description How much of the frame can be told, in percent.
+             */
+            told_percent: number;
         };
         /** @description A gel. */
         Gel: {
@@ -3600,7 +4300,7 @@ export interface components {
             format: string;
             /**
              * Format: int32
-             * @description The version of the format: 5.
+             * @description The version of the format: 9.
              */
             format_version: number;
             /** @description What the job is called. 1 to 120 characters. */
@@ -3759,6 +4459,8 @@ export interface components {
              * @description From how many frames: 1 to 100 000.
              */
             frames: number;
+            /** @description Which of those that are kept, by their ids; empty where they are not. At most 1000. */
+            from?: string[];
         };
         /**
          * @description How distances are shown.
@@ -3811,6 +4513,39 @@ export interface components {
              * @description Exit pupil over entrance pupil: 1 for a symmetrical lens.
              */
             pupil_ratio: number;
+        };
+        /** @description What a frame teaches, and what to turn after it. */
+        Lesson: {
+            /** @description In a sentence. */
+            says: string;
+            /** @description Whether Tolva has learnt from it already. */
+            learnt: boolean;
+            /** @description What is believed of each thing nobody knows, before and after; those that it moves first. */
+            beliefs: components["schemas"]["BeliefSaid"][];
+            /** @description What to turn: the least that does it first. */
+            offers: components["schemas"]["CorrectionSaid"][];
+            /** @description The setup with what was learnt, and nothing turned. */
+            setup: components["schemas"]["Setup"];
+        };
+        /** @description What a frame says. */
+        LessonOfFrame: {
+            /** @description What came against the plan it was taken by. */
+            report: components["schemas"]["FrameReport"];
+            lesson?: components["schemas"]["Lesson"] | null;
+            /**
+             * @description How many pixels stand at which level, in 64 steps of four levels: luminance, red, green, blue. Null where the picture
+             *     is missing.
+             */
+            histogram?: number[][] | null;
+        };
+        /** @description The setup as it is now. */
+        LessonRequest: {
+            /** @description The setup. */
+            setup: components["schemas"]["Setup"];
+            /** @description The kit it refers to. */
+            kit: components["schemas"]["Kit"];
+            /** @description How numbers are shown. */
+            show?: components["schemas"]["Show"];
         };
         /** @description A contour. */
         Level: {
@@ -4137,6 +4872,11 @@ export interface components {
          */
         MarkKind: "ambient" | "lamp" | "flash";
         /**
+         * @description How the marks of a frame came to be where they are.
+         * @enum {string}
+         */
+        MarksBy: "hand" | "found" | "lost";
+        /**
          * @description What a text is meant to be.
          * @enum {string}
          */
@@ -4216,6 +4956,32 @@ export interface components {
             surface_stops: number;
             /** @description How to take it of each part of the picture, while the sun shows and otherwise. */
             instructions: components["schemas"]["Instruction"][];
+        };
+        /** @description How the two lights are mixed against how they came. */
+        Mixture: {
+            /**
+             * Format: double
+             * @description So much more of the light that is there, in stops: −6 to 6.
+             * @default 0
+             */
+            ambient_stops?: number;
+            /**
+             * Format: double
+             * @description So much more of the flash, in stops: −6 to 6.
+             * @default 0
+             */
+            flash_stops?: number;
+            /**
+             * Format: double
+             * @description A gel over the flash, −200 to 200 mired: positive is warmer.
+             * @default 0
+             */
+            gel_mired?: number;
+            /**
+             * Format: double
+             * @description What the camera is set to, 1500 to 20 000 K; left out for as it was.
+             */
+            kelvin?: number | null;
         };
         /** @description A modifier: what shapes the flash. */
         Modifier: {
@@ -4345,6 +5111,24 @@ export interface components {
         } | {
             /** @description As a size and a distance. */
             size: components["schemas"]["SizeHeight"];
+        };
+        /** @description What of the kit something is learnt about. */
+        OfKit: {
+            /** @description A camera with a lens. */
+            camera: {
+                /** @description The camera. */
+                camera_id: string;
+                /** @description The lens. */
+                lens_id: string;
+            };
+        } | {
+            /** @description A unit through a modifier. */
+            flash: {
+                /** @description The unit. */
+                flash_id: string;
+                /** @description The modifier; null for the bare unit. */
+                modifier_id?: string | null;
+            };
         };
         /** @description A thing of the set. */
         OnSet: {
@@ -5050,6 +5834,23 @@ export interface components {
             ambient: components["schemas"]["Ambient"];
             place?: components["schemas"]["RegionPlace"] | null;
         };
+        /** @description What two frames say of a region. */
+        RegionApart: {
+            /** @description Its id. */
+            region_id: string;
+            /** @description What it is called. */
+            name: string;
+            ambient?: components["schemas"]["Said"] | null;
+            flash?: components["schemas"]["Said"] | null;
+            together?: components["schemas"]["Said"] | null;
+            /**
+             * Format: double
+             * @description How much of it is flash, in percent.
+             */
+            flash_percent: number;
+            /** @description In words, where it cannot be told well. */
+            trouble?: string | null;
+        };
         /** @description What becomes of a region's colour. */
         RegionColour: {
             /** @description The region. */
@@ -5187,6 +5988,33 @@ export interface components {
             together: components["schemas"]["Said"];
             /** @description Its light: `EV 11.2`. */
             ev: string;
+        };
+        /** @description Which stand-in camera. */
+        RevealRequest: {
+            /** @description The setup, with what was learnt. */
+            setup: components["schemas"]["Setup"];
+            /** @description The kit it refers to. */
+            kit: components["schemas"]["Kit"];
+            /**
+             * Format: int32
+             * @description Its number, 0 to 1 000 000.
+             */
+            seed: number;
+        };
+        /** @description What the stand-in camera has hidden, and how near one came. */
+        Revealed: {
+            /** @description What it is called. */
+            name: string;
+            /** @description How much more of it there really is. */
+            really: components["schemas"]["Said"];
+            learnt?: components["schemas"]["Said"] | null;
+            /** @description In words: `within a tenth`. */
+            says: string;
+        };
+        /** @description What it had hidden. */
+        RevealedAll: {
+            /** @description Each, beside what was learnt of it. */
+            hidden: components["schemas"]["Revealed"][];
         };
         /** @description A revision of a job. */
         RevisionLine: {
@@ -5597,6 +6425,11 @@ export interface components {
             frames?: components["schemas"]["FrameToTake"][];
             learnt?: components["schemas"]["Learnt"] | null;
         };
+        /** @description A setup with a mixture on its dials. */
+        SetupAsMixed: {
+            /** @description The setup. */
+            setup: components["schemas"]["Setup"];
+        };
         /** @description A setup to look at from other sides. */
         SetupRequest: {
             /** @description The setup. */
@@ -5746,6 +6579,11 @@ export interface components {
             /** @description Its plan. */
             plan: components["schemas"]["Plan"];
         };
+        /** @description Some frames of a job. */
+        SomeFrames: {
+            /** @description Their ids: 2 to 11. */
+            frames: string[];
+        };
         /** @description Spectacles that somebody wears. */
         Spectacles: {
             /**
@@ -5812,6 +6650,20 @@ export interface components {
              * @description What it weighs, in kilograms.
              */
             weight_kg: number;
+        };
+        /** @description What the stand-in camera is to take. */
+        StandInRequest: {
+            /** @description The setup, with its plan's dials. */
+            setup: components["schemas"]["Setup"];
+            /** @description The kit it refers to. */
+            kit: components["schemas"]["Kit"];
+            /**
+             * Format: int32
+             * @description Which camera and which set: another number hides other faults, 0 to 1 000 000.
+             */
+            seed: number;
+            /** @description Whether the flashes fire. */
+            flash: boolean;
         };
         /** @description How people stand. */
         Standing: "one" | "couple" | {
@@ -6119,6 +6971,28 @@ export interface components {
             /** @description Its upper edge goes under; null where it does not. */
             sunset_utc?: string | null;
         };
+        /** @description A sunset, read. */
+        SunsetRead: {
+            /**
+             * Format: double
+             * @description The light there, as a reading: EV at ISO 100.
+             */
+            ev100: number;
+            /**
+             * Format: double
+             * @description How far that may be off, in stops.
+             */
+            sure_stops: number;
+            /** @description In words. */
+            says: string;
+        };
+        /** @description Which frames of a sunset, and where in them it is. */
+        SunsetRequest: {
+            /** @description Two or three frames, some with the warning on the sky and some without: their ids. */
+            frames: string[];
+            /** @description The region that is to keep its colour. */
+            region_id: string;
+        };
         /** @description What holds a light. */
         Support: "stand" | {
             /** @description A boom on its stand, reaching out so far. */
@@ -6142,6 +7016,18 @@ export interface components {
             colour: components["schemas"]["SurfaceColour"];
             /** @description What it is called. */
             name: string;
+        };
+        /** @description Something that may lie under a mark. */
+        SurfaceSaid: {
+            /** @description Its code. */
+            code: string;
+            /** @description What it is called. */
+            name: string;
+            /**
+             * Format: double
+             * @description How much brighter than mid grey it is in the same light, in stops.
+             */
+            stops: number;
         };
         /** @description What is around the subject. */
         Surroundings: "open_ground" | "snow" | "sand" | "water" | {
@@ -6171,6 +7057,86 @@ export interface components {
             sync: components["schemas"]["Sync"];
             /** @description What it is called. */
             name: string;
+        };
+        /** @description A frame that was taken. */
+        TakenFrame: {
+            /** @description Unique in the data file. */
+            id: string;
+            /**
+             * Format: int32
+             * @description The version of the format its setup is written in: as a job's.
+             */
+            format_version: number;
+            /** @description The setup it was taken of. */
+            setup_id: string;
+            /** @description What its file is called. */
+            name: string;
+            /** @description The SHA-256 of its file, in hexadecimal. */
+            hash: string;
+            /** @description When it came to Tolva, RFC 3339. */
+            added_at: string;
+            /**
+             * Format: int32
+             * @description Upright, in pixels.
+             */
+            width: number;
+            /**
+             * Format: int32
+             * @description Upright, in pixels.
+             */
+            height: number;
+            /** @description What it was taken with, as its file says and as was given for what it does not say. */
+            settings: components["schemas"]["FrameSettings"];
+            /** @description When, by the camera's clock: `2026-11-26T15:30:00`; null where it does not say. */
+            at?: string | null;
+            /** @description The camera, as it names itself; null where it does not. */
+            camera?: string | null;
+            /** @description What its file says that cannot be, in words. */
+            wrong?: string[];
+            /** @description Whether it is the picture a raw file carries. */
+            raw_preview?: boolean;
+            /** @description Whether the stand-in camera made it: it is of no real place. */
+            simulated?: boolean;
+            /** @description Where each region is in it. */
+            marks?: components["schemas"]["FrameMark"][];
+            /** @description What came where each region is, as far as that can be told. */
+            came?: components["schemas"]["FrameCame"][];
+            /** @description How the marks came to be where they are. */
+            marks_by?: components["schemas"]["MarksBy"];
+            /** @description What there is to say of it. */
+            note?: string;
+            /** @description What was changed after it, in words; empty where nothing was. */
+            changed?: string[];
+            /** @description The setup as it stood when the frame came. */
+            setup: components["schemas"]["Setup"];
+        };
+        /** @description What was looked for. */
+        TargetFound: {
+            target?: components["schemas"]["TargetSaid"] | null;
+        };
+        /** @description Where a target is. */
+        TargetRequest: {
+            within?: components["schemas"]["FrameBox"] | null;
+        };
+        /** @description A two-tone target. */
+        TargetSaid: {
+            /** @description Where it is, both halves. */
+            at: components["schemas"]["FrameBox"];
+            /** @description Where its light half is measured. */
+            light_at: components["schemas"]["FrameBox"];
+            /**
+             * Format: double
+             * @description How much brighter than mid grey its light half is, in stops.
+             */
+            light_surface_stops: number;
+            /** @description How far over the right exposure the frame is. */
+            off: components["schemas"]["Said"];
+            /** @description In words, with what makes it unsure. */
+            says: string;
+            /** @description The colour of the light on it, as a grey patch for the light’s colour. */
+            colour: components["schemas"]["StatedColour"];
+            /** @description `red 1.04, blue 0.93 of green`. */
+            balance: string;
         };
         /**
          * @description The theme.
@@ -6231,6 +7197,50 @@ export interface components {
              * @description The channel, 1 to 64.
              */
             channel: number;
+        };
+        /** @description What frames have taught of a camera with one lens. */
+        TunedLens: {
+            /** @description The lens. */
+            lens_id: string;
+            /**
+             * Format: double
+             * @description How much brighter frames come than the settings say, −12 to 12 stops.
+             * @default 0
+             */
+            more_stops: number;
+            /**
+             * Format: double
+             * @description One standard deviation of that, 0.0001 to 12 stops.
+             * @default 0.33
+             */
+            sure_stops: number;
+            /**
+             * Format: int32
+             * @description From how many frames: 1 to 100 000.
+             */
+            frames: number;
+        };
+        /** @description What frames have taught of a unit through one modifier. */
+        TunedThrough: {
+            /** @description The modifier; left out for the bare unit. */
+            modifier_id?: string | null;
+            /**
+             * Format: double
+             * @description How much more it gives than its figures say, −12 to 12 stops.
+             * @default 0
+             */
+            more_stops: number;
+            /**
+             * Format: double
+             * @description One standard deviation of that, 0.0001 to 12 stops.
+             * @default 0.33
+             */
+            sure_stops: number;
+            /**
+             * Format: int32
+             * @description From how many frames: 1 to 100 000.
+             */
+            frames: number;
         };
         /** @description What was typed, and what it is meant to be. */
         Typed: {
@@ -6301,6 +7311,15 @@ export interface components {
                 region_id: string;
             };
         };
+        /** @description A mixture to be taken so. */
+        UseMixture: {
+            /** @description The setup as it is now. */
+            setup: components["schemas"]["Setup"];
+            /** @description The kit it refers to. */
+            kit: components["schemas"]["Kit"];
+            /** @description How the lights are mixed. */
+            mixture: components["schemas"]["Mixture"];
+        };
         /** @description A wall or a backdrop, upright from the floor. */
         Wall: {
             /** @description Unique among its kind. */
@@ -6345,6 +7364,21 @@ export interface components {
             reflectance: number;
             /** @description Its colour, which the light takes on. */
             colour?: components["schemas"]["SurfaceColour"];
+        };
+        /** @description Which folder is watched. */
+        WatchedFolder: {
+            /** @description The folder on the machine Tolva runs on. */
+            folder: string;
+            /** @description The job its pictures belong to. */
+            job_id: string;
+            /** @description The setup they become frames of. */
+            setup_id: string;
+        };
+        /** @description A folder that is watched, and how that goes. */
+        Watching: {
+            watched?: components["schemas"]["WatchedFolder"] | null;
+            /** @description Whether the folder is there. */
+            there: boolean;
         };
         /** @description The cloud over the day. */
         Weather: {
@@ -6696,6 +7730,102 @@ export interface operations {
             };
             /** @description The disk is full: nothing was saved */
             507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+        };
+    };
+    beliefs: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["LessonRequest"];
+            };
+        };
+        responses: {
+            /** @description What is believed */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BeliefsSaid"];
+                };
+            };
+            /** @description The request cannot be understood */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Not from here, or the data file was opened for reading only */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description The body was not sent in time */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description The body is too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description The body is of another kind */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description A field is wrong: says which, and what is allowed */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description A fault of Tolva’s own, or of the data file */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Too much at once, or the data file is locked: try again in a moment */
+            503: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -7627,6 +8757,1253 @@ export interface operations {
             };
         };
     };
+    curve_of_frames: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SomeFrames"];
+            };
+        };
+        responses: {
+            /** @description The curve */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CurveFound"];
+                };
+            };
+            /** @description The request cannot be understood */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Not from here, or the data file was opened for reading only */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description The body was not sent in time */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description The body is too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description The body is of another kind */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description A field is wrong: says which, and what is allowed */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description A fault of Tolva’s own, or of the data file */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Too much at once, or the data file is locked: try again in a moment */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description The disk is full: nothing was saved */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+        };
+    };
+    sunset_of_frames: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SunsetRequest"];
+            };
+        };
+        responses: {
+            /** @description The reading */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SunsetRead"];
+                };
+            };
+            /** @description The request cannot be understood */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Not from here, or the data file was opened for reading only */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description The body was not sent in time */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description The body is too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description The body is of another kind */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description A field is wrong: says which, and what is allowed */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description A fault of Tolva’s own, or of the data file */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Too much at once, or the data file is locked: try again in a moment */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description The disk is full: nothing was saved */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+        };
+    };
+    frame: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description The frame */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TakenFrame"];
+                };
+            };
+            /** @description The request cannot be understood */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Not from here, or the data file was opened for reading only */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description There is no such thing */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description A fault of Tolva’s own, or of the data file */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Too much at once, or the data file is locked: try again in a moment */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+        };
+    };
+    edit_frame: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["FrameEdit"];
+            };
+        };
+        responses: {
+            /** @description The frame */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TakenFrame"];
+                };
+            };
+            /** @description The request cannot be understood */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Not from here, or the data file was opened for reading only */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description There is no such thing */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description The body was not sent in time */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description The body is too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description The body is of another kind */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description A field is wrong: says which, and what is allowed */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description A fault of Tolva’s own, or of the data file */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Too much at once, or the data file is locked: try again in a moment */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description The disk is full: nothing was saved */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+        };
+    };
+    bin_frame: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description It is in the bin */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description The request cannot be understood */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Not from here, or the data file was opened for reading only */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description There is no such thing */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description A fault of Tolva’s own, or of the data file */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Too much at once, or the data file is locked: try again in a moment */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description The disk is full: nothing was saved */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+        };
+    };
+    lesson_of_frame: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["LessonRequest"];
+            };
+        };
+        responses: {
+            /** @description What it says */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LessonOfFrame"];
+                };
+            };
+            /** @description The request cannot be understood */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Not from here, or the data file was opened for reading only */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description There is no such thing */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description The body was not sent in time */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description The body is too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description The body is of another kind */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description A field is wrong: says which, and what is allowed */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description A fault of Tolva’s own, or of the data file */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Too much at once, or the data file is locked: try again in a moment */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description The disk is full: nothing was saved */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+        };
+    };
+    use_mix: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["UseMixture"];
+            };
+        };
+        responses: {
+            /** @description The setup */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SetupAsMixed"];
+                };
+            };
+            /** @description The request cannot be understood */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Not from here, or the data file was opened for reading only */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description There is no such thing */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description The body was not sent in time */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description The body is too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description The body is of another kind */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description A field is wrong: says which, and what is allowed */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description A fault of Tolva’s own, or of the data file */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Too much at once, or the data file is locked: try again in a moment */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description The disk is full: nothing was saved */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+        };
+    };
+    frame_picture: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description The picture */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "image/jpeg": unknown;
+                };
+            };
+            /** @description The request cannot be understood */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Not from here, or the data file was opened for reading only */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description There is no such thing */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description A fault of Tolva’s own, or of the data file */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Too much at once, or the data file is locked: try again in a moment */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+        };
+    };
+    restore_frame: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description It is back */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FrameLine"];
+                };
+            };
+            /** @description The request cannot be understood */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Not from here, or the data file was opened for reading only */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description There is no such thing */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description A fault of Tolva’s own, or of the data file */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Too much at once, or the data file is locked: try again in a moment */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description The disk is full: nothing was saved */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+        };
+    };
+    small_frame: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description The picture */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "image/jpeg": unknown;
+                };
+            };
+            /** @description The request cannot be understood */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Not from here, or the data file was opened for reading only */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description There is no such thing */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description A fault of Tolva’s own, or of the data file */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Too much at once, or the data file is locked: try again in a moment */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+        };
+    };
+    target_in_frame: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TargetRequest"];
+            };
+        };
+        responses: {
+            /** @description The target */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TargetFound"];
+                };
+            };
+            /** @description The request cannot be understood */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Not from here, or the data file was opened for reading only */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description There is no such thing */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description The body was not sent in time */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description The body is too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description The body is of another kind */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description A field is wrong: says which, and what is allowed */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description A fault of Tolva’s own, or of the data file */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Too much at once, or the data file is locked: try again in a moment */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description The disk is full: nothing was saved */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+        };
+    };
+    frames_apart: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+                without: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description What each light is */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FramesApart"];
+                };
+            };
+            /** @description The request cannot be understood */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Not from here, or the data file was opened for reading only */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description There is no such thing */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description A fault of Tolva’s own, or of the data file */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Too much at once, or the data file is locked: try again in a moment */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+        };
+    };
+    flash_map: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+                without: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description The map */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "image/png": unknown;
+                };
+            };
+            /** @description The request cannot be understood */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Not from here, or the data file was opened for reading only */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description There is no such thing */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description A fault of Tolva’s own, or of the data file */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Too much at once, or the data file is locked: try again in a moment */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+        };
+    };
+    mix_frames: {
+        parameters: {
+            query?: {
+                /** @description So much more of the light that is there, in stops: −6 to 6. */
+                ambient_stops?: number;
+                /** @description So much more of the flash, in stops: −6 to 6. */
+                flash_stops?: number;
+                /** @description A gel over the flash, −200 to 200 mired: positive is warmer. */
+                gel_mired?: number;
+                /** @description What the camera is set to, 1500 to 20 000 K; left out for as it was. */
+                kelvin?: number | null;
+            };
+            header?: never;
+            path: {
+                id: string;
+                without: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description The picture */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "image/jpeg": unknown;
+                };
+            };
+            /** @description The request cannot be understood */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Not from here, or the data file was opened for reading only */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description There is no such thing */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description A field is wrong: says which, and what is allowed */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description A fault of Tolva’s own, or of the data file */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Too much at once, or the data file is locked: try again in a moment */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+        };
+    };
     list_jobs: {
         parameters: {
             query?: {
@@ -8106,6 +10483,288 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Job"];
+                };
+            };
+            /** @description The request cannot be understood */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Not from here, or the data file was opened for reading only */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description There is no such thing */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description A fault of Tolva’s own, or of the data file */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Too much at once, or the data file is locked: try again in a moment */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+        };
+    };
+    frames: {
+        parameters: {
+            query?: {
+                /** @description Of this setup only. */
+                setup?: string | null;
+                /** @description Those in the bin instead. */
+                binned?: boolean;
+            };
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description The frames */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FrameList"];
+                };
+            };
+            /** @description The request cannot be understood */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Not from here, or the data file was opened for reading only */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description There is no such thing */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description A field is wrong: says which, and what is allowed */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description A fault of Tolva’s own, or of the data file */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Too much at once, or the data file is locked: try again in a moment */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+        };
+    };
+    job_with_frames: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description The archive */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/zip": unknown;
+                };
+            };
+            /** @description The request cannot be understood */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Not from here, or the data file was opened for reading only */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description There is no such thing */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description A fault of Tolva’s own, or of the data file */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Too much at once, or the data file is locked: try again in a moment */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+        };
+    };
+    frame_events: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Events, as they come */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "text/event-stream": unknown;
+                };
+            };
+            /** @description The request cannot be understood */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Not from here, or the data file was opened for reading only */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description There is no such thing */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description A fault of Tolva’s own, or of the data file */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Too much at once, or the data file is locked: try again in a moment */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+        };
+    };
+    frame_table: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description The table */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "text/csv": unknown;
                 };
             };
             /** @description The request cannot be understood */
@@ -8855,6 +11514,270 @@ export interface operations {
             };
             /** @description Too much at once, or the data file is locked: try again in a moment */
             503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+        };
+    };
+    add_frame: {
+        parameters: {
+            query?: {
+                /** @description The name of its file. */
+                name?: string;
+            };
+            header?: never;
+            path: {
+                id: string;
+                setup: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/octet-stream": number[];
+            };
+        };
+        responses: {
+            /** @description It was there before */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FrameLine"];
+                };
+            };
+            /** @description It is a frame now */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FrameLine"];
+                };
+            };
+            /** @description The request cannot be understood */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Not from here, or the data file was opened for reading only */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description There is no such thing */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description The body was not sent in time */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description The job has as many frames as it can */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description The body is too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description The body is of another kind */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description A field is wrong: says which, and what is allowed */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description A fault of Tolva’s own, or of the data file */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Too much at once, or the data file is locked: try again in a moment */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description The disk is full: nothing was saved */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+        };
+    };
+    stand_in_frame: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+                setup: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["StandInRequest"];
+            };
+        };
+        responses: {
+            /** @description The frame */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FrameLine"];
+                };
+            };
+            /** @description The request cannot be understood */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Not from here, or the data file was opened for reading only */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description There is no such thing */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description The body was not sent in time */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description The job has as many frames as it can */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description The body is too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description The body is of another kind */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description A field is wrong: says which, and what is allowed */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description A fault of Tolva’s own, or of the data file */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Too much at once, or the data file is locked: try again in a moment */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description The disk is full: nothing was saved */
+            507: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -11464,6 +14387,102 @@ export interface operations {
             };
         };
     };
+    reveal_stand_in: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["RevealRequest"];
+            };
+        };
+        responses: {
+            /** @description What it has hidden */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RevealedAll"];
+                };
+            };
+            /** @description The request cannot be understood */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Not from here, or the data file was opened for reading only */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description The body was not sent in time */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description The body is too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description The body is of another kind */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description A field is wrong: says which, and what is allowed */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description A fault of Tolva’s own, or of the data file */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Too much at once, or the data file is locked: try again in a moment */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+        };
+    };
     start: {
         parameters: {
             query?: never;
@@ -11694,6 +14713,212 @@ export interface operations {
             };
             /** @description Too much at once, or the data file is locked: try again in a moment */
             503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+        };
+    };
+    watched_folder: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description The folder */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Watching"];
+                };
+            };
+            /** @description Not from here, or the data file was opened for reading only */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description A fault of Tolva’s own, or of the data file */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Too much at once, or the data file is locked: try again in a moment */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+        };
+    };
+    watch_folder: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["WatchedFolder"];
+            };
+        };
+        responses: {
+            /** @description It is watched */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Watching"];
+                };
+            };
+            /** @description The request cannot be understood */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Not from here, or the data file was opened for reading only */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description The body was not sent in time */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description The body is too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description The body is of another kind */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description A field is wrong: says which, and what is allowed */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description A fault of Tolva’s own, or of the data file */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Too much at once, or the data file is locked: try again in a moment */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description The disk is full: nothing was saved */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+        };
+    };
+    unwatch_folder: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No folder is watched */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Not from here, or the data file was opened for reading only */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description A fault of Tolva’s own, or of the data file */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Too much at once, or the data file is locked: try again in a moment */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description The disk is full: nothing was saved */
+            507: {
                 headers: {
                     [name: string]: unknown;
                 };

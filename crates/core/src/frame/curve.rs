@@ -6,6 +6,9 @@ use crate::scale::Stops;
 
 /// Levels of a picture of 8 bits.
 const LEVELS: usize = 256;
+/// A curve is kept at so many quarters of a stop, from this one on.
+const QUARTERS: u8 = 31;
+const FIRST: f64 = -5.0;
 /// Mid grey. Source: physics.md, the grey card of 18 %.
 const MID_GREY: f64 = 0.18;
 
@@ -57,6 +60,46 @@ impl ToneCurve {
             Some(level) => Err(NotACurve::Falls { level, value: linear[level] }),
             None => Ok(Self { linear }),
         }
+    }
+
+    /// The curve by the level of a grey at each quarter of a stop from −5 to +2.5, 31 of them: between them the level goes
+    /// straight, below the first and above the last the light does. Nothing where they are no curve.
+    ///
+    /// ```
+    /// use tolva_core::{frame::ToneCurve, scale::Stops};
+    /// let own = ToneCurve::srgb();
+    /// let again = ToneCurve::of_quarters(&own.quarters()).expect("a curve");
+    /// assert!((again.level_at(Stops(-1.0)) - own.level_at(Stops(-1.0))).abs() < 0.5);
+    /// ```
+    pub fn of_quarters(levels: &[f64]) -> Option<Self> {
+        let good = levels.len() == usize::from(QUARTERS) && levels.windows(2).all(|two| two[0] <= two[1]);
+        let (first, last) = (*levels.first()?, *levels.last()?);
+        if !good || first < 0.0 || last > 255.0 {
+            return None;
+        }
+        let light = |stops: f64| MID_GREY * stops.exp2();
+        let ends = (light(FIRST), light(FIRST + 0.25 * f64::from(QUARTERS - 1)));
+        let at = |level: f64| {
+            if level <= first {
+                return ends.0 * if first > 0.0 { level / first } else { 1.0 };
+            }
+            let above = levels.partition_point(|one| *one < level);
+            if above >= levels.len() {
+                let rest = if last < 255.0 { (level - last) / (255.0 - last) } else { 0.0 };
+                return ends.1 + (1.0f64.max(ends.1) - ends.1) * rest;
+            }
+            let (low, high) = (levels[above - 1], levels[above]);
+            let part = if high > low { (level - low) / (high - low) } else { 0.0 };
+            #[expect(clippy::cast_precision_loss, reason = "a few dozen")]
+            let below = (above - 1) as f64;
+            light(FIRST + 0.25 * (below + part))
+        };
+        Self::of((0..=255u8).map(|level| at(f64::from(level))).collect()).ok()
+    }
+
+    /// The level of a grey at each quarter of a stop from −5 to +2.5.
+    pub fn quarters(&self) -> Vec<f64> {
+        (0..QUARTERS).map(|quarter| self.level_at(Stops(FIRST + 0.25 * f64::from(quarter)))).collect()
     }
 
     /// What each level stands for, from 0 to 255.

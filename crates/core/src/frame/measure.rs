@@ -30,7 +30,7 @@ pub struct Mark {
 }
 
 /// What came in a part of a frame.
-#[derive(Clone, Debug, PartialEq)]
+#[derive(Clone, Copy, Debug, PartialEq)]
 pub struct Measured {
     /// The mean in linear sRGB.
     pub mean: [f64; 3],

@@ -114,8 +114,8 @@ impl Separated {
         let both = [0, 1, 2].map(|channel| there.mean[channel] + flash.mean[channel]);
         let (dim, lit, sum) = (bright(there.mean), bright(flash.mean), bright(both));
         // As each frame came, by its own exposure: that is where noise and the steps of its levels are.
-        let as_taken = Measured { mean: there.mean.map(|one| one / self.scale.ratio()), ..there.clone() };
-        let with = Measured { mean: both, ..flash.clone() };
+        let as_taken = Measured { mean: there.mean.map(|one| one / self.scale.ratio()), ..there };
+        let with = Measured { mean: both, ..flash };
         Parted {
             ambient: stops(dim),
             flash: stops(lit).filter(|_| lit > LOST * sum),

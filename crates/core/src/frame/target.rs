@@ -26,6 +26,8 @@ impl Default for TwoTone {
 pub struct Target {
     /// Both halves.
     pub at: Mark,
+    /// Where its light half is measured, well inside it.
+    pub light_at: Mark,
     /// Its light half, well inside.
     pub light: Measured,
     /// Its dark half, well inside.
@@ -95,7 +97,8 @@ fn read(photo: &Photo, at: Mark, (light, dark): (Mark, Mark), target: TwoTone) -
         height: mark.height * (1.0 - 2.0 * INSIDE),
         shape: Shape::Box,
     };
-    let (light, dark) = (photo.measured(inside(light)), photo.measured(inside(dark)));
+    let light_at = inside(light);
+    let (light, dark) = (photo.measured(light_at), photo.measured(inside(dark)));
     let (bright_half, dark_half) = (bright(light.mean), bright(dark.mean));
     let times = (bright_half - dark_half) / (target.light - target.dark);
     if times <= 0.0 || bright_half < 4.0 * dark_half {
@@ -103,7 +106,7 @@ fn read(photo: &Photo, at: Mark, (light, dark): (Mark, Mark), target: TwoTone) -
     }
     let clipped = light.is_clipped();
     let stray = (dark_half - times * target.dark) / bright_half;
-    Some(Target { at, off: Stops::of_ratio(times), stray, clipped, light, dark })
+    Some(Target { at, light_at, off: Stops::of_ratio(times), stray, clipped, light, dark })
 }
 
 /// Pixels that hang together and look alike.

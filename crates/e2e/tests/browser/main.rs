@@ -4,6 +4,7 @@ mod colour;
 mod events;
 mod everyone;
 mod falling;
+mod frames;
 mod glass;
 mod keeping;
 mod kit;

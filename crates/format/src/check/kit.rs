@@ -39,6 +39,11 @@ fn camera(c: &mut Checker, camera: &Camera) {
     if camera.sync_safe_s < camera.sync_rated_s * 0.999 {
         c.wrong("sync_safe_s", "the safe sync must not be faster than the rated one");
     }
+    let curve = &camera.curve;
+    let rises = curve.windows(2).all(|two| two[0] <= two[1]) && curve.iter().all(|at| (0.0..=255.0).contains(at));
+    if !curve.is_empty() && (curve.len() != 31 || !rises) {
+        c.wrong("curve", "a curve is 31 levels from 0 to 255 that do not fall, from −5 to +2.5 stops by quarters");
+    }
 }
 
 fn lens(c: &mut Checker, lens: &Lens) {

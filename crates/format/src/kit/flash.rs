@@ -54,6 +54,28 @@ pub struct Flash {
     #[serde(default)]
     #[schema(max_items = 20)]
     pub durations: Vec<Duration>,
+    /// What frames have taught of it, modifier by modifier, kept for every job. At most 40.
+    #[serde(default, skip_serializing_if = "Vec::is_empty")]
+    #[schema(max_items = 40)]
+    pub tuned: Vec<TunedThrough>,
+}
+
+/// What frames have taught of a unit through one modifier.
+#[derive(Clone, Debug, PartialEq, Serialize, Deserialize, Ranged, ToSchema)]
+#[serde(deny_unknown_fields)]
+pub struct TunedThrough {
+    /// The modifier; left out for the bare unit.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub modifier_id: Option<String>,
+    /// How much more it gives than its figures say, −12 to 12 stops.
+    #[schema(minimum = -12, maximum = 12, default = 0)]
+    pub more_stops: f64,
+    /// One standard deviation of that, 0.0001 to 12 stops.
+    #[schema(minimum = 0.0001, maximum = 12, default = 0.33)]
+    pub sure_stops: f64,
+    /// From how many frames: 1 to 100 000.
+    #[schema(minimum = 1, maximum = 100_000)]
+    pub frames: u32,
 }
 
 /// What flashes usually are. Common practice, no source: 5000 to 5600 K.

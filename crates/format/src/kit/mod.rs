@@ -9,7 +9,7 @@ use utoipa::ToSchema;
 
 pub use flash::{
     ContinuousOutput, Duty, Flash, FlashOutput, GuideNumberFeet, GuideNumberMetres, GuideNumberZoom, MeasuredOutput,
-    PowerRange,
+    PowerRange, TunedThrough,
 };
 pub use modifier::{BareSurface, DiscSurface, Modifier, ModifierSurface, RectangleSurface};
 
@@ -276,6 +276,33 @@ pub struct Camera {
     /// Frames a second in a burst.
     #[schema(minimum = 0.1, maximum = 240)]
     pub frames_per_s: f64,
+    /// What frames have taught of it, lens by lens, kept for every job. At most 40.
+    #[serde(default, skip_serializing_if = "Vec::is_empty")]
+    #[schema(max_items = 40)]
+    pub tuned: Vec<TunedLens>,
+    /// Its own curve, found from a bracket: the level of a grey, 0 to 255, at each quarter of a stop from −5 to +2.5; empty
+    /// where it is taken for sRGB's.
+    #[serde(default, skip_serializing_if = "Vec::is_empty")]
+    #[schema(max_items = 31)]
+    pub curve: Vec<f64>,
+}
+
+/// What frames have taught of a camera with one lens.
+#[derive(Clone, Debug, PartialEq, Serialize, Deserialize, Ranged, ToSchema)]
+#[serde(deny_unknown_fields)]
+pub struct TunedLens {
+    /// The lens.
+    #[schema(min_length = 1, max_length = 60)]
+    pub lens_id: String,
+    /// How much brighter frames come than the settings say, −12 to 12 stops.
+    #[schema(minimum = -12, maximum = 12, default = 0)]
+    pub more_stops: f64,
+    /// One standard deviation of that, 0.0001 to 12 stops.
+    #[schema(minimum = 0.0001, maximum = 12, default = 0.33)]
+    pub sure_stops: f64,
+    /// From how many frames: 1 to 100 000.
+    #[schema(minimum = 1, maximum = 100_000)]
+    pub frames: u32,
 }
 
 /// A shutter dial.

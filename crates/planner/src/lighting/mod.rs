@@ -21,7 +21,7 @@ use tolva_core::optics::CloseUp;
 use tolva_core::scale::{Aperture, Dial, Engraved, Iso, Millimetres, Setting, Shutter, Stops};
 
 use crate::refused::Refused;
-use crate::setup::{Camera, Depth, Gel, Kit, Lens, Setup, Sync};
+use crate::setup::{Camera, Depth, Gel, Kit, Lens, Setup, Sync, camera_more};
 use crate::staging::{SetAmbient, Stage, on_regions};
 use prepared_light::Either;
 
@@ -183,7 +183,7 @@ impl<'a> Prepared<'a> {
             sync_rated: Setting::of(sync_rated_s),
             sync_safe: Setting::of(sync_safe_s),
             density,
-            filter: density - learnt.map_or(Stops::ZERO, |learnt| learnt.camera(setup))
+            filter: density - camera_more(setup, camera)
                 + close_up.map_or(Stops::ZERO, CloseUp::loss)
                 + stage.as_ref().map_or(Stops::ZERO, |stage| stage.lens_loss()),
             circle_of_confusion: camera.sensor.circle(setup.circle_of_confusion),

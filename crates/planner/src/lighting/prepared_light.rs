@@ -10,7 +10,7 @@ use tolva_core::scale::{Metres, Power, PowerStep, Setting, Shutter, Stops};
 
 use super::{Prepared, found, gels};
 use crate::refused::Refused;
-use crate::setup::{Flash, FlashOutput, Gel, Kit, Light, Modifier, Setup, Sync};
+use crate::setup::{Flash, FlashOutput, Gel, Kit, Light, Modifier, Setup, Sync, light_more};
 use crate::staging::{Reached, Stage, exponent_of, shape};
 
 /// A continuous lamp.
@@ -130,11 +130,11 @@ pub enum Either<'a> {
 }
 
 /// How much more a light gives than its figures say: where it is aimed, and on each region beside that.
-fn taught(setup: &Setup, light: &Light) -> (Stops, Vec<Stops>) {
+fn taught(setup: &Setup, light: &Light, flash: &Flash) -> (Stops, Vec<Stops>) {
     let learnt = setup.learnt.as_ref();
     let on = |id: &str| learnt.map_or(Stops::ZERO, |learnt| learnt.spill(&light.id, id));
     let spills = setup.regions.iter().map(|region| on(&region.id)).collect();
-    (learnt.map_or(Stops::ZERO, |learnt| learnt.light(light)), spills)
+    (light_more(setup, light, flash), spills)
 }
 
 pub fn prepared<'a>(
@@ -181,7 +181,7 @@ pub fn prepared<'a>(
         (None, None) => (off_axis(light.feather_deg, exponent), Stops::ZERO),
     };
     // What frames have taught of it is as if it lost so much less.
-    let (more, spills_more) = taught(setup, light);
+    let (more, spills_more) = taught(setup, light, flash);
     let loss = modifier_loss + gel_loss - turned + by_bounce - more;
     let lowest = Power(Stops(flash.power.lowest_stops));
     // What comes back from a ceiling or wall has its own loss by distance, no near field, and the surface's colour.

@@ -1,6 +1,6 @@
 //! What frames have taught about things that nobody knows: how much more light there is than their figures say.
 
-use super::{Light, Setup};
+use super::{Camera, Flash, Light, Setup};
 use tolva_core::frame::{Belief, NotABelief};
 use tolva_core::scale::Stops;
 
@@ -58,6 +58,23 @@ pub struct Learnt {
     pub bound: Vec<f64>,
     /// How many frames it was learnt from.
     pub frames: u32,
+    /// Which of those that are kept, by their ids.
+    pub from: Vec<String>,
+}
+
+/// How much brighter frames come through the camera and lens of a setup than its settings say: what this setup's frames have
+/// taught, otherwise what is kept with the camera.
+pub fn camera_more(setup: &Setup, camera: &Camera) -> Stops {
+    let learnt = setup.learnt.as_ref().and_then(|learnt| learnt.camera(setup));
+    learnt.or_else(|| camera.tuned_with(&setup.lens_id).map(|one| Stops(one.more_stops))).unwrap_or(Stops::ZERO)
+}
+
+/// How much more a light gives where it is aimed than its figures say: what this setup's frames have taught, otherwise what is
+/// kept with its unit.
+pub fn light_more(setup: &Setup, light: &Light, flash: &Flash) -> Stops {
+    let learnt = setup.learnt.as_ref().and_then(|learnt| learnt.light(light));
+    let kept = || flash.tuned_through(light.modifier_id.as_deref()).map(|one| Stops(one.more_stops));
+    learnt.or_else(kept).unwrap_or(Stops::ZERO)
 }
 
 impl Learnt {
@@ -72,7 +89,7 @@ impl Learnt {
     }
 
     /// A belief of the core about these unknowns.
-    pub fn of_belief(what: Vec<Unknown>, belief: &Belief, frames: u32) -> Self {
+    pub fn of_belief(what: Vec<Unknown>, belief: &Belief, frames: u32, from: Vec<String>) -> Self {
         let of = what
             .into_iter()
             .enumerate()
@@ -81,15 +98,15 @@ impl Learnt {
                 Believed { what, more_stops: more.0, sure_stops: sure.0 }
             })
             .collect();
-        Self { of, bound: belief.correlations(), frames }
+        Self { of, bound: belief.correlations(), frames, from }
     }
 
-    fn more(&self, is: impl Fn(&Unknown) -> bool) -> Stops {
-        self.of.iter().find(|one| is(&one.what)).map_or(Stops::ZERO, |one| Stops(one.more_stops))
+    fn more(&self, is: impl Fn(&Unknown) -> bool) -> Option<Stops> {
+        self.of.iter().find(|one| is(&one.what)).map(|one| Stops(one.more_stops))
     }
 
     /// How much brighter this camera's frames come through this lens.
-    pub fn camera(&self, setup: &Setup) -> Stops {
+    pub fn camera(&self, setup: &Setup) -> Option<Stops> {
         self.more(|one| match one {
             Unknown::Camera { camera_id, lens_id } => *camera_id == setup.camera_id && *lens_id == setup.lens_id,
             _ => false,
@@ -98,11 +115,11 @@ impl Learnt {
 
     /// How much more light there is on a region.
     pub fn ambient(&self, of: &str) -> Stops {
-        self.more(|one| matches!(one, Unknown::Ambient { region_id } if region_id == of))
+        self.more(|one| matches!(one, Unknown::Ambient { region_id } if region_id == of)).unwrap_or(Stops::ZERO)
     }
 
     /// How much more a light gives where it is aimed, as it stands.
-    pub fn light(&self, of: &Light) -> Stops {
+    pub fn light(&self, of: &Light) -> Option<Stops> {
         self.more(|one| match one {
             Unknown::Light { light_id, flash_id, modifier_id } => {
                 *light_id == of.id && *flash_id == of.flash_id && *modifier_id == of.modifier_id
@@ -113,6 +130,8 @@ impl Learnt {
 
     /// How much more a light gives a region it is not aimed at, beside what it gives where it is aimed.
     pub fn spill(&self, of: &str, on: &str) -> Stops {
-        self.more(|one| matches!(one, Unknown::Spill { light_id, region_id } if light_id == of && region_id == on))
+        let spill =
+            |one: &Unknown| matches!(one, Unknown::Spill { light_id, region_id } if light_id == of && region_id == on);
+        self.more(spill).unwrap_or(Stops::ZERO)
     }
 }

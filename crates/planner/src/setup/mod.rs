@@ -15,9 +15,9 @@ pub use glass::{FrameKind, FrameToTake, Pane, PaneGlazing, Spectacles};
 pub use kit::{
     Backdrop, BareSurface, Board, Boom, Camera, ContinuousOutput, DiscSurface, Duty, Filter, Flash, FlashOutput, Gel,
     GuideNumberFeet, GuideNumberMetres, GuideNumberZoom, IsoRange, Kit, Lens, MeasuredOutput, Modifier,
-    ModifierSurface, PowerRange, RectangleSurface, ShutterRange, Stand, Trigger,
+    ModifierSurface, PowerRange, RectangleSurface, ShutterRange, Stand, Trigger, TunedLens, TunedThrough,
 };
-pub use learnt::{Believed, Learnt, Unknown};
+pub use learnt::{Believed, Learnt, Unknown, camera_more, light_more};
 pub use set::{
     CameraAim, CameraPlace, Card, CardKind, Ceiling, Clothes, FeatherTo, Finish, Floor, Hazard, HazardKind, Head,
     LightPlace, Opening, Person, Product, ProductShape, RegionPlace, Set, Side, Skin, Support, Wall,

@@ -129,6 +129,8 @@ fn cameras() -> Vec<Camera> {
             slow_sync_floor_s: 1.0 / 60.0,
             stabilisation_stops: 4.0,
             frames_per_s: 10.0,
+            tuned: Vec::new(),
+            curve: Vec::new(),
         },
         Camera {
             id: "small-sensor".to_owned(),
@@ -143,6 +145,8 @@ fn cameras() -> Vec<Camera> {
             slow_sync_floor_s: 1.0 / 60.0,
             stabilisation_stops: 0.0,
             frames_per_s: 8.0,
+            tuned: Vec::new(),
+            curve: Vec::new(),
         },
     ]
 }
@@ -183,6 +187,7 @@ fn flash(id: &str, name: &str, output: FlashOutput, power: (f64, PowerStep), ful
         tint_duv: 0.0,
         rendering: None,
         durations: Vec::new(),
+        tuned: Vec::new(),
     }
 }
 
@@ -201,6 +206,7 @@ fn flashes() -> Vec<Flash> {
         Flash {
             duty: Some(Duty { full_pops: 30.0, rest_s: 600.0 }),
             durations: lasts(&[(0.0, 250.0), (-2.0, 1400.0), (-4.0, 6000.0), (-7.0, 20_000.0)]),
+            tuned: Vec::new(),
             ..flash(
                 "small",
                 "Small flash, on batteries",
@@ -215,6 +221,7 @@ fn flashes() -> Vec<Flash> {
         Flash {
             duty: Some(Duty { full_pops: 75.0, rest_s: 300.0 }),
             durations: lasts(&[(0.0, 220.0), (-3.0, 1600.0), (-7.0, 13_000.0)]),
+            tuned: Vec::new(),
             ..flash(
                 "medium",
                 "Medium head, 200 Ws",
@@ -226,6 +233,7 @@ fn flashes() -> Vec<Flash> {
         },
         Flash {
             durations: lasts(&[(0.0, 300.0), (-8.0, 9000.0)]),
+            tuned: Vec::new(),
             ..flash(
                 "large",
                 "Large head, 600 Ws",

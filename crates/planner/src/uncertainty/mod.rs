@@ -80,7 +80,13 @@ fn of_light(light: &PreparedLight<'_>) -> (f64, f64) {
     (unit, modifier.hypot(gels).hypot(bounce))
 }
 
-/// What is not known of a light at the region it is aimed at, all together.
+/// What is kept in the kit of a light's unit through what is before it: how much more, and how surely.
+fn tuned(light: &PreparedLight<'_>) -> Option<(f64, f64)> {
+    let kept = light.flash.tuned_through(light.modifier.map(|modifier| modifier.id.as_str()))?;
+    Some((kept.more_stops, kept.sure_stops))
+}
+
+/// What is not known of a light at the region it is aimed at by its figures, all together.
 fn of_light_in_all(light: &PreparedLight<'_>) -> f64 {
     let (unit, before) = of_light(light);
     unit.hypot(before).hypot(DISTANCE)
@@ -97,8 +103,13 @@ pub fn uncertainty_terms(setup: &Prepared<'_>, outcome: &Outcome, region: usize)
     }
     let ambient = (1.0 - here.flash_share()) * of_ambient(setup.known[region]);
     let again = matches!(setup.known[region], AmbientSource::Read { .. });
+    let tuned_camera = setup.camera.tuned_with(&setup.setup.lens_id).map(|one| one.sure_stops);
     let mut all = vec![
-        UncertaintyTerm { stops: CAMERA, narrow: Narrow::TuneCamera, left: 0.3 },
+        UncertaintyTerm {
+            stops: tuned_camera.unwrap_or(CAMERA),
+            narrow: Narrow::TuneCamera,
+            left: if tuned_camera.is_some() { 1.0 } else { 0.3 },
+        },
         UncertaintyTerm {
             stops: ambient,
             narrow: Narrow::ReadAmbient { again },
@@ -110,13 +121,13 @@ pub fn uncertainty_terms(setup: &Prepared<'_>, outcome: &Outcome, region: usize)
             continue;
         }
         let share = here.share(*given);
-        let (unit, before) = of_light(light);
+        let (unit, before) = tuned(light).map_or_else(|| of_light(light), |(_, sure)| (sure, 0.0));
         let mut term = |stops: f64, left: f64, narrow: Narrow| {
             if stops > 0.0 {
                 all.push(UncertaintyTerm { stops: share * stops, narrow, left });
             }
         };
-        term(unit, MEASURED_UNIT / unit, Narrow::ReadUnit(index));
+        term(unit, (MEASURED_UNIT / unit).min(1.0), Narrow::ReadUnit(index));
         term(before, 0.3, Narrow::ReadThrough(index));
         term(DISTANCE, 0.3, Narrow::MeasureDistance(index));
         if light.aimed_at != region {

@@ -3,18 +3,36 @@
 use tolva_core::frame::Belief;
 use tolva_core::scale::Stops;
 
-use super::{CAMERA, REACH, of_ambient, of_light_in_all};
+use super::{CAMERA, DISTANCE, REACH, of_ambient, of_light_in_all, tuned};
 use crate::lighting::Prepared;
 use crate::setup::Unknown;
 use crate::solver::{Outcome, RegionOutcome};
 
-/// Something that is not known, and one standard deviation of it before any frame was measured, in stops.
+/// Something that is not known, before a frame of this setup was measured.
 #[derive(Clone, Debug, PartialEq)]
 pub struct Seen {
     /// What.
     pub what: Unknown,
-    /// How badly it is known.
+    /// How much more of it there is than its figures say, by what is kept in the kit.
+    pub more: Stops,
+    /// One standard deviation of it, in stops.
     pub sure: Stops,
+    /// The same by the figures alone, without what is kept in the kit.
+    pub by_figures: Stops,
+}
+
+impl Seen {
+    fn by_figures(what: Unknown, sure: f64) -> Self {
+        Self { what, more: Stops::ZERO, sure: Stops(sure), by_figures: Stops(sure) }
+    }
+
+    /// The same with what is kept of it in the kit: how much more, and how surely.
+    fn kept(self, kept: Option<(f64, f64)>) -> Self {
+        match kept {
+            Some((more, sure)) => Self { more: Stops(more), sure: Stops(sure), ..self },
+            None => self,
+        }
+    }
 }
 
 /// All that is not known of a setup and shows in its frames: the camera, the light there is on each region, each light where
@@ -22,23 +40,22 @@ pub struct Seen {
 pub fn unknowns(prepared: &Prepared<'_>, outcome: &Outcome) -> Vec<Seen> {
     let setup = prepared.setup;
     let camera = Unknown::Camera { camera_id: setup.camera_id.clone(), lens_id: setup.lens_id.clone() };
-    let mut all = vec![Seen { what: camera, sure: Stops(CAMERA) }];
-    all.extend(setup.regions.iter().zip(&prepared.known).map(|(region, known)| Seen {
-        what: Unknown::Ambient { region_id: region.id.clone() },
-        sure: Stops(of_ambient(*known)),
+    let kept = prepared.camera.tuned_with(&setup.lens_id).map(|one| (one.more_stops, one.sure_stops));
+    let mut all = vec![Seen::by_figures(camera, CAMERA).kept(kept)];
+    all.extend(setup.regions.iter().zip(&prepared.known).map(|(region, known)| {
+        Seen::by_figures(Unknown::Ambient { region_id: region.id.clone() }, of_ambient(*known))
     }));
     for (place, light) in prepared.lights.iter().enumerate() {
         let (light_id, flash_id) = (light.light.id.clone(), light.light.flash_id.clone());
         let modifier_id = light.light.modifier_id.clone();
-        all.push(Seen {
-            what: Unknown::Light { light_id, flash_id, modifier_id },
-            sure: Stops(of_light_in_all(light)),
-        });
+        let kept = tuned(light).map(|(more, sure)| (more, sure.hypot(DISTANCE)));
+        let what = Unknown::Light { light_id, flash_id, modifier_id };
+        all.push(Seen::by_figures(what, of_light_in_all(light)).kept(kept));
         for (region, here) in setup.regions.iter().zip(&outcome.regions) {
             let reaches = here.each.get(place).is_some_and(|given| given.0.is_finite());
             if reaches && setup.regions[light.aimed_at].id != region.id {
                 let (light_id, region_id) = (light.light.id.clone(), region.id.clone());
-                all.push(Seen { what: Unknown::Spill { light_id, region_id }, sure: Stops(REACH) });
+                all.push(Seen::by_figures(Unknown::Spill { light_id, region_id }, REACH));
             }
         }
     }
@@ -103,7 +120,7 @@ pub struct Known {
 /// as sure as it is without a frame.
 pub fn known_now(prepared: &Prepared<'_>, outcome: &Outcome) -> Known {
     let now = unknowns(prepared, outcome);
-    let fresh: Vec<(Stops, Stops)> = now.iter().map(|seen| (Stops::ZERO, seen.sure)).collect();
+    let fresh: Vec<(Stops, Stops)> = now.iter().map(|seen| (seen.more, seen.sure)).collect();
     let before = prepared.setup.learnt.as_ref().and_then(|learnt| Some((learnt, learnt.belief().ok()?)));
     let carried_on = before.and_then(|(learnt, belief)| {
         let known = |(seen, fresh): (&Seen, &(Stops, Stops))| {

@@ -7,8 +7,9 @@ use serde_json::{Map, Value, json};
 use tolva_calculators::{CalculatorOffer, offered};
 
 /// What each part of the API is about, by the first part of its paths.
-const TAGS: [(&str, &[&str]); 8] = [
+const TAGS: [(&str, &[&str]); 9] = [
     ("jobs", &["jobs", "upgrade"]),
+    ("frames", &["frames", "watched", "stand-in", "beliefs"]),
     ("kit", &["kit"]),
     ("backups", &["backups"]),
     ("plan", &["solve", "dials", "alternatives", "conventions", "colour", "look", "day", "falling", "proof"]),
@@ -60,7 +61,7 @@ fn describe(path: &str, method: &str, operation: &mut Map<String, Value>) {
     operation.insert("tags".to_owned(), json!([tag]));
     let parameters = operation.get("parameters").and_then(Value::as_array);
     let in_query = parameters.is_some_and(|all| all.iter().any(|one| one["in"] == "query"));
-    let stored = ["jobs", "kit", "preferences", "backups"].contains(&part);
+    let stored = ["jobs", "kit", "preferences", "backups", "frames", "watched"].contains(&part);
     let has = |what: &Has| match what {
         Has::Body => operation.contains_key("requestBody"),
         Has::Query => in_query,

@@ -10,6 +10,7 @@ mod devices;
 #[cfg(feature = "echo")]
 mod echo;
 mod falling;
+mod frames;
 mod job_body;
 mod jobs;
 mod kit;
@@ -104,6 +105,31 @@ pub fn routes(config: &mut ServiceConfig<'_>) {
         .service(kit::redo_kit)
         .service(kit::export)
         .service(kit::import)
+        .service(frames::list)
+        .service(frames::events)
+        .service(frames::table)
+        .service(frames::whole)
+        .service(frames::stand_in)
+        .service(frames::add)
+        .service(frames::curve)
+        .service(frames::sunset)
+        .service(frames::one)
+        .service(frames::edit)
+        .service(frames::bin)
+        .service(frames::restore)
+        .service(frames::picture)
+        .service(frames::small)
+        .service(frames::lesson_of)
+        .service(frames::target)
+        .service(frames::take_apart)
+        .service(frames::map)
+        .service(frames::mix)
+        .service(frames::use_mix)
+        .service(frames::believed)
+        .service(frames::reveal)
+        .service(frames::watched)
+        .service(frames::watch)
+        .service(frames::unwatch)
         .service(preferences::get)
         .service(preferences::set)
         .service(document);

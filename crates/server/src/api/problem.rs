@@ -141,6 +141,8 @@ impl From<StoreError> for ApiError {
         let (status, code, title) = match &error {
             StoreError::NoSuchJob(_) => (StatusCode::NOT_FOUND, "no_such_job", "No such job"),
             StoreError::NoSuchRevision(_) => (StatusCode::NOT_FOUND, "no_such_revision", "No such revision"),
+            StoreError::NoSuchFrame(_) => (StatusCode::NOT_FOUND, "no_such_frame", "No such frame"),
+            StoreError::TooManyFrames(_) => (StatusCode::CONFLICT, "too_many", "Too many frames"),
             StoreError::NoSuchBackup(_) => (StatusCode::NOT_FOUND, "no_such_backup", "No such backup"),
             StoreError::Stale(_) | StoreError::KitStale { .. } => {
                 (StatusCode::CONFLICT, "changed_elsewhere", "Changed elsewhere")
@@ -151,7 +153,7 @@ impl From<StoreError> for ApiError {
             StoreError::ReadOnly => (StatusCode::FORBIDDEN, "read_only", "Opened for reading only"),
             StoreError::Unreadable { .. } => (StatusCode::INTERNAL_SERVER_ERROR, "unreadable", "Cannot be read"),
             StoreError::Wrong(_) => (StatusCode::UNPROCESSABLE_ENTITY, "wrong_field", "A field is wrong"),
-            StoreError::Damaged(_) | StoreError::Migration(_) | StoreError::Database(_) => {
+            StoreError::Damaged(_) | StoreError::Migration(_) | StoreError::Database(_) | StoreError::Picture(..) => {
                 (StatusCode::INTERNAL_SERVER_ERROR, "data_file", "The data file")
             }
         };

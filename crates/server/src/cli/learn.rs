@@ -6,10 +6,9 @@ use std::path::{Path, PathBuf};
 use clap::Args;
 use serde::Deserialize;
 use serde_json::{Value, json};
-use tolva_core::exposure::CameraSettings;
-use tolva_core::scale::{PowerNotation, Stops};
+use tolva_core::scale::{LengthUnit, Power, PowerNotation, Stops};
 use tolva_format::{Job, Problems};
-use tolva_planner::frames::{Came, off_by, taught};
+use tolva_planner::frames::{Came, Turned, off_by, taught, turned};
 use tolva_planner::lighting::Prepared;
 use tolva_planner::setup::{Learnt, Setup, Unknown};
 use tolva_planner::solver::Outcome;
@@ -130,23 +129,22 @@ pub(super) fn named(what: &Unknown) -> (&'static str, String) {
 
 /// What stands differently on the dials.
 fn changes(prepared: &Prepared<'_>, before: &Outcome, after: &Outcome) -> Vec<Value> {
-    let dials = |settings: CameraSettings| {
-        let CameraSettings { shutter, aperture, iso } = settings;
-        [("shutter", shutter.label()), ("aperture", aperture.label()), ("iso", iso.label())]
-    };
-    let dial = |((of, from), (_, to)): ((&str, String), (&str, String))| {
-        (from != to).then(|| json!({ "change": of, "from": from, "to": to }))
-    };
-    let camera = dials(before.settings).into_iter().zip(dials(after.settings)).filter_map(dial);
-    let lights =
-        prepared.lights.iter().zip(before.lights.iter().zip(&after.lights)).filter_map(|(light, (from, to))| {
-            let label = |at: &Option<tolva_planner::solver::DialledLight>| {
-                at.map_or_else(|| "off".to_owned(), |at| at.power.label(PowerNotation::Fraction))
-            };
-            let (from, to) = (label(from), label(to));
-            (from != to).then(|| json!({ "change": "power", "of": light.light.id, "from": from, "to": to }))
-        });
-    camera.chain(lights).collect()
+    let line = |(of, from, to): (&str, String, String)| json!({ "change": of, "from": from, "to": to });
+    let of_light =
+        |of: &str, id: String, from: String, to: String| json!({ "change": of, "of": id, "from": from, "to": to });
+    let power = |at: Option<Power>| at.map_or_else(|| "off".to_owned(), |at| at.label(PowerNotation::Fraction));
+    turned(prepared, (before.settings, &before.lights), after)
+        .into_iter()
+        .map(|one| match one {
+            Turned::Shutter(from, to) => line(("shutter", from.label(), to.label())),
+            Turned::Aperture(from, to) => line(("aperture", from.label(), to.label())),
+            Turned::Iso(from, to) => line(("iso", from.label(), to.label())),
+            Turned::Power(id, from, to) => of_light("power", id, power(from), power(to)),
+            Turned::Distance(id, from, to) => {
+                of_light("distance", id, from.label(LengthUnit::Metres), to.label(LengthUnit::Metres))
+            }
+        })
+        .collect()
 }
 
 fn write(to: &Path, from: &Path, id: &str, learnt: Learnt) -> Result<(), CliError> {

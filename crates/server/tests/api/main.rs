@@ -2,6 +2,7 @@
 
 mod colour;
 mod fire;
+mod frames;
 mod glass;
 mod hostile;
 mod kit;

@@ -5,6 +5,7 @@ use sqlx::ConnectOptions as _;
 use tempfile::TempDir;
 use tolva_format::Job;
 
+mod frames;
 mod kit;
 mod opening;
 

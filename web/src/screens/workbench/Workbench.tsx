@@ -28,6 +28,7 @@ const screens = {
   set: lazily(() => import('../set/SetStep')),
   glass: lazily(() => import('../glass/GlassStep')),
   proof: lazily(() => import('../proof/ProofStep')),
+  frames: lazily(() => import('../frames/FramesStep')),
   falling: lazily(() => import('../falling/FallingStep')),
 } satisfies Record<StepId, unknown>;
 

@@ -10,6 +10,7 @@ export const steps = [
   { id: 'set', name: 'Set', key: '6' },
   { id: 'glass', name: 'Glass and hazards', key: '7' },
   { id: 'proof', name: 'Proof', key: '8' },
+  { id: 'frames', name: 'Frames', key: '9' },
   // Last of all, whatever comes between: the light falls when everything stands.
   { id: 'falling', name: 'Falling light', key: '0' },
 ] as const;
@@ -55,7 +56,9 @@ function summary(step: StepId, setup: Setup, plan: Plan | undefined, blendName: 
       return there.length > 0 ? there.join(', ') : 'No glass';
     }
     case 'proof':
-      return 'The frame before it is taken';
+      return 'Before it is taken';
+    case 'frames':
+      return setup.learnt ? `Learnt from ${setup.learnt.frames}` : 'What came';
     case 'falling':
       return plan.sun_report ? 'When to change what' : 'Needs place and hour';
     case 'set': {

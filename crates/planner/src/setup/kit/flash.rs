@@ -33,9 +33,29 @@ pub struct Flash {
     pub rendering: Option<f64>,
     /// How long it burns over its power; empty where it is not known.
     pub durations: Vec<Duration>,
+    /// What frames have taught of it through a modifier, kept for every job.
+    pub tuned: Vec<TunedThrough>,
+}
+
+/// What frames have taught of a unit through one modifier.
+#[derive(Clone, Debug, PartialEq)]
+pub struct TunedThrough {
+    /// The modifier; nothing for the bare unit.
+    pub modifier_id: Option<String>,
+    /// How much more it gives than its figures say, in stops.
+    pub more_stops: f64,
+    /// One standard deviation of that, in stops, over nothing.
+    pub sure_stops: f64,
+    /// From how many frames.
+    pub frames: u32,
 }
 
 impl Flash {
+    /// What is kept of it through a modifier, or bare.
+    pub fn tuned_through(&self, modifier_id: Option<&str>) -> Option<&TunedThrough> {
+        self.tuned.iter().find(|one| one.modifier_id.as_deref() == modifier_id)
+    }
+
     /// Whether it is a lamp that burns on, and no flash.
     pub fn burns_on(&self) -> bool {
         matches!(self.output, FlashOutput::Continuous(_))

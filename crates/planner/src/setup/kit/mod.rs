@@ -5,7 +5,7 @@ mod modifier;
 
 pub use flash::{
     ContinuousOutput, Duty, Flash, FlashOutput, GuideNumberFeet, GuideNumberMetres, GuideNumberZoom, MeasuredOutput,
-    PowerRange,
+    PowerRange, TunedThrough,
 };
 pub use modifier::{BareSurface, DiscSurface, Modifier, ModifierSurface, RectangleSurface};
 
@@ -211,6 +211,30 @@ pub struct Camera {
     pub stabilisation_stops: f64,
     /// Frames a second in a burst.
     pub frames_per_s: f64,
+    /// What frames have taught of it with a lens, kept for every job.
+    pub tuned: Vec<TunedLens>,
+    /// Its own curve: the level of a grey at each quarter of a stop from −5 to +2.5; empty where it is taken for sRGB's.
+    pub curve: Vec<f64>,
+}
+
+/// What frames have taught of a camera with one lens.
+#[derive(Clone, Debug, PartialEq)]
+pub struct TunedLens {
+    /// The lens.
+    pub lens_id: String,
+    /// How much brighter frames come than the settings say, in stops.
+    pub more_stops: f64,
+    /// One standard deviation of that, in stops, over nothing.
+    pub sure_stops: f64,
+    /// From how many frames.
+    pub frames: u32,
+}
+
+impl Camera {
+    /// What is kept of it with a lens.
+    pub fn tuned_with(&self, lens_id: &str) -> Option<&TunedLens> {
+        self.tuned.iter().find(|one| one.lens_id == lens_id)
+    }
 }
 
 /// A shutter dial.

@@ -3,6 +3,14 @@
 //! Every frame is evidence about what is not known. It says what some unknowns add up to in a region, each by its share of
 //! the light there: in stops that is linear nearly enough, and is made linear anew at every look, where the last has taken it.
 
+mod correct;
+mod marks;
+mod mix;
+
+pub use correct::{Correction, Turned, corrections, turned};
+pub use marks::Expected;
+pub use mix::{Mix, mix_weights, mixed_into};
+
 use tolva_core::exposure::CameraSettings;
 use tolva_core::frame::{Belief, Evidence, Measured};
 use tolva_core::scale::Stops;
@@ -99,5 +107,6 @@ pub fn taught(
             }
         }
     }
-    told.then(|| Learnt::of_belief(unknowns, &belief, frames + 1))
+    let from = prepared.setup.learnt.as_ref().map(|learnt| learnt.from.clone()).unwrap_or_default();
+    told.then(|| Learnt::of_belief(unknowns, &belief, frames + 1, from))
 }

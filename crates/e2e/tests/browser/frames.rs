@@ -1,0 +1,164 @@
+//! Frames: sent and marked, held against the plan, learnt from; two taken apart; practised with the stand-in camera.
+
+use std::path::Path;
+
+use tolva_e2e::{Browser, Key, Theme, Tolva, settle};
+
+const SAYS: &str = "[data-testid=frame-says]";
+const LESSON: &str = "[data-testid=lesson]";
+
+async fn at(job: &str, setup: &str) -> (Tolva, Browser, String) {
+    let tolva = Tolva::with_demo_data();
+    let b = Browser::open().await;
+    let id = tolva.job_id(job).await;
+    b.go(&tolva.url(&format!("jobs/{id}/setups/{setup}/frames"))).await;
+    b.css("main input[type=file]").await;
+    (tolva, b, id)
+}
+
+fn reference(name: &str) -> String {
+    let file = Path::new(env!("CARGO_MANIFEST_DIR")).join("../pictures/tests/data").join(name);
+    file.canonicalize().expect("a reference frame").display().to_string()
+}
+
+async fn send(b: &Browser, names: &[&str]) {
+    let all: Vec<String> = names.iter().map(|name| reference(name)).collect();
+    b.css("main input[type=file]").await.send_keys(all.join("\n")).await.expect("frames");
+}
+
+/// So many frames stand in the list.
+async fn frames(b: &Browser, wanted: u64) {
+    settle(|| async {
+        let count =
+            b.script("return document.querySelectorAll(\"[aria-label='Frames of this setup'] label\").length").await;
+        if count.as_u64() == Some(wanted) { Ok(()) } else { Err(format!("{count} frames, not {wanted}")) }
+    })
+    .await;
+}
+
+async fn take(b: &Browser, name: &str, nth: u64) {
+    b.button(name).await.click().await.expect("the stand-in camera");
+    frames(b, nth).await;
+    b.shows("[aria-label='Frames of this setup'] [data-selected]", &format!("{nth} Simulated")).await;
+}
+
+/// The first offer of what to change is done, and saved.
+async fn correct(b: &Browser) {
+    b.css("ol[aria-label^='What to change'] li button:not([data-disabled])").await.click().await.expect("an offer");
+    b.shows(LESSON, "has learnt from this frame").await;
+    b.saved().await;
+}
+
+/// From the plan to a corrected third frame with the stand-in camera: what the newcomer does.
+#[tokio::test]
+async fn the_third_frame_comes_as_planned() {
+    let (tolva, b, id) = at("Ropeworks open day", "doorway").await;
+    take(&b, "Take one without flash", 1).await;
+    b.shows(SAYS, "planned").await;
+    correct(&b).await;
+    take(&b, "Take one with flash", 2).await;
+    b.shows(SAYS, "planned").await;
+    correct(&b).await;
+    take(&b, "Take one with flash", 3).await;
+    b.shows(SAYS, "as planned").await;
+    let said = b.text(SAYS).await;
+    assert_eq!(said.matches("as planned").count(), said.matches("planned").count(), "every region: {said}");
+    let job = tolva.job(&id).await;
+    assert_eq!(job["setups"][0]["learnt"]["from"].as_array().map(Vec::len), Some(2));
+    // What is learnt is shown, kept in the kit, and what was hidden is shown beside it.
+    b.shows("table[aria-label^='What was believed']", "Camera with").await;
+    b.css("button[aria-label^='Keep in the kit: Camera']").await.click().await.expect("keep");
+    b.css("button[aria-label^='Forget in the kit: Camera']").await;
+    b.button("Show what it hides").await.click().await.expect("reveal");
+    b.shows("table[aria-label='What the stand-in camera hides']", "near").await;
+    // Undone, the frames teach again.
+    b.css("[aria-label='Frames of this setup'] label").await.click().await.expect("the first");
+    b.shows(LESSON, "has learnt from this frame").await;
+    b.close().await;
+}
+
+/// Two frames of one place: the flash apart as a map, mixed anew, and onto the dials.
+#[tokio::test]
+async fn two_frames_are_taken_apart_and_mixed() {
+    let (tolva, b, id) = at("Ropeworks open day", "doorway").await;
+    send(&b, &["hall-without.jpg", "hall-with.jpg"]).await;
+    frames(&b, 2).await;
+    let mixed =
+        async || b.css("[data-testid=apart-mixed]").await.attr("src").await.expect("an image").expect("its address");
+    let before = mixed().await;
+    let slide = b.css("[role=group][aria-label='Flash'] input, input[aria-label='Flash']").await;
+    slide.focus().await.expect("the slide");
+    b.press(Key::Left + Key::Left + Key::Left).await;
+    settle(|| async {
+        let now = mixed().await;
+        if now != before && now.contains("flash_stops=-1") { Ok(()) } else { Err(now) }
+    })
+    .await;
+    b.button("Use this").await.click().await.expect("onto the dials");
+    b.saved().await;
+    let job = tolva.job(&id).await;
+    assert!(job["setups"][0]["fixed"]["shutter_s"].is_number(), "{}", job["setups"][0]["fixed"]);
+    b.xpath("//label[normalize-space()='Where the flash is']").await.click().await.expect("the map");
+    b.css("[data-testid=apart-map]").await;
+    b.close().await;
+}
+
+/// By keyboard: a mark is moved and is measured anew; the target is found and measured on.
+#[tokio::test]
+async fn marks_and_targets_by_keyboard() {
+    let (_tolva, b, _) = at("Ropeworks open day", "doorway").await;
+    send(&b, &["target-1.jpg"]).await;
+    frames(&b, 1).await;
+    b.button("Look for it").await.send_keys(Key::Enter).await.expect("look");
+    b.shows("[data-testid=target]", "Its light").await;
+    let name = b.xpath("//button[starts-with(normalize-space(), 'Measure ')]").await;
+    name.send_keys(Key::Enter).await.expect("measure");
+    let mark = "button[aria-label^='Mark of Lit']";
+    b.css(mark).await.focus().await.expect("the mark");
+    let before = b.css(mark).await.attr("aria-label").await.expect("a mark").expect("a name");
+    b.press(Key::Right + Key::Right).await;
+    settle(|| async {
+        let now = b.css(mark).await.attr("aria-label").await.expect("a mark").expect("a name");
+        if now == before { Err(now) } else { Ok(()) }
+    })
+    .await;
+    b.close().await;
+}
+
+/// What is no frame is told by its name and with what is the matter; a frame that is binned comes back.
+#[tokio::test]
+async fn what_is_no_frame_is_told() {
+    let (tolva, b, _) = at("Ropeworks open day", "doorway").await;
+    let text = tolva.folder().join("notes.jpg");
+    std::fs::write(&text, "no picture").expect("written");
+    let chooser = b.css("main input[type=file]").await;
+    chooser.send_keys(text.display().to_string()).await.expect("a file");
+    b.shows("main [role=alert]", "notes.jpg").await;
+    send(&b, &["stairs-with.jpg"]).await;
+    frames(&b, 1).await;
+    b.button("Into the bin").await.click().await.expect("the bin");
+    frames(&b, 0).await;
+    b.button("Bring it back").await.click().await.expect("back");
+    frames(&b, 1).await;
+    b.close().await;
+}
+
+/// In both themes, and on a phone: nothing axe would find.
+#[tokio::test]
+async fn axe_finds_nothing_in_frames() {
+    let (_tolva, b, _) = at("Ropeworks open day", "doorway").await;
+    send(&b, &["hall-without.jpg", "hall-with.jpg"]).await;
+    frames(&b, 2).await;
+    b.css("[data-testid=apart-mixed]").await;
+    b.css(LESSON).await;
+    for theme in [Theme::Daylight, Theme::Dusk] {
+        b.theme(theme).await;
+        assert_eq!(b.axe().await, Vec::<String>::new(), "{theme:?}");
+    }
+    b.size(390, 844).await;
+    b.css("main").await;
+    let wide = b.script("return document.documentElement.scrollWidth").await;
+    assert!(wide.as_u64().is_some_and(|wide| wide <= 390), "{wide}");
+    assert_eq!(b.axe().await, Vec::<String>::new(), "on a phone");
+    b.close().await;
+}

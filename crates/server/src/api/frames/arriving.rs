@@ -1,0 +1,272 @@
+//! How frames come: sent by a browser, taken by the stand-in camera, written into a folder that is watched. And what tells
+//! the screens that they have.
+
+use std::io::Write as _;
+use std::path::PathBuf;
+use std::time::Duration;
+
+use actix_web::http::StatusCode;
+use actix_web::http::header::{CACHE_CONTROL, CONTENT_ENCODING, CONTENT_TYPE};
+use actix_web::web::{Bytes, Data, Path, Payload, Query};
+use actix_web::{HttpRequest, HttpResponse, delete, get, post, put};
+use serde::{Deserialize, Serialize};
+use tempfile::NamedTempFile;
+use tokio::sync::broadcast::error::RecvError;
+use tolva_format::{Kit, Problems, Setup};
+use tolva_pictures::MOST_BYTES;
+use tolva_store::{Store, Watched};
+use utoipa::{IntoParams, ToSchema};
+
+use super::FrameLine;
+use super::within;
+use crate::api::body::Body;
+use crate::api::problem::{ApiError, ProblemDocument};
+use crate::api::work::worked_out;
+use crate::frames::{Arrived, FrameError, Frames, no_such_setup, simulated, take_in};
+use crate::proofs::Proofs;
+
+/// So long the next part of a picture is waited for.
+const PATIENCE: Duration = Duration::from_secs(20);
+
+/// What a picture is called.
+#[derive(Debug, Deserialize, IntoParams)]
+#[serde(deny_unknown_fields)]
+pub struct Called {
+    /// The name of its file.
+    #[serde(default)]
+    name: String,
+}
+
+fn too_large() -> ApiError {
+    let problem = ProblemDocument::new(StatusCode::PAYLOAD_TOO_LARGE, "too_large", "Too large");
+    problem.saying(format!("a picture has at most {} MB", MOST_BYTES / 1_000_000)).into()
+}
+
+/// Writes what comes to the disk as it comes, and reads it when it is all there.
+async fn spooled(request: &HttpRequest, payload: Payload) -> Result<Vec<u8>, ApiError> {
+    let kind = request.headers().get(CONTENT_TYPE).and_then(|kind| kind.to_str().ok()).unwrap_or("");
+    if !kind.split(';').next().is_some_and(|kind| kind.trim().eq_ignore_ascii_case("application/octet-stream")) {
+        let problem = ProblemDocument::new(StatusCode::UNSUPPORTED_MEDIA_TYPE, "of_another_kind", "Of another kind");
+        return Err(problem.saying("the body must be sent as application/octet-stream").into());
+    }
+    let full = |_: std::io::Error| tolva_store::StoreError::DiskFull;
+    let mut payload = payload.into_inner();
+    let mut file = NamedTempFile::new().map_err(full)?;
+    let mut bytes = 0;
+    loop {
+        let next = std::future::poll_fn(|cx| futures_core::Stream::poll_next(std::pin::Pin::new(&mut payload), cx));
+        let Ok(part) = tokio::time::timeout(PATIENCE, next).await else {
+            let problem = ProblemDocument::new(StatusCode::REQUEST_TIMEOUT, "too_slow", "The picture did not come");
+            return Err(problem.saying("the rest of the picture was not sent in time").into());
+        };
+        let Some(part) = part else { break };
+        let part = part.map_err(|error| {
+            let problem = ProblemDocument::new(StatusCode::BAD_REQUEST, "broken_off", "The picture broke off");
+            problem.saying(error.to_string())
+        })?;
+        bytes += part.len();
+        if bytes > MOST_BYTES {
+            return Err(too_large());
+        }
+        file.write_all(&part).map_err(full)?;
+    }
+    worked_out(move || std::fs::read(file.path()).map_err(|_| FrameError::Stopped)).await
+}
+
+/// Takes a picture in as a frame of a setup: JPEG, PNG, TIFF, or a raw file by the preview it carries. The same file comes
+/// once.
+#[utoipa::path(
+    operation_id = "add_frame",
+    params(Called),
+    request_body(content = Vec<u8>, content_type = "application/octet-stream"),
+    responses(
+        (status = CREATED, description = "It is a frame now", body = FrameLine),
+        (status = OK, description = "It was there before", body = FrameLine),
+        (status = CONFLICT, description = "The job has as many frames as it can", body = ProblemDocument, content_type = "application/problem+json"),
+    )
+)]
+#[post("/api/v1/jobs/{id}/setups/{setup}/frames")]
+pub async fn add(
+    at: Path<(String, String)>,
+    called: Query<Called>,
+    request: HttpRequest,
+    payload: Payload,
+    store: Data<Store>,
+    (frames, proofs): (Data<Frames>, Data<Proofs>),
+) -> Result<HttpResponse, ApiError> {
+    let (id, setup_id) = at.into_inner();
+    // Before anything is sent in vain.
+    let job = store.job(&id).await?.document;
+    if !job.setups.iter().any(|setup| setup.id == setup_id) {
+        return Err(no_such_setup(&setup_id).into());
+    }
+    let bytes = spooled(&request, payload).await?;
+    let arrived = Arrived { name: called.into_inner().name, bytes, by_hand: true };
+    let (frames, proofs) = (frames.into_inner(), proofs.into_inner());
+    let (kept, new) = take_in((&store, &frames, &proofs), (&id, &setup_id), arrived).await?;
+    let status = if new { StatusCode::CREATED } else { StatusCode::OK };
+    Ok(HttpResponse::build(status).json(FrameLine::of(kept.frame, &store)))
+}
+
+/// What the stand-in camera is to take.
+#[derive(Debug, Deserialize, ToSchema)]
+#[serde(deny_unknown_fields)]
+pub struct StandInRequest {
+    /// The setup, with its plan's dials.
+    setup: Setup,
+    /// The kit it refers to.
+    kit: Kit,
+    /// Which camera and which set: another number hides other faults, 0 to 1 000 000.
+    #[schema(minimum = 0, maximum = 1_000_000)]
+    seed: u32,
+    /// Whether the flashes fire.
+    flash: bool,
+}
+
+/// Has the stand-in camera take a frame of a setup, through its proof, with faults of its own that nobody knows.
+#[utoipa::path(
+    operation_id = "stand_in_frame",
+    request_body = StandInRequest,
+    responses(
+        (status = CREATED, description = "The frame", body = FrameLine),
+        (status = CONFLICT, description = "The job has as many frames as it can", body = ProblemDocument, content_type = "application/problem+json"),
+    )
+)]
+#[post("/api/v1/jobs/{id}/setups/{setup}/frames/stand-in")]
+pub async fn stand_in(
+    at: Path<(String, String)>,
+    body: Body<StandInRequest>,
+    store: Data<Store>,
+    (frames, proofs): (Data<Frames>, Data<Proofs>),
+) -> Result<HttpResponse, ApiError> {
+    let (id, setup_id) = at.into_inner();
+    let StandInRequest { setup, kit, seed, flash } = body.0;
+    within("/seed", f64::from(seed), 0.0, 1_000_000.0, "")?;
+    if setup.id != setup_id {
+        return Err(Problems::one("/setup/id", format!("this is not the setup {setup_id}")).into());
+    }
+    let number = store.frames(&id, Some(&setup_id), false).await?.len() + 1;
+    let taken = worked_out(move || simulated(setup, kit, (seed, flash), number)).await?;
+    let arrived = Arrived { name: taken.0, bytes: taken.1, by_hand: true };
+    let (frames, proofs) = (frames.into_inner(), proofs.into_inner());
+    let (kept, _) = take_in((&store, &frames, &proofs), (&id, &setup_id), arrived).await?;
+    Ok(HttpResponse::Created().json(FrameLine::of(kept.frame, &store)))
+}
+
+/// Which folder is watched.
+#[derive(Debug, Deserialize, Serialize, ToSchema)]
+#[serde(deny_unknown_fields)]
+pub struct WatchedFolder {
+    /// The folder on the machine Tolva runs on.
+    #[schema(min_length = 1, max_length = 1000)]
+    folder: String,
+    /// The job its pictures belong to.
+    job_id: String,
+    /// The setup they become frames of.
+    setup_id: String,
+}
+
+/// A folder that is watched, and how that goes.
+#[derive(Debug, Serialize, ToSchema)]
+pub struct Watching {
+    /// Which; null where none is.
+    watched: Option<WatchedFolder>,
+    /// Whether the folder is there.
+    there: bool,
+}
+
+async fn watching(store: &Store) -> Result<Watching, ApiError> {
+    let kept = store.watched().await?;
+    let there = kept.as_ref().is_some_and(|one| one.folder.is_dir());
+    let said = |Watched { folder, job_id, setup_id }| WatchedFolder {
+        folder: folder.to_string_lossy().into_owned(),
+        job_id,
+        setup_id,
+    };
+    Ok(Watching { watched: kept.map(said), there })
+}
+
+/// Which folder’s pictures become frames.
+#[utoipa::path(operation_id = "watched_folder", responses((status = OK, description = "The folder", body = Watching)))]
+#[get("/api/v1/watched")]
+pub async fn watched(store: Data<Store>) -> Result<HttpResponse, ApiError> {
+    Ok(HttpResponse::Ok().json(watching(&store).await?))
+}
+
+/// Has the pictures in a folder, those that are there and those that come, become frames of a setup.
+#[utoipa::path(
+    operation_id = "watch_folder",
+    request_body = WatchedFolder,
+    responses((status = OK, description = "It is watched", body = Watching)),
+)]
+#[put("/api/v1/watched")]
+pub async fn watch(
+    body: Body<WatchedFolder>,
+    store: Data<Store>,
+    frames: Data<Frames>,
+) -> Result<HttpResponse, ApiError> {
+    let WatchedFolder { folder, job_id, setup_id } = body.0;
+    let job = store.job(&job_id).await?.document;
+    if !job.setups.iter().any(|setup| setup.id == setup_id) {
+        return Err(no_such_setup(&setup_id).into());
+    }
+    let folder = PathBuf::from(folder);
+    if !folder.is_absolute() {
+        let says = "give the whole path of the folder, from the root of the disk";
+        return Err(Problems::one("/folder", says).into());
+    }
+    if !folder.is_dir() {
+        let says = format!("there is no folder {} on the machine Tolva runs on", folder.display());
+        return Err(Problems::one("/folder", says).into());
+    }
+    store.watch(Some(&Watched { folder, job_id, setup_id })).await?;
+    frames.look_again();
+    Ok(HttpResponse::Ok().json(watching(&store).await?))
+}
+
+/// Watches no folder any more. The frames that came stay.
+#[utoipa::path(operation_id = "unwatch_folder", responses((status = NO_CONTENT, description = "No folder is watched")))]
+#[delete("/api/v1/watched")]
+pub async fn unwatch(store: Data<Store>, frames: Data<Frames>) -> Result<HttpResponse, ApiError> {
+    store.watch(None).await?;
+    frames.look_again();
+    Ok(HttpResponse::NoContent().finish())
+}
+
+/// A line now and then, so that a connection that is gone is noticed.
+const ALIVE: Duration = Duration::from_secs(20);
+
+/// Tells when the frames of a job are others now, or what went wrong with one, as server-sent events.
+#[utoipa::path(
+    operation_id = "frame_events",
+    responses((status = OK, description = "Events, as they come", content_type = "text/event-stream")),
+)]
+#[get("/api/v1/jobs/{id}/frames/events")]
+pub async fn events(id: Path<String>, store: Data<Store>, frames: Data<Frames>) -> Result<HttpResponse, ApiError> {
+    store.job(&id).await?;
+    let listening = (frames.listen(), id.into_inner(), true);
+    let stream = futures_util::stream::unfold(listening, |(mut told, id, first)| async move {
+        if first {
+            return Some((Ok::<_, std::convert::Infallible>(Bytes::from_static(b": here\n\n")), (told, id, false)));
+        }
+        loop {
+            let line = match tokio::time::timeout(ALIVE, told.recv()).await {
+                Err(_) => ": still here\n\n".to_owned(),
+                Ok(Ok(one)) if one.job_id == id => match one.wrong {
+                    None => "event: frames\ndata: {}\n\n".to_owned(),
+                    Some(wrong) => format!("event: wrong\ndata: {}\n\n", serde_json::json!({ "says": wrong })),
+                },
+                Ok(Ok(one)) if one.job_id.is_empty() => return None,
+                Ok(Ok(_)) => continue,
+                // Too many for this one: it reads everything again.
+                Ok(Err(RecvError::Lagged(_))) => "event: frames\ndata: {}\n\n".to_owned(),
+                Ok(Err(RecvError::Closed)) => return None,
+            };
+            return Some((Ok(Bytes::from(line)), (told, id, false)));
+        }
+    });
+    let mut answer = HttpResponse::Ok();
+    // Packed, a line would wait for the next.
+    answer.insert_header((CONTENT_ENCODING, "identity")).insert_header((CACHE_CONTROL, "no-store"));
+    Ok(answer.content_type("text/event-stream").streaming(Box::pin(stream)))
+}

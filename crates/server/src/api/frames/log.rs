@@ -1,0 +1,133 @@
+//! The log of a job's frames, taken out: a table, or everything with the pictures.
+
+use std::collections::BTreeSet;
+use std::io::{Cursor, Write as _};
+
+use actix_web::web::{Data, Path};
+use actix_web::{HttpResponse, get};
+use serde_json::json;
+use tolva_format::{TakenFrame, harmless};
+use tolva_store::{Copied, Store};
+use zip::CompressionMethod;
+use zip::write::{SimpleFileOptions, ZipWriter};
+
+use crate::api::answer::as_file;
+use crate::api::problem::{ApiError, ProblemDocument};
+use crate::api::work::worked_out;
+
+/// A row a frame. Each region has three columns of its own.
+fn written(frames: &[TakenFrame]) -> Result<Vec<u8>, csv::Error> {
+    let regions: BTreeSet<&str> =
+        frames.iter().flat_map(|frame| frame.came.iter().map(|came| came.region_id.as_str())).collect();
+    let mut writer = csv::WriterBuilder::new().terminator(csv::Terminator::CRLF).from_writer(Vec::new());
+    let mut head: Vec<String> = [
+        "frame",
+        "setup",
+        "at",
+        "added_at",
+        "shutter_s",
+        "f_number",
+        "iso",
+        "focal_length_mm",
+        "flash",
+        "simulated",
+        "changed",
+        "note",
+    ]
+    .map(str::to_owned)
+    .into();
+    for region in &regions {
+        head.extend(["planned_stops", "came_stops", "off_stops"].map(|what| format!("{region} {what}")));
+    }
+    writer.write_record(&head)?;
+    let number = |value: Option<f64>| value.map_or_else(String::new, |value| format!("{value}"));
+    let hundredths = |value: Option<f64>| value.map_or_else(String::new, |value| format!("{value:.2}"));
+    for frame in frames {
+        let of = &frame.settings;
+        let mut row = vec![
+            harmless(&frame.name).into_owned(),
+            harmless(&frame.setup.name).into_owned(),
+            frame.at.clone().unwrap_or_default(),
+            frame.added_at.clone(),
+            number(of.shutter_s),
+            number(of.f_number),
+            number(of.iso),
+            number(of.focal_length_mm),
+            of.flash.map_or_else(String::new, |flash| flash.to_string()),
+            frame.simulated.to_string(),
+            harmless(&frame.changed.join("; ")).into_owned(),
+            harmless(&frame.note).into_owned(),
+        ];
+        for region in &regions {
+            let came = frame.came.iter().find(|came| came.region_id == *region);
+            row.push(hundredths(came.and_then(|came| came.planned_stops)));
+            row.push(hundredths(came.and_then(|came| came.came_stops)));
+            row.push(hundredths(came.and_then(|came| came.off_stops)));
+        }
+        writer.write_record(&row)?;
+    }
+    writer.into_inner().map_err(|error| csv::Error::from(error.into_error()))
+}
+
+/// The log of a job’s frames as a table (CSV, RFC 4180), a row a frame.
+#[utoipa::path(
+    operation_id = "frame_table",
+    responses((status = OK, description = "The table", content_type = "text/csv")),
+)]
+#[get("/api/v1/jobs/{id}/frames/log.csv")]
+pub async fn table(id: Path<String>, store: Data<Store>) -> Result<HttpResponse, ApiError> {
+    let job = store.job(&id).await?.document;
+    let frames = store.frames(&id, None, false).await?;
+    let table = written(&frames).map_err(|_| ProblemDocument::broken())?;
+    let name = as_file(&format!("{} frames", job.name), ".csv");
+    Ok(HttpResponse::Ok().insert_header(name).content_type("text/csv; charset=utf-8").body(table))
+}
+
+/// So much an archive holds at most, in bytes: what would be more is left out and named in it.
+const MOST: usize = 300_000_000;
+
+/// A job with its frames: one ZIP with the job file, the log as JSON and CSV, and the copies of the pictures.
+#[utoipa::path(
+    operation_id = "job_with_frames",
+    responses((status = OK, description = "The archive", content_type = "application/zip")),
+)]
+#[get("/api/v1/jobs/{id}/frames/archive.zip")]
+pub async fn whole(id: Path<String>, store: Data<Store>) -> Result<HttpResponse, ApiError> {
+    let job = store.job(&id).await?.document;
+    let frames = store.frames(&id, None, false).await?;
+    let name = as_file(&format!("{} with frames", job.name), ".zip");
+    let made = worked_out(move || {
+        let files = frames.iter().map(|frame| (frame, store.frame_picture(&frame.id, Copied::Measured)));
+        packed(&job.to_json(), &frames, files).map_err(|_| ApiError::from(ProblemDocument::broken()))
+    });
+    Ok(HttpResponse::Ok().insert_header(name).content_type("application/zip").body(made.await?))
+}
+
+fn packed<'a>(
+    job: &str,
+    frames: &[TakenFrame],
+    files: impl Iterator<Item = (&'a TakenFrame, std::path::PathBuf)>,
+) -> Result<Vec<u8>, Box<dyn std::error::Error>> {
+    let mut zip = ZipWriter::new(Cursor::new(Vec::new()));
+    // Pictures are packed already.
+    let plain = SimpleFileOptions::default().compression_method(CompressionMethod::Stored);
+    let mut put = |name: &str, bytes: &[u8]| -> Result<(), Box<dyn std::error::Error>> {
+        zip.start_file(name, plain)?;
+        Ok(zip.write_all(bytes)?)
+    };
+    put("job.tolva.json", job.as_bytes())?;
+    put("frames.csv", &written(frames)?)?;
+    let (mut bytes, mut left_out) = (0, Vec::new());
+    for (frame, file) in files {
+        match std::fs::read(&file) {
+            Ok(picture) if bytes + picture.len() <= MOST => {
+                bytes += picture.len();
+                put(&format!("frames/{}.jpg", frame.id), &picture)?;
+            }
+            _ => left_out.push(frame.id.as_str()),
+        }
+    }
+    let log = json!({ "format": "tolva-frames", "frames": frames, "without_picture": left_out });
+    put("frames.json", serde_json::to_string_pretty(&log)?.as_bytes())?;
+    Ok(zip.finish()?.into_inner())
+}

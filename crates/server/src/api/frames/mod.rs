@@ -1,0 +1,265 @@
+//! Frames that came: listed, shown, marked, put into the bin.
+
+mod apart;
+mod arriving;
+mod lesson;
+mod log;
+mod tuning;
+
+use std::sync::Arc;
+
+use actix_web::http::StatusCode;
+use actix_web::http::header::{CACHE_CONTROL, ETAG, IF_NONE_MATCH};
+use actix_web::web::{Data, Path, Query};
+use actix_web::{HttpRequest, HttpResponse, delete, get, post, put};
+use serde::{Deserialize, Serialize};
+use tolva_core::frame::Photo;
+use tolva_core::scale::Stops;
+use tolva_format::{FrameCame, FrameEdit, Kit, MarksBy, Problems, TakenFrame};
+use tolva_store::{Copied, KeptFrame, Store};
+use tolva_wording::{frame_says, frame_settings};
+use utoipa::{IntoParams, ToSchema};
+
+use super::body::Body;
+use super::problem::{ApiError, ProblemDocument};
+use super::work::worked_out;
+use crate::frames::{FrameError, Frames, curve_of, dials, expected, judge};
+use crate::proofs::Proofs;
+
+pub use apart::{map, mix, take_apart, use_mix};
+pub use arriving::{add, events, stand_in, unwatch, watch, watched};
+pub use lesson::{believed, lesson_of, reveal};
+pub use log::{table, whole};
+pub use tuning::{curve, sunset, target};
+
+/// A frame in a list.
+#[derive(Debug, Serialize, ToSchema)]
+pub struct FrameLine {
+    /// Its id.
+    id: String,
+    /// The setup it was taken of.
+    setup_id: String,
+    /// What its file is called.
+    name: String,
+    /// When it came, RFC 3339.
+    added_at: String,
+    /// When it was taken, by the camera's clock; null where its file does not say.
+    at: Option<String>,
+    /// What it was taken with, in a line.
+    settings: String,
+    /// What came against the plan, in a sentence.
+    says: String,
+    /// Whether the flash fired; null where it is not known.
+    flash: Option<bool>,
+    /// Whether the stand-in camera made it.
+    simulated: bool,
+    /// Whether it is the picture a raw file carries.
+    raw_preview: bool,
+    /// How its marks came to be where they are.
+    marks_by: MarksBy,
+    /// What came of each region.
+    came: Vec<FrameCame>,
+    /// What there is to say of it.
+    note: String,
+    /// What was changed after it.
+    changed: Vec<String>,
+    /// What its file says that cannot be.
+    wrong: Vec<String>,
+    /// Whether the copy of its picture is gone.
+    missing: bool,
+}
+
+impl FrameLine {
+    fn of(frame: TakenFrame, store: &Store) -> Self {
+        let settings = dials(&frame.settings);
+        let off = |came: &FrameCame| came.off_stops.map(Stops);
+        let says = frame_says(settings.is_some(), frame.came.iter().map(|came| (came.name.as_str(), off(came))));
+        Self {
+            settings: frame_settings(settings, frame.settings.flash),
+            flash: frame.settings.flash,
+            says,
+            missing: !store.frame_picture(&frame.id, Copied::Measured).exists(),
+            id: frame.id,
+            setup_id: frame.setup_id,
+            name: frame.name,
+            added_at: frame.added_at,
+            at: frame.at,
+            simulated: frame.simulated,
+            raw_preview: frame.raw_preview,
+            marks_by: frame.marks_by,
+            came: frame.came,
+            note: frame.note,
+            changed: frame.changed,
+            wrong: frame.wrong,
+        }
+    }
+}
+
+/// The frames of a job.
+#[derive(Debug, Serialize, ToSchema)]
+pub struct FrameList {
+    /// In the order they came.
+    frames: Vec<FrameLine>,
+}
+
+/// Which frames.
+#[derive(Debug, Deserialize, IntoParams)]
+#[serde(deny_unknown_fields)]
+pub struct WhichFrames {
+    /// Of this setup only.
+    #[serde(default)]
+    setup: Option<String>,
+    /// Those in the bin instead.
+    #[serde(default)]
+    binned: bool,
+}
+
+impl From<FrameError> for ApiError {
+    fn from(error: FrameError) -> Self {
+        match error {
+            FrameError::Store(error) => error.into(),
+            FrameError::Wrong(problems) => problems.into(),
+            FrameError::Unreadable(why) => {
+                let problem = ProblemDocument::new(
+                    StatusCode::UNPROCESSABLE_ENTITY,
+                    "unreadable_picture",
+                    "It cannot be read as a picture",
+                );
+                problem.saying(why.to_string()).into()
+            }
+            FrameError::Missing => {
+                let problem = ProblemDocument::new(StatusCode::NOT_FOUND, "picture_missing", "The picture is missing");
+                let says =
+                    "the copy of this frame’s picture is no longer beside the data file; what was measured of it stays";
+                problem.saying(says).into()
+            }
+            FrameError::Stopped => ProblemDocument::broken().into(),
+        }
+    }
+}
+
+/// The frames of a job, in the order they came.
+#[utoipa::path(
+    operation_id = "frames",
+    params(WhichFrames),
+    responses((status = OK, description = "The frames", body = FrameList)),
+)]
+#[get("/api/v1/jobs/{id}/frames")]
+pub async fn list(id: Path<String>, which: Query<WhichFrames>, store: Data<Store>) -> Result<HttpResponse, ApiError> {
+    // Whether there is such a job at all.
+    store.job(&id).await?;
+    let frames = store.frames(&id, which.setup.as_deref(), which.binned).await?;
+    let frames = frames.into_iter().map(|frame| FrameLine::of(frame, &store)).collect();
+    Ok(HttpResponse::Ok().json(FrameList { frames }))
+}
+
+/// A frame, with the setup as it stood when it came.
+#[utoipa::path(operation_id = "frame", responses((status = OK, description = "The frame", body = TakenFrame)))]
+#[get("/api/v1/frames/{id}")]
+pub async fn one(id: Path<String>, store: Data<Store>) -> Result<HttpResponse, ApiError> {
+    Ok(HttpResponse::Ok().json(store.frame(&id).await?.frame))
+}
+
+/// The kit of a frame's job.
+async fn kit_of(store: &Store, kept: &KeptFrame) -> Result<Kit, ApiError> {
+    Ok(store.job(&kept.job_id).await?.document.kit)
+}
+
+/// The copy of a frame's picture, through its camera's curve.
+fn photo_of(store: &Store, frames: &Frames, frame: &TakenFrame, kit: &Kit) -> Result<Arc<Photo>, FrameError> {
+    let file = store.frame_picture(&frame.id, Copied::Measured);
+    frames.photo(&frame.id, &file, curve_of(kit, &frame.setup.camera_id).as_ref())
+}
+
+/// Changes what somebody may change of a frame, and measures it anew.
+#[utoipa::path(
+    operation_id = "edit_frame",
+    request_body = FrameEdit,
+    responses((status = OK, description = "The frame", body = TakenFrame)),
+)]
+#[put("/api/v1/frames/{id}")]
+pub async fn edit(
+    id: Path<String>,
+    body: Body<FrameEdit>,
+    store: Data<Store>,
+    (frames, proofs): (Data<Frames>, Data<Proofs>),
+) -> Result<HttpResponse, ApiError> {
+    let kept = store.frame(&id).await?;
+    let kit = kit_of(&store, &kept).await?;
+    let mut frame = kept.frame.edited(body.0)?;
+    let (of, opener) = (store.clone(), frames.clone().into_inner());
+    let measured = worked_out(move || {
+        let photo = photo_of(&of, &opener, &frame, &kit)?;
+        let by_proof = frame.marks.iter().any(|mark| mark.by_proof);
+        let expected = by_proof.then(|| expected(&frame, &kit, &proofs)).flatten();
+        judge(&mut frame, (&photo, expected.as_ref()), &kit)?;
+        Ok::<_, FrameError>(frame)
+    });
+    let frame = measured.await?;
+    store.change_frame(&frame).await?;
+    frames.tell(&kept.job_id, None);
+    Ok(HttpResponse::Ok().json(frame))
+}
+
+/// Puts a frame into the bin. Its picture stays for sixty days.
+#[utoipa::path(operation_id = "bin_frame", responses((status = NO_CONTENT, description = "It is in the bin")))]
+#[delete("/api/v1/frames/{id}")]
+pub async fn bin(id: Path<String>, store: Data<Store>, frames: Data<Frames>) -> Result<HttpResponse, ApiError> {
+    let kept = store.bin_frame(&id, true).await?;
+    frames.tell(&kept.job_id, None);
+    Ok(HttpResponse::NoContent().finish())
+}
+
+/// Gives a frame back out of the bin.
+#[utoipa::path(operation_id = "restore_frame", responses((status = OK, description = "It is back", body = FrameLine)))]
+#[post("/api/v1/frames/{id}/restore")]
+pub async fn restore(id: Path<String>, store: Data<Store>, frames: Data<Frames>) -> Result<HttpResponse, ApiError> {
+    let kept = store.bin_frame(&id, false).await?;
+    frames.tell(&kept.job_id, None);
+    Ok(HttpResponse::Ok().json(FrameLine::of(kept.frame, &store)))
+}
+
+/// A picture by its name never changes.
+const FOREVER: &str = "private, max-age=31536000, immutable";
+
+async fn sent(request: &HttpRequest, id: &str, copied: Copied, store: &Store) -> Result<HttpResponse, ApiError> {
+    let kept = store.frame(id).await?;
+    let tag = format!("\"{}-{copied:?}\"", kept.frame.id);
+    if request.headers().get(IF_NONE_MATCH).is_some_and(|had| had.as_bytes() == tag.as_bytes()) {
+        return Ok(HttpResponse::NotModified().insert_header((ETAG, tag)).finish());
+    }
+    let file = store.frame_picture(&kept.frame.id, copied);
+    let bytes = worked_out(move || std::fs::read(file).map_err(|_| FrameError::Missing)).await?;
+    let mut answer = HttpResponse::Ok();
+    answer.insert_header((ETAG, tag)).insert_header((CACHE_CONTROL, FOREVER));
+    Ok(answer.content_type("image/jpeg").body(bytes))
+}
+
+/// The copy of a frame's picture, as JPEG.
+#[utoipa::path(
+    operation_id = "frame_picture",
+    responses((status = OK, description = "The picture", content_type = "image/jpeg")),
+)]
+#[get("/api/v1/frames/{id}/picture")]
+pub async fn picture(id: Path<String>, store: Data<Store>, request: HttpRequest) -> Result<HttpResponse, ApiError> {
+    sent(&request, &id, Copied::Measured, &store).await
+}
+
+/// A frame's small picture, for lists, as JPEG.
+#[utoipa::path(
+    operation_id = "small_frame",
+    responses((status = OK, description = "The picture", content_type = "image/jpeg")),
+)]
+#[get("/api/v1/frames/{id}/small")]
+pub async fn small(id: Path<String>, store: Data<Store>, request: HttpRequest) -> Result<HttpResponse, ApiError> {
+    sent(&request, &id, Copied::Small, &store).await
+}
+
+/// A number that is out of its range.
+fn within(pointer: &str, value: f64, least: f64, most: f64, unit: &str) -> Result<(), Problems> {
+    if (least..=most).contains(&value) {
+        return Ok(());
+    }
+    let says = format!("{value} is not allowed here: it must be from {least} to {most} {unit}");
+    Err(Problems::one(pointer, says).coded(tolva_format::ProblemCode::OutOfRange))
+}

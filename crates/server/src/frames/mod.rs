@@ -1,0 +1,168 @@
+//! Frames that came: taken in, measured, held against their plan. What is read of a picture is kept for a while.
+
+mod apart;
+mod expected;
+mod judged;
+mod opened;
+mod practice;
+mod taking;
+mod watch;
+
+use std::sync::Mutex;
+
+use tokio::sync::broadcast;
+use tolva_format::{Kit, ProblemCode, Problems};
+use tolva_pictures::Unreadable;
+use tolva_store::StoreError;
+
+use crate::edge::refused;
+
+pub use apart::{Apart, Mix, mixture, used};
+pub use expected::expected;
+pub use judged::{came_of, dials, exposure_of, judge, marks};
+pub use practice::simulated;
+pub use taking::{Arrived, take_in};
+pub use watch::watch;
+
+use opened::Opened;
+
+/// Why a frame was not taken in, or cannot be shown.
+#[derive(Debug)]
+pub enum FrameError {
+    /// The data file's.
+    Store(StoreError),
+    /// What came is no picture that can be measured.
+    Unreadable(Unreadable),
+    /// Something is not as it must be.
+    Wrong(Problems),
+    /// The copy of its picture is gone.
+    Missing,
+    /// It was stopped.
+    Stopped,
+}
+
+impl FrameError {
+    /// What is wrong, in words.
+    pub fn says(&self) -> String {
+        match self {
+            Self::Store(error) => error.to_string(),
+            Self::Unreadable(why) => why.to_string(),
+            Self::Wrong(problems) => problems.0.iter().map(|one| one.message.clone()).collect::<Vec<_>>().join("; "),
+            Self::Missing => "the copy of its picture is missing".to_owned(),
+            Self::Stopped => "it was stopped".to_owned(),
+        }
+    }
+}
+
+impl From<StoreError> for FrameError {
+    fn from(error: StoreError) -> Self {
+        Self::Store(error)
+    }
+}
+
+impl From<Unreadable> for FrameError {
+    fn from(error: Unreadable) -> Self {
+        Self::Unreadable(error)
+    }
+}
+
+impl From<Problems> for FrameError {
+    fn from(problems: Problems) -> Self {
+        Self::Wrong(problems)
+    }
+}
+
+impl From<tolva_planner::refused::Refused> for FrameError {
+    fn from(of: tolva_planner::refused::Refused) -> Self {
+        Self::Wrong(refused(of))
+    }
+}
+
+/// There is no such setup in the job.
+pub fn no_such_setup(setup_id: &str) -> Problems {
+    Problems::one("/setup", format!("there is no setup {setup_id} in this job")).coded(ProblemCode::NotThere)
+}
+
+/// What is told to the screens that look at a job's frames.
+#[derive(Clone, Debug)]
+pub struct Told {
+    /// The job.
+    pub job_id: String,
+    /// In words, where something went wrong; otherwise its frames are others now.
+    pub wrong: Option<String>,
+}
+
+/// So many tellings wait for a screen that is slow; it reads everything again then.
+const WAITING: usize = 64;
+
+/// What is kept of frames while the server runs.
+#[derive(Debug)]
+pub struct Frames {
+    opened: Opened,
+    apart: Mutex<Vec<(String, std::sync::Arc<Apart>)>>,
+    told: broadcast::Sender<Told>,
+    wake: tokio::sync::Notify,
+    /// One frame is taken in at a time, so that what large pictures need is needed once.
+    at_once: tokio::sync::Semaphore,
+}
+
+impl Default for Frames {
+    fn default() -> Self {
+        Self {
+            opened: Opened::default(),
+            apart: Mutex::default(),
+            told: broadcast::channel(WAITING).0,
+            wake: tokio::sync::Notify::new(),
+            at_once: tokio::sync::Semaphore::new(1),
+        }
+    }
+}
+
+impl Frames {
+    /// Waits until no other frame is taken in.
+    pub async fn turn(&self) -> Option<tokio::sync::SemaphorePermit<'_>> {
+        self.at_once.acquire().await.ok()
+    }
+
+    /// Tells that a job's frames are others now.
+    pub fn tell(&self, job_id: &str, wrong: Option<String>) {
+        // Nobody may be looking.
+        let _ = self.told.send(Told { job_id: job_id.to_owned(), wrong });
+    }
+
+    /// Ends what is told: the server stops.
+    pub fn close(&self) {
+        self.tell("", None);
+    }
+
+    /// Has the watched folder looked at, now.
+    pub fn look_again(&self) {
+        self.wake.notify_one();
+    }
+
+    /// Waits until the watched folder is to be looked at.
+    pub async fn woken(&self) {
+        self.wake.notified().await;
+    }
+
+    /// The copy of a frame's picture in linear light, through a curve.
+    pub fn photo(
+        &self,
+        id: &str,
+        file: &std::path::Path,
+        curve: Option<&tolva_core::frame::ToneCurve>,
+    ) -> Result<std::sync::Arc<tolva_core::frame::Photo>, FrameError> {
+        self.opened.photo(id, file, curve)
+    }
+
+    /// What is told from now on.
+    pub fn listen(&self) -> broadcast::Receiver<Told> {
+        self.told.subscribe()
+    }
+}
+
+/// The curve a frame's camera has, by the kit: sRGB's unless it knows better.
+pub fn curve_of(kit: &Kit, camera_id: &str) -> Option<tolva_core::frame::ToneCurve> {
+    let camera = kit.cameras.iter().find(|camera| camera.id == camera_id)?;
+    tolva_core::frame::ToneCurve::of_quarters(&camera.curve)
+}

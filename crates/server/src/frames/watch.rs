@@ -1,0 +1,150 @@
+//! The folder a tethered camera writes into: its pictures become frames by themselves, in the order they were written, also
+//! those that were written while Tolva was off.
+
+use std::collections::HashMap;
+use std::path::{Path, PathBuf};
+use std::sync::Arc;
+use std::time::{Duration, SystemTime};
+
+use notify::{RecursiveMode, Watcher as _};
+use tolva_store::{Store, Watched};
+
+use super::{Arrived, FrameError, Frames, take_in};
+use crate::proofs::Proofs;
+
+/// A folder is looked at so often at least: some systems tell of nothing, such as drives on a network.
+const BETWEEN: Duration = Duration::from_secs(2);
+/// What pictures are called by. What is called otherwise is one where it begins as TIFF does, as raw files do.
+const ENDINGS: [&str; 6] = ["jpg", "jpeg", "png", "tif", "tiff", "dng"];
+
+/// What a file is like: as long as that is the same it is whole.
+#[derive(Clone, Copy, Debug, PartialEq, Eq)]
+struct Stamp {
+    bytes: u64,
+    written: SystemTime,
+}
+
+/// A file of the folder.
+struct Seen {
+    stamp: Stamp,
+    /// It was taken in, or refused, as it is.
+    done: bool,
+}
+
+/// Whether a file begins as TIFF does. Source: TIFF 6.0, section 2.
+fn is_tiff(path: &Path) -> bool {
+    let mut first = [0; 4];
+    let read = std::fs::File::open(path).and_then(|mut file| std::io::Read::read_exact(&mut file, &mut first));
+    read.is_ok() && (first == *b"II*\0" || first == *b"MM\0*")
+}
+
+/// The pictures in a folder, in the order they were written.
+fn pictures(folder: &Path) -> std::io::Result<Vec<(PathBuf, Stamp)>> {
+    let mut all = Vec::new();
+    for entry in std::fs::read_dir(folder)?.flatten() {
+        let path = entry.path();
+        let ending = path.extension().map(|ending| ending.to_string_lossy().to_ascii_lowercase());
+        let hidden = entry.file_name().to_string_lossy().starts_with('.');
+        let Ok(about) = entry.metadata() else { continue };
+        let named = ending.is_some_and(|ending| ENDINGS.contains(&ending.as_str()));
+        if about.is_file() && !hidden && (named || is_tiff(&path)) {
+            let written = about.modified().unwrap_or(SystemTime::UNIX_EPOCH);
+            all.push((path, Stamp { bytes: about.len(), written }));
+        }
+    }
+    all.sort_by(|a, b| (a.1.written, &a.0).cmp(&(b.1.written, &b.0)));
+    Ok(all)
+}
+
+/// Watches whichever folder is to be watched, for as long as the server runs.
+pub async fn watch(store: Store, frames: Arc<Frames>, proofs: Arc<Proofs>) {
+    let mut seen: HashMap<PathBuf, Seen> = HashMap::new();
+    let mut folder: Option<PathBuf> = None;
+    let mut told_gone = false;
+    // It only says that it is time to look: what is there is read from the folder itself.
+    let mut watcher = None;
+    loop {
+        let watched = store.watched().await.ok().flatten();
+        let wanted = watched.as_ref().map(|one| one.folder.clone());
+        if wanted != folder {
+            seen.clear();
+            told_gone = false;
+            watcher = wanted.as_deref().and_then(|folder| waking(folder, &frames));
+            folder = wanted;
+        }
+        if let Some(watched) = &watched {
+            let gone = look(watched, &mut seen, (&store, &frames, &proofs)).await;
+            if gone && !told_gone {
+                let says = format!("the watched folder {} is not there", watched.folder.display());
+                frames.tell(&watched.job_id, Some(says));
+            }
+            if told_gone && !gone {
+                watcher = waking(&watched.folder, &frames);
+            }
+            told_gone = gone;
+        }
+        let _ = &watcher;
+        let growing = seen.values().any(|one| !one.done);
+        let until = if growing { Duration::from_millis(250) } else { BETWEEN };
+        // Woken, or after a while.
+        let _ = tokio::time::timeout(until, frames.woken()).await;
+    }
+}
+
+fn waking(folder: &Path, frames: &Arc<Frames>) -> Option<notify::RecommendedWatcher> {
+    let frames = Arc::clone(frames);
+    let mut watcher = notify::recommended_watcher(move |_: notify::Result<notify::Event>| frames.look_again()).ok()?;
+    watcher.watch(folder, RecursiveMode::NonRecursive).ok()?;
+    Some(watcher)
+}
+
+/// Looks at the folder once, and takes in what is whole and new. Whether the folder is gone.
+async fn look(
+    watched: &Watched,
+    seen: &mut HashMap<PathBuf, Seen>,
+    (store, frames, proofs): (&Store, &Arc<Frames>, &Arc<Proofs>),
+) -> bool {
+    let Ok(all) = pictures(&watched.folder) else { return true };
+    for (path, stamp) in all {
+        match seen.get_mut(&path) {
+            Some(one) if one.stamp == stamp && one.done => continue,
+            // The same as at the last look: nobody writes to it any more.
+            Some(one) if one.stamp == stamp => one.done = true,
+            _ => {
+                seen.insert(path, Seen { stamp, done: false });
+                continue;
+            }
+        }
+        let name = path.file_name().map(|name| name.to_string_lossy().into_owned()).unwrap_or_default();
+        let read = path.clone();
+        let bytes = tokio::task::spawn_blocking(move || {
+            if stamp.bytes > tolva_pictures::MOST_BYTES as u64 {
+                return Err(std::io::Error::other("it is larger than a picture may be"));
+            }
+            std::fs::read(read)
+        });
+        let bytes = match bytes.await {
+            Ok(Ok(bytes)) => bytes,
+            Ok(Err(error)) => {
+                frames.tell(&watched.job_id, Some(format!("{name}: {error}")));
+                continue;
+            }
+            Err(_) => continue,
+        };
+        let arrived = Arrived { name: name.clone(), bytes, by_hand: false };
+        match take_in((store, frames, proofs), (&watched.job_id, &watched.setup_id), arrived).await {
+            Ok(_) => {}
+            Err(error) => {
+                // A full disk may have room again: it is tried once more at the next look.
+                if let FrameError::Store(_) = error
+                    && let Some(one) = seen.get_mut(&path)
+                {
+                    one.done = false;
+                }
+                frames.tell(&watched.job_id, Some(format!("{name}: {}", error.says())));
+            }
+        }
+    }
+    seen.retain(|path, _| path.exists());
+    false
+}

@@ -1,0 +1,275 @@
+//! Frames: sent, marked, held against their plan, learnt from, taken apart, taken out.
+
+use std::path::{Path, PathBuf};
+
+use reqwest::StatusCode;
+use rstest::rstest;
+use serde_json::{Value, json};
+
+use crate::example;
+use crate::running::Running;
+
+fn data(name: &str) -> Vec<u8> {
+    let folder = Path::new(env!("CARGO_MANIFEST_DIR")).join("../pictures/tests/data");
+    std::fs::read(folder.join(name)).expect("a reference frame")
+}
+
+/// A Tolva with the example job, and the place its first setup's frames go to.
+async fn with_a_job() -> (Running, String, String) {
+    let tolva = Running::start();
+    let (status, job) = tolva.post("api/v1/jobs", &example()).await;
+    assert_eq!(status, StatusCode::CREATED, "{job}");
+    let id = job["id"].as_str().expect("an id").to_owned();
+    let setup = job["job"]["setups"][0]["id"].as_str().expect("an id").to_owned();
+    (tolva, id, setup)
+}
+
+async fn send(tolva: &Running, job: &str, setup: &str, name: &str, bytes: Vec<u8>) -> (StatusCode, Value) {
+    let url = tolva.url(&format!("api/v1/jobs/{job}/setups/{setup}/frames?name={name}"));
+    let request = tolva.client.post(url).header("content-type", "application/octet-stream").body(bytes);
+    let answer = request.send().await.expect("an answer");
+    (answer.status(), answer.json().await.expect("JSON"))
+}
+
+/// A frame becomes a line with its settings; the same file comes once; its pictures are there, and its place on the disk.
+#[actix_web::test]
+async fn a_frame_is_taken_in() {
+    let (tolva, job, setup) = with_a_job().await;
+    let (status, line) = send(&tolva, &job, &setup, "one.jpg", data("hall-with.jpg")).await;
+    assert_eq!(status, StatusCode::CREATED, "{line}");
+    assert!(line["settings"].as_str().is_some_and(|line| line.contains("f/") && line.contains("ISO")), "{line}");
+    assert_eq!((line["name"].as_str(), line["simulated"].as_bool()), (Some("one.jpg"), Some(false)));
+    let id = line["id"].as_str().expect("an id");
+    let (status, again) = send(&tolva, &job, &setup, "copy.jpg", data("hall-with.jpg")).await;
+    assert_eq!((status, again["id"].as_str()), (StatusCode::OK, Some(id)), "the same file comes once");
+    let (_, list) = tolva.get(&format!("api/v1/jobs/{job}/frames")).await;
+    assert_eq!(list["frames"].as_array().map(Vec::len), Some(1));
+    for kind in ["picture", "small"] {
+        let answer =
+            tolva.client.get(tolva.url(&format!("api/v1/frames/{id}/{kind}"))).send().await.expect("an answer");
+        assert_eq!(answer.headers()["content-type"], "image/jpeg");
+        assert!(answer.bytes().await.expect("bytes").starts_with(&[0xff, 0xd8]));
+    }
+    // Into the bin and back.
+    let url = tolva.url(&format!("api/v1/frames/{id}"));
+    assert_eq!(tolva.client.delete(url).send().await.expect("an answer").status(), StatusCode::NO_CONTENT);
+    assert_eq!(tolva.get(&format!("api/v1/jobs/{job}/frames")).await.1["frames"], json!([]));
+    let (status, _) = tolva.post(&format!("api/v1/frames/{id}/restore"), &json!({})).await;
+    assert_eq!(status, StatusCode::OK);
+}
+
+#[rstest]
+#[case::nothing(Vec::new(), "empty")]
+#[case::a_text(b"this is a text".to_vec(), "")]
+#[case::broken_off(data("hall-with.jpg")[..4000].to_vec(), "")]
+#[actix_web::test]
+async fn what_is_no_picture_is_refused_in_words(#[case] bytes: Vec<u8>, #[case] says: &str) {
+    let (tolva, job, setup) = with_a_job().await;
+    let (status, problem) = send(&tolva, &job, &setup, "frame.jpg", bytes).await;
+    assert_eq!((status, problem["code"].as_str()), (StatusCode::UNPROCESSABLE_ENTITY, Some("unreadable_picture")));
+    assert!(problem["detail"].as_str().is_some_and(|detail| detail.len() > 10 && detail.contains(says)), "{problem}");
+    assert_eq!(tolva.get(&format!("api/v1/jobs/{job}/frames")).await.1["frames"], json!([]), "nothing came of it");
+}
+
+#[actix_web::test]
+async fn a_frame_needs_a_job_and_a_setup() {
+    let (tolva, job, setup) = with_a_job().await;
+    assert_eq!(send(&tolva, "none", &setup, "a.jpg", Vec::new()).await.0, StatusCode::NOT_FOUND);
+    let (status, problem) = send(&tolva, &job, "none", "a.jpg", Vec::new()).await;
+    assert_eq!((status, problem["errors"][0]["pointer"].as_str()), (StatusCode::UNPROCESSABLE_ENTITY, Some("/setup")));
+}
+
+/// The whole loop with the stand-in camera: one frame without flash and one with it are learnt from, and the third comes as
+/// planned. What was hidden is near what was learnt.
+#[actix_web::test]
+async fn the_third_frame_comes_as_planned() {
+    let (tolva, job, setup_id) = with_a_job().await;
+    let kit = example()["kit"].clone();
+    let mut setup = example()["setups"][0].clone();
+    let mut worst = Vec::new();
+    for flash in [false, true, true] {
+        let body = json!({ "setup": setup, "kit": kit, "seed": 4, "flash": flash });
+        let path = format!("api/v1/jobs/{job}/setups/{setup_id}/frames/stand-in");
+        // The frame is held against the setup as it is stored.
+        let (_, now) = tolva.get(&format!("api/v1/jobs/{job}")).await;
+        let mut stored = now["job"].clone();
+        stored["setups"][0] = setup.clone();
+        let save = json!({ "based_on": now["revision"], "change": "Learnt", "job": stored });
+        let (status, saved) = tolva.put(&format!("api/v1/jobs/{job}"), &save).await;
+        assert_eq!(status, StatusCode::OK, "{saved}");
+        let (status, line) = tolva.post(&path, &body).await;
+        assert_eq!(status, StatusCode::CREATED, "{line}");
+        assert_eq!(line["simulated"], true);
+        let off: Vec<f64> =
+            line["came"].as_array().expect("regions").iter().filter_map(|came| came["off_stops"].as_f64()).collect();
+        assert!(!off.is_empty(), "{line}");
+        worst.push(off.iter().fold(0.0f64, |most, off| most.max(off.abs())));
+        let id = line["id"].as_str().expect("an id");
+        let (status, told) =
+            tolva.post(&format!("api/v1/frames/{id}/lesson"), &json!({ "setup": setup, "kit": kit })).await;
+        assert_eq!(status, StatusCode::OK, "{told}");
+        setup = told["lesson"]["setup"].clone();
+        assert_eq!(setup["learnt"]["from"].as_array().and_then(|from| from.last().cloned()), Some(json!(id)));
+        let (_, again) =
+            tolva.post(&format!("api/v1/frames/{id}/lesson"), &json!({ "setup": setup, "kit": kit })).await;
+        assert_eq!(again["lesson"]["learnt"], true, "a frame teaches once");
+        assert_eq!(again["lesson"]["setup"]["learnt"], setup["learnt"]);
+    }
+    assert!(worst[0] > 0.3, "something was hidden: {worst:?}");
+    assert!(worst[2] < 0.2, "{worst:?}");
+    let (_, beliefs) = tolva.post("api/v1/beliefs", &json!({ "setup": setup, "kit": kit })).await;
+    assert_eq!(beliefs["frames"], 3);
+    let (_, hidden) = tolva.post("api/v1/stand-in/reveal", &json!({ "setup": setup, "kit": kit, "seed": 4 })).await;
+    assert!(hidden["hidden"].as_array().expect("a list").iter().all(|one| one["learnt"].is_object()), "{hidden}");
+    // The log, taken out.
+    let table =
+        tolva.client.get(tolva.url(&format!("api/v1/jobs/{job}/frames/log.csv"))).send().await.expect("an answer");
+    let table = table.text().await.expect("a text");
+    assert_eq!(table.lines().count(), 4, "{table}");
+    let archive =
+        tolva.client.get(tolva.url(&format!("api/v1/jobs/{job}/frames/archive.zip"))).send().await.expect("an answer");
+    let bytes = archive.bytes().await.expect("bytes");
+    let mut zip = zip::ZipArchive::new(std::io::Cursor::new(bytes)).expect("a ZIP");
+    assert_eq!(zip.len(), 6, "the job, the log twice, three pictures");
+    let log: Value = serde_json::from_reader(zip.by_name("frames.json").expect("the log")).expect("JSON");
+    assert_eq!(log["frames"].as_array().map(Vec::len), Some(3));
+}
+
+/// Settings that the file does not say are given once, marks are put where the regions are, and what is wrong is named.
+#[actix_web::test]
+async fn marks_and_settings_are_given() {
+    let (tolva, job, setup) = with_a_job().await;
+    let (_, line) = send(&tolva, &job, &setup, "one.jpg", data("hall-with.jpg")).await;
+    let path = format!("api/v1/frames/{}", line["id"].as_str().expect("an id"));
+    let (_, frame) = tolva.get(&path).await;
+    let edit = |marks: Value, settings: Value| json!({ "settings": settings, "marks": marks, "note": "Wind" });
+    let mark =
+        json!({ "region_id": "lit", "left": 0.4, "top": 0.4, "width": 0.1, "height": 0.1, "surface_stops": 0.0 });
+    let (status, edited) = tolva.put(&path, &edit(json!([mark]), frame["settings"].clone())).await;
+    assert_eq!(status, StatusCode::OK, "{edited}");
+    assert_eq!((edited["note"].as_str(), edited["marks"].as_array().map(Vec::len)), (Some("Wind"), Some(1)));
+    assert!(edited["marks"][0]["measured"]["green"].as_f64().is_some_and(|green| green > 0.0), "{edited}");
+    let lit = edited["came"].as_array().expect("regions").iter().find(|came| came["region_id"] == "lit").expect("lit");
+    assert!(lit["off_stops"].is_number(), "{lit}");
+    let (_, bare) = tolva.put(&path, &edit(json!([mark]), json!({}))).await;
+    let lit = bare["came"].as_array().expect("regions").iter().find(|came| came["region_id"] == "lit").expect("lit");
+    assert!(lit["off_stops"].is_null() && lit["came_stops"].is_number(), "without settings: {lit}");
+    let (status, problem) = tolva.put(&path, &edit(json!([mark, mark]), json!({ "iso": 0 }))).await;
+    assert_eq!(status, StatusCode::UNPROCESSABLE_ENTITY);
+    let pointers: Vec<&str> =
+        problem["errors"].as_array().expect("errors").iter().filter_map(|one| one["pointer"].as_str()).collect();
+    assert_eq!(pointers, ["/settings/iso", "/marks/1/region_id"]);
+}
+
+/// Two frames of one place, taken apart as the reference says, and mixed anew.
+#[actix_web::test]
+async fn two_frames_are_taken_apart() {
+    let (tolva, job, setup) = with_a_job().await;
+    let (_, without) = send(&tolva, &job, &setup, "without.jpg", data("hall-without.jpg")).await;
+    let (_, with) = send(&tolva, &job, &setup, "with.jpg", data("hall-with.jpg")).await;
+    let id = |line: &Value| line["id"].as_str().expect("an id").to_owned();
+    let (with, without) = (id(&with), id(&without));
+    let pair = format!("api/v1/frames/{with}/without/{without}");
+    let (status, apart) = tolva.get(&pair).await;
+    assert_eq!(status, StatusCode::OK, "{apart}");
+    let share = apart["flash_percent"].as_f64().expect("a share");
+    assert!((5.0..95.0).contains(&share), "{apart}");
+    let fetch = async |path: String| {
+        let answer = tolva.client.get(tolva.url(&path)).send().await.expect("an answer");
+        (answer.status(), answer.bytes().await.expect("bytes"))
+    };
+    let (status, map) = fetch(format!("{pair}/map")).await;
+    assert!(status == StatusCode::OK && map.starts_with(b"\x89PNG"));
+    let (_, plain) = fetch(format!("{pair}/mix")).await;
+    let (_, dark) = fetch(format!("{pair}/mix?flash_stops=-3&kelvin=3200")).await;
+    assert!(plain.starts_with(&[0xff, 0xd8]) && dark.starts_with(&[0xff, 0xd8]) && plain != dark);
+    let (status, problem) = tolva.get(&format!("{pair}/mix?flash_stops=40")).await;
+    assert_eq!((status, &problem["errors"][0]["pointer"]), (StatusCode::UNPROCESSABLE_ENTITY, &json!("/flash_stops")));
+    let body = json!({ "setup": example()["setups"][0], "kit": example()["kit"], "mixture": { "flash_stops": -1, "kelvin": 4800 } });
+    let (status, used) = tolva.post(&format!("api/v1/frames/{with}/mixed"), &body).await;
+    assert_eq!(status, StatusCode::OK, "{used}");
+    assert_eq!(used["setup"]["white_balance"]["kelvin"]["kelvin"], 4800.0);
+    assert!(used["setup"]["fixed"]["shutter_s"].is_number());
+}
+
+/// The target is found by itself; a bracket gives a curve; too few frames are told.
+#[actix_web::test]
+async fn targets_and_brackets_are_read() {
+    let (tolva, job, setup) = with_a_job().await;
+    let (_, line) = send(&tolva, &job, &setup, "target.jpg", data("target-1.jpg")).await;
+    let id = line["id"].as_str().expect("an id");
+    let (status, found) = tolva.post(&format!("api/v1/frames/{id}/target"), &json!({})).await;
+    assert_eq!(status, StatusCode::OK, "{found}");
+    assert!(found["target"]["off"]["stops"].is_number(), "{found}");
+    let mut ids = Vec::new();
+    for number in 1..=5 {
+        let (status, line) = send(&tolva, &job, &setup, "b.jpg", data(&format!("bracket-a-{number}.jpg"))).await;
+        assert_eq!(status, StatusCode::CREATED, "{line}");
+        ids.push(line["id"].clone());
+    }
+    let (status, curve) = tolva.post("api/v1/frames/curve", &json!({ "frames": ids })).await;
+    assert_eq!(status, StatusCode::OK, "{curve}");
+    assert_eq!(curve["levels"].as_array().map(Vec::len), Some(31));
+    let (status, problem) = tolva.post("api/v1/frames/curve", &json!({ "frames": [ids[0]] })).await;
+    assert_eq!((status, &problem["errors"][0]["pointer"]), (StatusCode::UNPROCESSABLE_ENTITY, &json!("/frames")));
+}
+
+/// Until something is as it is to be.
+async fn until<T, F: Future<Output = Option<T>>>(mut look: impl FnMut() -> F) -> T {
+    for _ in 0..600 {
+        if let Some(found) = look().await {
+            return found;
+        }
+        tokio::time::sleep(std::time::Duration::from_millis(50)).await;
+    }
+    panic!("it never came");
+}
+
+/// The frames of a job, once there are so many.
+fn many_of(
+    tolva: &Running,
+    list: &str,
+    count: usize,
+) -> impl FnMut() -> std::pin::Pin<Box<dyn Future<Output = Option<Vec<Value>>>>> {
+    let (client, url) = (tolva.client.clone(), tolva.url(list));
+    move || {
+        let asked = client.get(&url).send();
+        Box::pin(async move {
+            let list: Value = asked.await.expect("an answer").json().await.expect("JSON");
+            let frames = list["frames"].as_array().cloned().unwrap_or_default();
+            (frames.len() == count).then_some(frames)
+        })
+    }
+}
+
+/// What is written into a watched folder comes by itself, in order; what is no picture is left; a folder that is not there is
+/// told.
+#[actix_web::test]
+async fn a_folder_is_watched() {
+    let (mut tolva, job, setup) = with_a_job().await;
+    let folder = tempfile::tempdir().expect("a folder");
+    let path = |name: &str| -> PathBuf { folder.path().join(name) };
+    std::fs::write(path("first.jpg"), data("hall-without.jpg")).expect("written");
+    std::fs::write(path("notes.txt"), "nothing").expect("written");
+    let watch = |folder: &Path| json!({ "folder": folder, "job_id": job, "setup_id": setup });
+    let (status, problem) = tolva.put("api/v1/watched", &watch(&path("none"))).await;
+    assert_eq!((status, &problem["errors"][0]["pointer"]), (StatusCode::UNPROCESSABLE_ENTITY, &json!("/folder")));
+    let (status, watching) = tolva.put("api/v1/watched", &watch(folder.path())).await;
+    assert_eq!((status, watching["there"].as_bool()), (StatusCode::OK, Some(true)));
+    let list = format!("api/v1/jobs/{job}/frames");
+    until(many_of(&tolva, &list, 1)).await;
+    // Written beside and moved in, as some programs do, and straight.
+    std::fs::write(path(".second.part"), data("hall-with.jpg")).expect("written");
+    std::fs::rename(path(".second.part"), path("second.jpg")).expect("moved");
+    let frames = until(many_of(&tolva, &list, 2)).await;
+    assert_eq!((&frames[0]["name"], &frames[1]["name"]), (&json!("first.jpg"), &json!("second.jpg")));
+    // What is written while Tolva is off is there when it is on again; what was taken in before does not come twice.
+    drop(frames);
+    tolva.kill_and_start_again();
+    std::fs::write(path("third.jpg"), data("stairs-with.jpg")).expect("written");
+    let frames = until(many_of(&tolva, &list, 3)).await;
+    assert_eq!(frames[2]["name"], "third.jpg");
+    let answer = tolva.client.delete(tolva.url("api/v1/watched")).send().await.expect("an answer");
+    assert_eq!(answer.status(), StatusCode::NO_CONTENT);
+    assert_eq!(tolva.get("api/v1/watched").await.1["watched"], Value::Null);
+}

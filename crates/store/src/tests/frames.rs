@@ -1,0 +1,127 @@
+//! Frames: kept once with their pictures, changed, binned and given back, swept away with what belongs to nobody.
+
+use tempfile::TempDir;
+use tolva_format::{FORMAT_VERSION, FrameSettings, MarksBy, TakenFrame};
+
+use super::{named, store};
+use crate::*;
+
+fn frame(id: &str, hash: char) -> TakenFrame {
+    let setup = named("Mill").setups.remove(0);
+    TakenFrame {
+        id: id.to_owned(),
+        format_version: FORMAT_VERSION,
+        setup_id: setup.id.clone(),
+        name: format!("{id}.jpg"),
+        hash: hash.to_string().repeat(64),
+        added_at: "2026-11-26T15:30:00.000Z".to_owned(),
+        width: 6000,
+        height: 4000,
+        settings: FrameSettings::default(),
+        at: None,
+        camera: None,
+        wrong: Vec::new(),
+        raw_preview: false,
+        simulated: false,
+        marks: Vec::new(),
+        came: Vec::new(),
+        marks_by: MarksBy::Hand,
+        note: String::new(),
+        changed: Vec::new(),
+        setup,
+    }
+}
+
+const PICTURES: [(Copied, &[u8]); 2] = [(Copied::Measured, b"large"), (Copied::Small, b"small")];
+
+async fn with_a_job() -> (Store, TempDir, String) {
+    let (store, folder) = store().await;
+    let id = store.add(&named("Mill"), "New job", None).await.expect("added").id;
+    (store, folder, id)
+}
+
+#[tokio::test]
+async fn a_frame_is_kept_once_with_its_pictures() {
+    let (store, folder, job) = with_a_job().await;
+    store.keep_frame(&job, &frame("one", 'a'), PICTURES).await.expect("kept");
+    store.keep_frame(&job, &frame("two", 'b'), PICTURES).await.expect("kept");
+    let again = store.keep_frame(&job, &frame("three", 'a'), PICTURES).await.expect("there");
+    assert_eq!(again.frame.id, "one", "the same file comes once");
+    store.close().await;
+
+    let store = Store::open(&folder.path().join("tolva.sqlite")).await.expect("opened again");
+    let all = store.frames(&job, None, false).await.expect("a list");
+    assert_eq!(all.iter().map(|frame| frame.id.as_str()).collect::<Vec<_>>(), ["one", "two"]);
+    assert_eq!(all[0], frame("one", 'a'));
+    assert_eq!(std::fs::read(store.frame_picture("one", Copied::Measured)).expect("a picture"), b"large");
+    assert_eq!(std::fs::read(store.frame_picture("one", Copied::Small)).expect("a picture"), b"small");
+    assert!(!store.frame_picture("three", Copied::Small).exists());
+    assert!(store.frames(&job, Some("elsewhere"), false).await.expect("a list").is_empty());
+}
+
+#[tokio::test]
+async fn a_frame_is_changed_binned_and_given_back() {
+    let (store, _folder, job) = with_a_job().await;
+    store.keep_frame(&job, &frame("one", 'a'), PICTURES).await.expect("kept");
+    let changed = TakenFrame { note: "Wind".to_owned(), ..frame("one", 'a') };
+    store.change_frame(&changed).await.expect("changed");
+    assert_eq!(store.frame("one").await.expect("there").frame, changed);
+    let none = store.change_frame(&frame("none", 'c')).await;
+    assert!(matches!(none, Err(StoreError::NoSuchFrame(id)) if id == "none"));
+
+    assert!(store.bin_frame("one", true).await.expect("binned").binned);
+    assert!(store.frames(&job, None, false).await.expect("a list").is_empty());
+    assert_eq!(store.frames(&job, None, true).await.expect("a list"), std::slice::from_ref(&changed));
+    assert!(!store.bin_frame("one", false).await.expect("back").binned);
+    store.bin_frame("one", true).await.expect("binned");
+    let again = store.keep_frame(&job, &frame("other", 'a'), PICTURES).await.expect("there");
+    assert!(!again.binned && again.frame == changed, "what is sent again comes back out of the bin, as it was");
+}
+
+/// What has lain in the bin for long goes, and with a job that is deleted for ever its frames go. Pictures that nobody knows
+/// stay for a while: a backup may know them.
+#[tokio::test]
+async fn what_is_binned_for_long_goes() {
+    let (store, _folder, job) = with_a_job().await;
+    store.keep_frame(&job, &frame("one", 'a'), PICTURES).await.expect("kept");
+    store.keep_frame(&job, &frame("two", 'b'), PICTURES).await.expect("kept");
+    store.bin_frame("one", true).await.expect("binned");
+    store.upkeep().await.expect("kept up");
+    assert!(store.frame("one").await.is_ok(), "not yet");
+    store.sweep_frames(i64::MAX).await.expect("swept");
+    assert!(matches!(store.frame("one").await, Err(StoreError::NoSuchFrame(_))));
+    assert!(store.frame("two").await.is_ok());
+    assert!(store.frame_picture("one", Copied::Measured).exists(), "its picture is young");
+}
+
+#[tokio::test]
+async fn frames_belong_to_a_job_and_a_folder_to_one_setup() {
+    let (store, folder, job) = with_a_job().await;
+    let none = store.keep_frame("none", &frame("one", 'a'), PICTURES).await;
+    assert!(matches!(none, Err(StoreError::NoSuchJob(_))));
+    assert_eq!(store.watched().await.expect("read"), None);
+    let watched = Watched { folder: folder.path().join("tether"), job_id: job.clone(), setup_id: "doorway".to_owned() };
+    store.watch(Some(&watched)).await.expect("watched");
+    let other = Watched { setup_id: "stairs".to_owned(), ..watched };
+    store.watch(Some(&other)).await.expect("watched");
+    assert_eq!(store.watched().await.expect("read"), Some(other.clone()), "one at a time");
+    let nowhere = store.watch(Some(&Watched { job_id: "none".to_owned(), ..other.clone() })).await;
+    assert!(matches!(nowhere, Err(StoreError::NoSuchJob(_))));
+    assert_eq!(store.watched().await.expect("read"), Some(other), "what was refused has changed nothing");
+    store.watch(None).await.expect("no more");
+    assert_eq!(store.watched().await.expect("read"), None);
+}
+
+/// A backup brings the frames back with what was measured of them; the pictures beside the data file are still there.
+#[tokio::test]
+async fn a_backup_holds_what_was_measured() {
+    let (store, folder, job) = with_a_job().await;
+    store.keep_frame(&job, &frame("one", 'a'), PICTURES).await.expect("kept");
+    let copy = folder.path().join("copy.sqlite");
+    store.backup(&copy).await.expect("copied");
+    store.bin_frame("one", true).await.expect("binned");
+    store.sweep_frames(i64::MAX).await.expect("swept");
+    store.restore(&copy).await.expect("restored");
+    assert_eq!(store.frames(&job, None, false).await.expect("a list"), [frame("one", 'a')]);
+    assert!(store.frame_picture("one", Copied::Measured).exists());
+}

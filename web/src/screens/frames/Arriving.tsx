@@ -1,0 +1,96 @@
+import { Upload as Up } from 'lucide-react';
+import { useEffect } from 'react';
+import { DropZone, FileTrigger, ProgressBar } from 'react-aria-components';
+import styled from 'styled-components';
+import type { FrameLine } from '../../api/client';
+import { Button } from '../../ui/Button';
+import { Wrong } from '../../ui/field';
+import { Row } from '../../ui/Panel';
+import { radius, space } from '../../ui/tokens';
+import { useUploads } from './useUploads';
+
+const Zone = styled(DropZone)`
+  border: 1.5px dashed var(--control-line);
+  border-radius: ${radius.card}px;
+  padding: ${space.gap}px ${space.part}px;
+  &[data-drop-target] {
+    background: var(--chosen);
+    border-style: solid;
+  }
+  &[data-focus-visible] {
+    outline: 2.5px solid var(--focus);
+  }
+`;
+const Says = styled.p`
+  flex: 1 1 220px;
+  color: var(--quiet);
+`;
+const Bar = styled(ProgressBar)`
+  flex: 1 1 160px;
+  height: 10px;
+  background: var(--line);
+  border-radius: 5px;
+  overflow: hidden;
+  margin-block: ${space.gap}px;
+`;
+const Done = styled.div.attrs<{ $part: number }>(({ $part }) => ({ style: { width: `${$part}%` } }))`
+  height: 100%;
+  background: var(--ink);
+`;
+
+const kinds = ['image/*', '.dng', '.tif', '.tiff'];
+
+type Props = { job: string; setup: string; arrived: (frame: FrameLine) => void };
+
+/** Where frames come in: dropped, chosen, pasted, or taken with a phone's camera. */
+export function Arriving({ job, setup, arrived }: Props) {
+  const { now, wrong, add, stop } = useUploads(job, setup, arrived);
+  useEffect(() => {
+    const paste = (event: ClipboardEvent) => {
+      const files = event.clipboardData?.files;
+      if (!files || files.length === 0) return;
+      event.preventDefault();
+      add(files);
+    };
+    window.addEventListener('paste', paste);
+    return () => window.removeEventListener('paste', paste);
+  }, [add]);
+  return (
+    <Zone
+      aria-label="Frames: drop or paste pictures here"
+      getDropOperation={() => 'copy'}
+      onDrop={({ items }) => {
+        const files = items.filter((item) => item.kind === 'file');
+        void Promise.all(files.map((item) => item.getFile())).then(add);
+      }}
+    >
+      <Row $apart>
+        <Says>Drop frames here, or paste them: JPEG, PNG, TIFF, or a raw file by the picture it carries.</Says>
+        <FileTrigger acceptedFileTypes={kinds} allowsMultiple onSelect={(files) => files && add(files)}>
+          <Button>
+            <Up size={17} aria-hidden /> Choose frames
+          </Button>
+        </FileTrigger>
+      </Row>
+      {now && (
+        <Row>
+          <Bar aria-label={`Sending ${now.name}`} value={now.percent}>
+            <Done $part={now.percent} />
+          </Bar>
+          <span role="status">
+            {now.percent < 99.5 ? 'Sending' : 'Measuring'} {now.name}
+            {now.left > 0 && `, ${now.left} more`}
+          </span>
+          <Button onPress={stop}>Stop</Button>
+        </Row>
+      )}
+      {wrong.length > 0 && (
+        <Wrong role="alert">
+          {wrong.map((one) => (
+            <span key={one}>{one} </span>
+          ))}
+        </Wrong>
+      )}
+    </Zone>
+  );
+}
