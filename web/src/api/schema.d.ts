@@ -7214,11 +7214,6 @@ export interface components {
              * @default 0.33
              */
             sure_stops: number;
-            /**
-             * Format: int32
-             * @description From how many frames: 1 to 100 000.
-             */
-            frames: number;
         };
         /** @description What frames have taught of a unit through one modifier. */
         TunedThrough: {
@@ -7236,11 +7231,6 @@ export interface components {
              * @default 0.33
              */
             sure_stops: number;
-            /**
-             * Format: int32
-             * @description From how many frames: 1 to 100 000.
-             */
-            frames: number;
         };
         /** @description What was typed, and what it is meant to be. */
         Typed: {

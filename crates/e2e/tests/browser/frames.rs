@@ -53,6 +53,7 @@ async fn correct(b: &Browser) {
 #[tokio::test]
 async fn the_third_frame_comes_as_planned() {
     let (tolva, b, id) = at("Ropeworks open day", "doorway").await;
+    b.xpath("//label[normalize-space()='From the stand-in camera']").await.click().await.expect("practice");
     take(&b, "Take one without flash", 1).await;
     b.shows(SAYS, "planned").await;
     correct(&b).await;
@@ -113,7 +114,7 @@ async fn marks_and_targets_by_keyboard() {
     b.shows("[data-testid=target]", "Its light").await;
     let name = b.xpath("//button[starts-with(normalize-space(), 'Measure ')]").await;
     name.send_keys(Key::Enter).await.expect("measure");
-    let mark = "button[aria-label^='Mark of Lit']";
+    let mark = "button[aria-label^='Face, lit side']";
     b.css(mark).await.focus().await.expect("the mark");
     let before = b.css(mark).await.attr("aria-label").await.expect("a mark").expect("a name");
     b.press(Key::Right + Key::Right).await;

@@ -300,9 +300,6 @@ pub struct TunedLens {
     /// One standard deviation of that, 0.0001 to 12 stops.
     #[schema(minimum = 0.0001, maximum = 12, default = 0.33)]
     pub sure_stops: f64,
-    /// From how many frames: 1 to 100 000.
-    #[schema(minimum = 1, maximum = 100_000)]
-    pub frames: u32,
 }
 
 /// A shutter dial.

@@ -160,7 +160,7 @@ mod tests {
         let (behind, lit) = (of("behind"), of("lit"));
         let middle = |mark: Mark| [mark.left + mark.width / 2.0, mark.top + mark.height / 2.0];
         let apart = (middle(behind)[0] - middle(lit)[0]).hypot(middle(behind)[1] - middle(lit)[1]);
-        assert!(apart > 0.05, "{behind:?} {lit:?}");
+        assert!(apart > SIDE, "beside it: {behind:?} {lit:?}");
         let at = with.places[region("lit")].expect("in the frame");
         let away = (middle(lit)[0] - at[0]).hypot(middle(lit)[1] - at[1]);
         assert!(away < 0.06, "on the face: {lit:?} {at:?}");

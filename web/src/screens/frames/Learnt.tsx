@@ -77,7 +77,7 @@ export function Learnt() {
   );
 }
 
-type Tuned = { more_stops: number; sure_stops: number; frames: number };
+type Tuned = { more_stops: number; sure_stops: number };
 
 /** What is kept in the kit of something, and whose. */
 function keptOf(
@@ -128,7 +128,7 @@ function Keep({ of, frames }: { of: BeliefSaid; frames: number }) {
   return (
     <Button
       aria-label={`Keep in the kit: ${of.name}`}
-      onPress={() => put({ more_stops: now, sure_stops: of.now_sure_stops, frames })}
+      onPress={() => put({ more_stops: now, sure_stops: of.now_sure_stops })}
     >
       Keep
     </Button>

@@ -174,7 +174,7 @@ export function Marks({ frame, chosen, choose, setMark, missing }: Props) {
           $at={mark}
           type="button"
           aria-pressed={mark.region_id === chosen}
-          aria-label={`Mark of ${name(mark.region_id)}, ${Math.round((mark.left + mark.width / 2) * 100)} % from the left, ${Math.round((mark.top + mark.height / 2) * 100)} % from the top. The arrow keys move it, with Shift they size it`}
+          aria-label={`${name(mark.region_id)}${off(mark.region_id)}: a mark, ${Math.round((mark.left + mark.width / 2) * 100)} % from the left, ${Math.round((mark.top + mark.height / 2) * 100)} % from the top. The arrow keys move it, with Shift they size it`}
           data-left={mark.left > 0.7 || undefined}
           onClick={() => choose(mark.region_id)}
           onPointerDown={(event) => down(event, mark)}

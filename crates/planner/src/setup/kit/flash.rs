@@ -46,8 +46,6 @@ pub struct TunedThrough {
     pub more_stops: f64,
     /// One standard deviation of that, in stops, over nothing.
     pub sure_stops: f64,
-    /// From how many frames.
-    pub frames: u32,
 }
 
 impl Flash {

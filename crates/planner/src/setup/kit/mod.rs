@@ -226,8 +226,6 @@ pub struct TunedLens {
     pub more_stops: f64,
     /// One standard deviation of that, in stops, over nothing.
     pub sure_stops: f64,
-    /// From how many frames.
-    pub frames: u32,
 }
 
 impl Camera {
