@@ -39,7 +39,8 @@ self.addEventListener('fetch', (event) => {
     if (/^\/($|kit$|jobs\/)/.test(url.pathname)) event.respondWith(newest(request, shell, '/'));
   } else if (url.pathname.startsWith('/assets/')) event.respondWith(kept(request));
   else if (url.pathname.startsWith('/api/v1/')) {
-    if (!/\/(file|raw)$|\.(ics|csv)$/.test(url.pathname)) event.respondWith(newest(request, data, request.url));
+    // Files taken out, pictures made while something slides, and events, which never end, are kept by nobody.
+    if (!/\/(file|raw|events|mix|map)$|\.(ics|csv|json|zip)$/.test(url.pathname)) event.respondWith(newest(request, data, request.url));
   } else event.respondWith(newest(request, shell, request.url));
 });
 

@@ -7,7 +7,7 @@ use tolva_core::scale::Stops;
 use tolva_planner::glass::{Look, Shown, remedies};
 use tolva_planner::lighting::Prepared;
 use tolva_planner::plan::Plan;
-use tolva_planner::proof::{Layers, Moves, Proof};
+use tolva_planner::proof::{Behind, Layers, Moves, Proof, Weights};
 use tolva_planner::set::{Addition, PaneUse, distances_of};
 use tolva_planner::setup::{Blend, CardKind, Kit, LightPlace, Setup};
 
@@ -215,4 +215,42 @@ fn only_who_moves_is_smeared() {
         still.iter().zip(moved).all(|(still, moved)| (still - moved).abs() < 1e-6),
         "far from them nothing is smeared"
     );
+}
+
+/// A photo stands where the place was, as it came where the light is as it was then; it follows the light that is there, and
+/// who stands before it stays as they are.
+#[test]
+fn a_photo_takes_the_place_behind() {
+    let kit = Kit::starter();
+    let setup = Setup::new("a", &kit);
+    let proof = proof_of(&setup, &kit);
+    let size = Size::of_frame(96, proof.proportion);
+    let layers = proof.layers(size, Fineness::Coarse, &Work::default()).expect("rendered");
+    let place = |thing: u32| proof.staged.place[thing as usize];
+    let parts = proof.staged.scene.seen(size).parts(|thing| thing.is_none_or(place));
+    let colour = [0.10, 0.20, 0.15];
+    let photo = Picture { size: Size { width: 30, height: 40 }, pixels: vec![colour; 1200] };
+    let behind = proof.staged.there.behind;
+    let of = Behind { photo: &photo, level: proof.weights.places[behind], place: behind };
+    let with = layers.with_photo(size, &parts, &of);
+    let still = Moves::default();
+    let (plain, shown) = (layers.developed(size, &proof.weights, &still), with.developed(size, &proof.weights, &still));
+    let places = proof.weights.places.iter().enumerate();
+    let darker = places.map(|(at, weight)| if at == behind { weight.map(|part| part / 2.0) } else { *weight });
+    let darker = Weights { lights: proof.weights.lights.clone(), places: darker.collect() };
+    let later = with.developed(size, &darker, &still);
+    let (mut beyond, mut before) = (0, 0);
+    for (at, part) in parts.iter().enumerate() {
+        if *part >= 0.999 {
+            beyond += 1;
+            for ((now, then), photo) in shown.pixels[at].iter().zip(later.pixels[at]).zip(colour) {
+                assert!((now - photo).abs() < 0.003 && (then - photo / 2.0).abs() < 0.003, "{now} {then} {photo}");
+            }
+        } else if *part == 0.0 {
+            before += 1;
+            let same = shown.pixels[at].iter().zip(plain.pixels[at]).all(|(now, before)| (now - before).abs() < 1e-6);
+            assert!(same, "who stands there stays");
+        }
+    }
+    assert!(beyond > 500 && before > 200, "{beyond} {before}");
 }

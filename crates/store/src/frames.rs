@@ -110,10 +110,14 @@ impl Store {
         if let Some(before) = self.frame_of_file(job_id, &frame.hash).await? {
             return if before.binned { self.bin_frame(&before.frame.id, false).await } else { Ok(before) };
         }
-        let mut work = self.connections.writing().await?;
-        head::<Job>(&mut work, job_id).await?;
+        if self.read_only() {
+            return Err(StoreError::ReadOnly);
+        }
+        let mut reader = self.connections.readers.acquire().await?;
+        head::<Job>(&mut reader, job_id).await?;
         let count =
-            sqlx::query_scalar!("SELECT COUNT(*) FROM frames WHERE job_id = ?", job_id).fetch_one(&mut *work).await?;
+            sqlx::query_scalar!("SELECT COUNT(*) FROM frames WHERE job_id = ?", job_id).fetch_one(&mut *reader).await?;
+        drop(reader);
         if count >= MOST_FRAMES {
             return Err(StoreError::TooManyFrames(MOST_FRAMES));
         }
@@ -123,6 +127,8 @@ impl Store {
             write_whole(&self.frame_picture(&frame.id, copied), bytes)?;
         }
         let (now, content) = (now(), written(frame));
+        let mut work = self.connections.writing().await?;
+        head::<Job>(&mut work, job_id).await?;
         sqlx::query!(
             "INSERT INTO frames (id, job_id, setup_id, hash, added_at, content) VALUES (?, ?, ?, ?, ?, ?)",
             frame.id,

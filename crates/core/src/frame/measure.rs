@@ -2,7 +2,7 @@
 
 use super::photo::Photo;
 use crate::colour::LinearRgb;
-use crate::proof::{MID_GREY, luminance};
+use crate::proof::{MID_GREY, Picture, Size, luminance};
 use crate::scale::Stops;
 
 /// What a mark looks like.
@@ -91,6 +91,21 @@ impl Mark {
 }
 
 impl Photo {
+    /// A part of the frame by itself, its pixels in a row: to count what stands in it.
+    ///
+    /// ```
+    /// use tolva_core::frame::{Mark, Photo, Shape};
+    /// use tolva_core::proof::{Picture, Size};
+    /// let size = Size { width: 4, height: 2 };
+    /// let photo = Photo { picture: Picture { size, pixels: vec![[0.18; 3]; 8] }, clipped: vec![0; 8] };
+    /// let left = Mark { left: 0.0, top: 0.0, width: 0.5, height: 1.0, shape: Shape::Box };
+    /// assert_eq!(photo.part(left).histogram()[0].iter().sum::<u32>(), 4);
+    /// ```
+    pub fn part(&self, mark: Mark) -> Picture {
+        let pixels: Vec<[f32; 3]> = mark.pixels(self.extent()).map(|at| self.picture.pixels[at]).collect();
+        Picture { size: Size { width: u32::try_from(pixels.len()).unwrap_or(u32::MAX), height: 1 }, pixels }
+    }
+
     /// What came in a part of the frame.
     pub fn measured(&self, mark: Mark) -> Measured {
         measured(self.extent(), &self.picture.pixels, &self.clipped, mark)

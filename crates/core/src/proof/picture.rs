@@ -32,18 +32,20 @@ impl Size {
         self.width as usize * self.height as usize
     }
 
+    /// Pixels from left to right, to compute with.
     #[expect(clippy::cast_precision_loss, reason = "at most 4096")]
-    pub(super) fn wide(self) -> f32 {
+    pub fn wide(self) -> f32 {
         self.width as f32
     }
 
+    /// Pixels from top to bottom, to compute with.
     #[expect(clippy::cast_precision_loss, reason = "at most 4096")]
-    pub(super) fn high(self) -> f32 {
+    pub fn high(self) -> f32 {
         self.height as f32
     }
 
     /// Every pixel with its left and upper edge, row by row from above.
-    pub(super) fn pixels(self) -> impl Iterator<Item = (u32, f32, f32)> {
+    pub fn pixels(self) -> impl Iterator<Item = (u32, f32, f32)> {
         #[expect(clippy::cast_precision_loss, reason = "at most 4096")]
         (0..self.width * self.height)
             .map(move |pixel| (pixel, (pixel % self.width) as f32, (pixel / self.width) as f32))

@@ -268,6 +268,17 @@ impl Scene {
     }
 }
 
+impl Seen {
+    /// How much of each pixel sees things of which this is said, 0 to 1; nothing is the sky.
+    pub fn parts(&self, is: impl Fn(Option<u32>) -> bool) -> Vec<f32> {
+        let mut parts = vec![0.0_f32; self.size.count()];
+        for spot in self.spots.iter().filter(|spot| is(spot.thing)) {
+            parts[spot.pixel as usize] += spot.factor;
+        }
+        parts.into_iter().map(|part| part.min(1.0)).collect()
+    }
+}
+
 /// So often a way is mirrored.
 const BOUNCES: u8 = 2;
 /// Where a pixel sees several things, it is looked at so many times more, here within it.

@@ -15,11 +15,10 @@ const BINDERY: &str = "Bindery evening";
 const WIDE: (u32, u32) = (1280, 800);
 const PHONE: (u32, u32) = (390, 844);
 
-const PICTURES: [Picture; 14] = [
+const PICTURES: [Picture; 13] = [
     ("place", ROPEWORKS, "/setups/doorway/place", Theme::Daylight, WIDE),
     ("place-silhouette-dusk", ROPEWORKS, "/setups/slipway/place", Theme::Dusk, WIDE),
     ("falling-light", ROPEWORKS, "/setups/doorway/falling", Theme::Daylight, WIDE),
-    ("falling-light-phone", ROPEWORKS, "/setups/doorway/falling", Theme::Dusk, PHONE),
     ("light", ROPEWORKS, "/setups/doorway/light", Theme::Daylight, WIDE),
     ("blend", ROPEWORKS, "/setups/doorway/blend", Theme::Daylight, WIDE),
     ("colour", BINDERY, "/setups/reading/colour", Theme::Daylight, WIDE),
@@ -88,6 +87,18 @@ async fn main() {
     b.button("Other ways").await.click().await.expect("the ways");
     b.css("[aria-label='Ways'] li").await;
     take(&b, &folder, "other-ways").await;
+    // Two frames of the stand-in camera: the second against its plan, with what to change.
+    b.go(&page(ROPEWORKS, "/setups/doorway/frames").await).await;
+    b.xpath("//label[normalize-space()='From the stand-in camera']").await.click().await.expect("practice");
+    b.button("Take one without flash").await.click().await.expect("a frame");
+    b.css("ol[aria-label^='What to change'] button:not([data-disabled])").await.click().await.expect("an offer");
+    b.saved().await;
+    b.button("Take one with flash").await.click().await.expect("a frame");
+    b.css("[aria-label='Frames of this setup'] label:nth-of-type(2)").await;
+    b.shows("[data-testid=frame-says]", "planned").await;
+    b.xpath("//label[normalize-space()='From here']").await.click().await.expect("files");
+    b.script("document.querySelector('[data-testid=frame]').scrollIntoView({ block: 'start' })").await;
+    take(&b, &folder, "frames").await;
     // Every proof of the demo data, small, on one sheet.
     b.go(&tolva.url("")).await;
     b.script(SHEET).await;

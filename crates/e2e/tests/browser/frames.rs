@@ -144,6 +144,34 @@ async fn what_is_no_frame_is_told() {
     b.close().await;
 }
 
+/// What a camera writes into a watched folder comes by itself, also where the page is kept for when the server is gone.
+#[tokio::test]
+async fn a_watched_folder_fills_the_page() {
+    let (tolva, b, _) = at("Ropeworks open day", "doorway").await;
+    // What keeps pages for later stands between this page and the server now.
+    settle(|| async {
+        let kept = b.script("return navigator.serviceWorker?.controller != null").await;
+        if kept == true { Ok(()) } else { Err("nothing keeps the page".to_owned()) }
+    })
+    .await;
+    b.xpath("//label[normalize-space()='From a watched folder']").await.click().await.expect("a folder");
+    let folder = tolva.folder().join("tether");
+    let field = b.field("Folder on the machine Tolva runs on", 0).await;
+    b.fill(&field, &folder.display().to_string()).await;
+    b.button("Watch it").await.click().await.expect("watched");
+    b.shows("main [role=alert]", "there is no folder").await;
+    std::fs::create_dir(&folder).expect("a folder");
+    b.button("Watch it").await.click().await.expect("watched");
+    b.shows("main", "is watched for this setup").await;
+    std::fs::copy(reference("stairs-with.jpg"), folder.join("one.jpg")).expect("written");
+    frames(&b, 1).await;
+    std::fs::write(folder.join("two.jpg"), "no picture").expect("written");
+    b.shows("main [role=alert]", "two.jpg").await;
+    b.button("Watch it no more").await.click().await.expect("no more");
+    b.field("Folder on the machine Tolva runs on", 0).await;
+    b.close().await;
+}
+
 /// In both themes, and on a phone: nothing axe would find.
 #[tokio::test]
 async fn axe_finds_nothing_in_frames() {

@@ -176,6 +176,25 @@ async fn the_day_and_the_colour_line_stand_beside_it() {
     b.close().await;
 }
 
+/// A frame that was taken without flash stands for the place behind.
+#[tokio::test]
+async fn the_place_behind_is_a_photo() {
+    let (tolva, b, id) = at("Ropeworks open day", "doorway").await;
+    let before = source(&b).await;
+    assert!(!b.text("main").await.contains("The place behind"), "there is no photo yet");
+    b.go(&tolva.url(&format!("jobs/{id}/setups/doorway/frames"))).await;
+    b.xpath("//label[normalize-space()='From the stand-in camera']").await.click().await.expect("practice");
+    b.button("Take one without flash").await.click().await.expect("a frame");
+    b.css("[aria-label='Frames of this setup'] label").await;
+    b.go(&tolva.url(&format!("jobs/{id}/setups/doorway/proof"))).await;
+    b.has(PICTURE, "data-fine", "true").await;
+    assert_eq!(source(&b).await, before, "computed as long as nobody chooses");
+    b.pick("The place behind", "Photo: stand-in-1-0001.jpg").await;
+    another(&b, &before).await;
+    b.shows("ul[aria-label='About this proof']", "a frame taken without flash").await;
+    b.close().await;
+}
+
 /// Small pictures stand beside each setup and each job.
 #[tokio::test]
 async fn lists_have_small_pictures() {

@@ -5,7 +5,7 @@ mod standing;
 mod weights;
 
 pub use standing::Staged;
-pub use weights::{Layers, Moves, Share, Weights};
+pub use weights::{Behind, Layers, Moves, Share, Weights};
 
 use tolva_core::proof::{Fineness, Shape, Size, Work, layer};
 
@@ -64,7 +64,7 @@ impl Proof {
 
     /// Every layer of it, rendered at once; nothing where it was stopped.
     pub fn layers(&self, size: Size, fineness: Fineness, work: &Work) -> Option<Layers> {
-        let Staged { scene, sources, there } = &self.staged;
+        let Staged { scene, sources, there, .. } = &self.staged;
         let seen = scene.seen(size);
         let lit = |source: &Option<_>| {
             let Some(source) = source else { return Some(None) };

@@ -32,6 +32,9 @@ pub struct Staged {
     pub sources: Vec<Option<Source>>,
     /// The light that is there.
     pub there: There,
+    /// Which things are of the place itself, by their index in the scene: floor, walls, what stands for what lies behind. A
+    /// photo of the place takes their place.
+    pub place: Vec<bool>,
 }
 
 fn single(point: Point) -> Vec3A {
@@ -78,6 +81,8 @@ impl Staged {
         things.add(OnSet::Floor, (Shape::Ground, Coat::matt(floor)));
         let beyond = beyond(prepared);
         things.backdrop(prepared, &stage, beyond);
+        let before = |of: &OnSet| matches!(of, OnSet::Person(_) | OnSet::Product(_) | OnSet::Card(_));
+        let place = things.of.iter().map(|of| !before(of)).chain([false]).collect();
         let mut all = things.all;
         all.push(photographer(&stage));
         let panes = set.panes.iter().map(crate::setup::Pane::pane);
@@ -94,7 +99,7 @@ impl Staged {
             })
             .collect();
         let there = there(prepared, &stage, &things.of, beyond);
-        Self { scene, sources, there }
+        Self { scene, sources, there, place }
     }
 }
 

@@ -61,6 +61,10 @@ impl Weights {
     }
 }
 
+fn proportion(size: Size) -> f32 {
+    size.wide() / size.high()
+}
+
 /// The layers of a proof.
 #[derive(Clone, Debug)]
 pub struct Layers {
@@ -88,7 +92,47 @@ pub struct Share {
     pub part: f64,
 }
 
+/// A photo of the place behind, and what stands for full light of that region in it: red, green and blue.
+#[derive(Clone, Copy, Debug)]
+pub struct Behind<'a> {
+    /// The photo, in linear light.
+    pub photo: &'a Picture,
+    /// What a weight of 1 comes to in it.
+    pub level: [f32; 3],
+    /// The region that lies behind.
+    pub place: usize,
+}
+
 impl Layers {
+    /// The same with a photo in place of the place itself, as large as fills the frame: the light of the region behind weighs
+    /// it, so that it follows hour, shutter and balance. What the flash gives floor and walls is left out there. `parts` says
+    /// how much of each pixel sees the place.
+    #[must_use]
+    pub fn with_photo(&self, size: Size, parts: &[f32], behind: &Behind<'_>) -> Self {
+        let less = |layer: &Layer| {
+            let pixels = layer.pixels.iter().zip(parts).map(|(pixel, part)| pixel.map(|one| one * (1.0 - part)));
+            Layer { size: layer.size, pixels: pixels.collect() }
+        };
+        let mut places: Vec<Layer> = self.places.iter().map(less).collect();
+        let (own, other) = (proportion(size), proportion(behind.photo.size));
+        // What is too wide or too high of it lies outside.
+        let (across, along) = if other > own { (own / other, 1.0) } else { (1.0, other / own) };
+        if let Some(layer) = places.get_mut(behind.place) {
+            for ((pixel, x, y), part) in size.pixels().zip(parts) {
+                if *part > 0.0 {
+                    let left = 0.5 + ((x + 0.5) / size.wide() - 0.5) * across;
+                    let down = 0.5 + ((y + 0.5) / size.high() - 0.5) * along;
+                    let seen = behind.photo.around([left, down]);
+                    for ((sum, seen), level) in layer.pixels[pixel as usize].iter_mut().zip(seen).zip(behind.level) {
+                        *sum += part * seen / level.max(1e-6);
+                    }
+                }
+            }
+        }
+        let lights = self.lights.iter().map(|light| light.as_deref().map(less).map(Arc::new)).collect();
+        Self { lights, places: Arc::new(places) }
+    }
+
     /// The picture under weights. What moves is smeared by its part of the frame's width, under the light that is there:
     /// what the flash lights stands still.
     pub fn developed(&self, size: Size, weights: &Weights, moves: &Moves) -> Picture {

@@ -108,6 +108,7 @@ pub fn routes(config: &mut ServiceConfig<'_>) {
         .service(frames::list)
         .service(frames::events)
         .service(frames::table)
+        .service(frames::lines)
         .service(frames::whole)
         .service(frames::stand_in)
         .service(frames::add)

@@ -19,7 +19,8 @@ use super::body::Body;
 use super::problem::{ApiError, ProblemDocument};
 use super::work::worked_out;
 use crate::edge::{known, refused};
-use crate::proofs::{Asked, Kept, Proofs, Superseded};
+use crate::frames::{Frames, photo_behind};
+use crate::proofs::{Asked, Kept, PhotoBehind, Proofs, Superseded};
 
 /// What is rendered coarsely is so many times smaller.
 const COARSER: u32 = 4;
@@ -49,6 +50,9 @@ pub struct ProofRequest {
     /// With what moves smeared as far as it goes while the shutter is open, under the light that is there.
     #[serde(default)]
     movement: bool,
+    /// A frame of this Tolva, taken without flash, as the photo of the place behind; left out where it is computed.
+    #[serde(default)]
+    behind: Option<String>,
     /// Who asks: a window. What it asked for before is given up.
     #[schema(min_length = 1, max_length = 60)]
     asker: String,
@@ -108,8 +112,16 @@ pub struct ProofProgress {
     )
 )]
 #[post("/api/v1/proof")]
-pub async fn render(body: Body<ProofRequest>, proofs: Data<Proofs>) -> Result<HttpResponse, ApiError> {
+pub async fn render(
+    body: Body<ProofRequest>,
+    proofs: Data<Proofs>,
+    (store, frames): (Data<Store>, Data<Frames>),
+) -> Result<HttpResponse, ApiError> {
     let asked = body.0;
+    let behind = match &asked.behind {
+        Some(id) => Some(store.frame(id).await?.frame),
+        None => None,
+    };
     let (longest, asker) = (asked.longest, asked.asker.chars().count());
     if !(32..=1920).contains(&longest) {
         let says = format!("{longest} is not allowed here: it must be from 32 to 1920 pixels");
@@ -119,18 +131,22 @@ pub async fn render(body: Body<ProofRequest>, proofs: Data<Proofs>) -> Result<Ht
         return Err(Problems::one("/asker", "this must have 1 to 60 characters").coded(ProblemCode::Count).into());
     }
     let proofs = proofs.into_inner();
-    Ok(HttpResponse::Ok().json(worked_out(move || rendered(asked, &proofs)).await?))
+    let found = worked_out(move || {
+        let photo = behind.map(|frame| photo_behind(&frame, &asked.kit, &store, &frames)).transpose()?;
+        rendered(asked, photo, &proofs)
+    });
+    Ok(HttpResponse::Ok().json(found.await?))
 }
 
-fn rendered(asked: ProofRequest, proofs: &Proofs) -> Result<ProofReady, ApiError> {
+fn rendered(asked: ProofRequest, behind: Option<PhotoBehind>, proofs: &Proofs) -> Result<ProofReady, ApiError> {
     let words = serde_json::json!([asked.setup, asked.kit, asked.show]).to_string();
-    let ProofRequest { setup, kit, show, longest, fine, grain, movement, asker } = asked;
+    let ProofRequest { setup, kit, show, longest, fine, grain, movement, asker, .. } = asked;
     let (setup, kit) = known(setup, kit)?;
     let (proof, report) = proof_of(&setup, &kit, show).map_err(refused)?;
     let fine = fine || proofs.is_rendered(&proof, longest);
     let (longest, fineness) =
         if fine { (longest, Fineness::Fine) } else { ((longest / COARSER).max(32), Fineness::Coarse) };
-    let wanted = Asked { longest, fineness, grain, movement };
+    let wanted = Asked { longest, fineness, grain, movement, behind };
     // A spot a pixel and light, and about a tenth more at edges.
     let layers = proof.staged.sources.iter().flatten().count() + 1;
     let steps = Size::of_frame(longest, proof.proportion).count() * layers * 11 / 10;
@@ -303,7 +319,7 @@ pub async fn small(
         let words = serde_json::json!([setup, kit]).to_string();
         let (setup, kit) = known(setup, kit)?;
         let (proof, report) = proof_of(&setup, &kit, Show::default()).map_err(refused)?;
-        let wanted = Asked { longest: SMALL, fineness: Fineness::Fine, grain: false, movement: false };
+        let wanted = Asked { longest: SMALL, fineness: Fineness::Fine, grain: false, movement: false, behind: None };
         Ok::<_, ApiError>(proofs.picture(&words, (&setup, &proof, &report), &wanted, &Work::default())?)
     });
     let kept = kept.await?;

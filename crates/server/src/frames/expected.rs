@@ -21,7 +21,7 @@ pub fn expected(frame: &TakenFrame, kit: &Kit, proofs: &Proofs) -> Option<Expect
     let (proof, report) = proof_of(&setup, &kit, Show::default()).ok()?;
     let prepared = Prepared::new(&setup, &kit).ok()?;
     let outcome = Outcome::of(&prepared);
-    let asked = Asked { longest: LOOKED_AT, fineness: Fineness::Fine, grain: false, movement: false };
+    let asked = Asked { longest: LOOKED_AT, fineness: Fineness::Fine, grain: false, movement: false, behind: None };
     let kept = proofs.picture(&words, (&setup, &proof, &report), &asked, &Work::default()).ok()?;
     let flash = frame.settings.flash != Some(false);
     Some(Expected::of(&prepared, &outcome, &proof, (&kept.layers, kept.size), flash))

@@ -1,6 +1,7 @@
 //! Frames that came: taken in, measured, held against their plan. What is read of a picture is kept for a while.
 
 mod apart;
+mod behind;
 mod expected;
 mod judged;
 mod opened;
@@ -18,8 +19,9 @@ use tolva_store::StoreError;
 use crate::edge::refused;
 
 pub use apart::{Apart, Mix, mixture, used};
+pub use behind::photo_behind;
 pub use expected::expected;
-pub use judged::{came_of, dials, exposure_of, judge, marks};
+pub use judged::{came_of, dials, exposure_of, judge, mark_of, marks};
 pub use practice::simulated;
 pub use taking::{Arrived, take_in};
 pub use watch::watch;

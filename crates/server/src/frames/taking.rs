@@ -29,6 +29,8 @@ pub struct Arrived {
     pub bytes: Vec<u8>,
     /// Somebody has sent it: it comes back out of the bin. What only lies in a folder stays there.
     pub by_hand: bool,
+    /// The setup as it stood, where whoever sends it knows better than what is stored.
+    pub setup: Option<Setup>,
 }
 
 impl Arrived {
@@ -55,7 +57,8 @@ pub async fn take_in(
         return Ok((kept, false));
     }
     let Job { setups, kit, .. } = store.job(job_id).await?.document;
-    let setup = setups.into_iter().find(|one| one.id == setup_id).ok_or_else(|| no_such_setup(setup_id))?;
+    let stored = setups.into_iter().find(|one| one.id == setup_id).ok_or_else(|| no_such_setup(setup_id))?;
+    let setup = arrived.setup.clone().unwrap_or(stored);
     let before = store.frames(job_id, Some(setup_id), false).await?.pop();
     let before = before.map(|frame| {
         let picture = store.frame_picture(&frame.id, Copied::Measured);

@@ -4,7 +4,7 @@
 use std::collections::HashMap;
 use std::path::{Path, PathBuf};
 use std::sync::Arc;
-use std::time::{Duration, SystemTime};
+use std::time::{Duration, Instant, SystemTime};
 
 use notify::{RecursiveMode, Watcher as _};
 use tolva_store::{Store, Watched};
@@ -14,6 +14,8 @@ use crate::proofs::Proofs;
 
 /// A folder is looked at so often at least: some systems tell of nothing, such as drives on a network.
 const BETWEEN: Duration = Duration::from_secs(2);
+/// What could not be kept is tried again after so long.
+const PAUSE: Duration = Duration::from_secs(30);
 /// What pictures are called by. What is called otherwise is one where it begins as TIFF does, as raw files do.
 const ENDINGS: [&str; 6] = ["jpg", "jpeg", "png", "tif", "tiff", "dng"];
 
@@ -24,11 +26,21 @@ struct Stamp {
     written: SystemTime,
 }
 
+/// How far a file of the folder has come.
+#[derive(Clone, Copy, Debug, PartialEq, Eq)]
+enum State {
+    /// Somebody may still be writing to it.
+    Growing,
+    /// It was taken in, or refused, as it is.
+    Done,
+    /// It could not be kept, as where the disk is full: it is tried again then.
+    Again(Instant),
+}
+
 /// A file of the folder.
 struct Seen {
     stamp: Stamp,
-    /// It was taken in, or refused, as it is.
-    done: bool,
+    state: State,
 }
 
 /// Whether a file begins as TIFF does. Source: TIFF 6.0, section 2.
@@ -84,7 +96,7 @@ pub async fn watch(store: Store, frames: Arc<Frames>, proofs: Arc<Proofs>) {
             told_gone = gone;
         }
         let _ = &watcher;
-        let growing = seen.values().any(|one| !one.done);
+        let growing = seen.values().any(|one| one.state == State::Growing);
         let until = if growing { Duration::from_millis(250) } else { BETWEEN };
         // Woken, or after a while.
         let _ = tokio::time::timeout(until, frames.woken()).await;
@@ -107,11 +119,14 @@ async fn look(
     let Ok(all) = pictures(&watched.folder) else { return true };
     for (path, stamp) in all {
         match seen.get_mut(&path) {
-            Some(one) if one.stamp == stamp && one.done => continue,
-            // The same as at the last look: nobody writes to it any more.
-            Some(one) if one.stamp == stamp => one.done = true,
+            Some(one) if one.stamp == stamp => match one.state {
+                State::Done => continue,
+                State::Again(then) if Instant::now() < then => continue,
+                // The same as at the last look: nobody writes to it any more.
+                State::Growing | State::Again(_) => one.state = State::Done,
+            },
             _ => {
-                seen.insert(path, Seen { stamp, done: false });
+                seen.insert(path, Seen { stamp, state: State::Growing });
                 continue;
             }
         }
@@ -131,15 +146,15 @@ async fn look(
             }
             Err(_) => continue,
         };
-        let arrived = Arrived { name: name.clone(), bytes, by_hand: false };
+        let arrived = Arrived { name: name.clone(), bytes, by_hand: false, setup: None };
         match take_in((store, frames, proofs), (&watched.job_id, &watched.setup_id), arrived).await {
             Ok(_) => {}
             Err(error) => {
-                // A full disk may have room again: it is tried once more at the next look.
+                // A full disk may have room again.
                 if let FrameError::Store(_) = error
                     && let Some(one) = seen.get_mut(&path)
                 {
-                    one.done = false;
+                    one.state = State::Again(Instant::now() + PAUSE);
                 }
                 frames.tell(&watched.job_id, Some(format!("{name}: {}", error.says())));
             }

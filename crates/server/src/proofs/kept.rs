@@ -4,9 +4,10 @@ use std::collections::HashMap;
 use std::hash::{DefaultHasher, Hash as _, Hasher as _};
 use std::sync::{Arc, Mutex, PoisonError};
 
+use tolva_core::frame::Photo;
 use tolva_core::proof::{Fineness, Layer, Picture, Scene, Seen, Size, Source, There, Work, layer};
 use tolva_pictures::Taken;
-use tolva_planner::proof::{Layers, Moves, Proof, Weights};
+use tolva_planner::proof::{Behind, Layers, Moves, Proof, Weights};
 use tolva_planner::setup::Setup;
 use tolva_wording::ProofReport;
 
@@ -30,6 +31,25 @@ pub struct Asked {
     pub grain: bool,
     /// With what moves smeared.
     pub movement: bool,
+    /// A photo of the place behind.
+    pub behind: Option<PhotoBehind>,
+}
+
+/// A photo of the place behind.
+#[derive(Clone)]
+pub struct PhotoBehind {
+    /// What it is known by: the frame, and what may change of it.
+    pub named: String,
+    /// The photo.
+    pub photo: Arc<Photo>,
+    /// What stands for full light of what lies behind in it.
+    pub level: [f32; 3],
+}
+
+impl std::fmt::Debug for PhotoBehind {
+    fn fmt(&self, f: &mut std::fmt::Formatter<'_>) -> std::fmt::Result {
+        f.write_str(&self.named)
+    }
 }
 
 /// A picture that is there.
@@ -173,7 +193,15 @@ impl Proofs {
         if let Some(kept) = self.kept(&id) {
             return Ok(kept);
         }
-        let (size, layers) = self.layers(proof, asked, work)?;
+        let (size, mut layers) = self.layers(proof, asked, work)?;
+        if let Some(photo) = &asked.behind {
+            let scene = &proof.staged.scene;
+            let seen = self.on_shelf(|all| &mut all.seen, (scene.clone(), size), || Some(scene.seen(size)))?;
+            let place = |thing: u32| proof.staged.place.get(thing as usize).copied().unwrap_or(false);
+            let parts = seen.parts(|thing| thing.is_none_or(place));
+            let behind = Behind { photo: &photo.photo.picture, level: photo.level, place: proof.staged.there.behind };
+            layers = layers.with_photo(size, &parts, &behind);
+        }
         let still = Moves::default();
         let moves = if asked.movement { &proof.moves } else { &still };
         let mut picture = layers.developed(size, &proof.weights, moves);

@@ -5,7 +5,7 @@
 
 mod kept;
 
-pub use kept::{Asked, Kept, Proofs, Superseded};
+pub use kept::{Asked, Kept, PhotoBehind, Proofs, Superseded};
 
 use tolva_pictures::Taken;
 use tolva_planner::proof::Proof;

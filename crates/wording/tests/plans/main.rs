@@ -8,6 +8,7 @@ mod events;
 mod every_plan;
 mod falling;
 mod fixed;
+mod frames;
 mod glass;
 mod laws;
 mod many;

@@ -8,6 +8,7 @@ import { useJob, useJobState, useSetup } from '../../session/job';
 import { Button, ButtonLink } from '../../ui/Button';
 import { Notice, Panel, Quiet, Row, Stack } from '../../ui/Panel';
 import { Segments } from '../../ui/Segments';
+import { SmallPicture } from '../../ui/SmallPicture';
 import { space } from '../../ui/tokens';
 import { StepTitle } from '../workbench/StepTitle';
 import { Apart } from './Apart';
@@ -35,8 +36,10 @@ const List = styled.ul`
     display: flex;
     flex-wrap: wrap;
     gap: ${space.near}px ${space.part}px;
-    justify-content: space-between;
     align-items: center;
+    > :nth-child(2) {
+      flex: 1 1 260px;
+    }
   }
 `;
 
@@ -180,6 +183,8 @@ function Chosen({ line, frames, changed, binned, asked }: ChosenProps) {
     placeholderData: (before) => before,
     retry: false,
   });
+  const before = frames[frames.indexOf(line) - 1]?.camera;
+  const otherCamera = before && line.camera && before !== line.camera ? before : undefined;
   const did = (what: string) => {
     if (!frame) return;
     const edit = editOf(frame);
@@ -205,6 +210,13 @@ function Chosen({ line, frames, changed, binned, asked }: ChosenProps) {
             {error.message}
           </Notice>
         )}
+        {otherCamera && (
+          <Notice>
+            <strong>Another camera than the frame before. </strong>
+            This one is from {line.camera}, that one from {otherCamera}: what is learnt of the camera is learnt of the
+            one the setup names.
+          </Notice>
+        )}
         {frame && <OneFrame frame={frame} told={told} missing={line.missing} changed={changed} />}
         {line.changed.length > 0 && <Quiet>Changed after it: {line.changed.join('; ')}</Quiet>}
       </Panel>
@@ -228,6 +240,9 @@ function Log({ job, frames, choose }: { job: string; frames: FrameLine[]; choose
           <ButtonLink href={`/api/v1/jobs/${job}/frames/log.csv`} download target="_self" routerOptions={undefined}>
             <Download size={17} aria-hidden /> CSV
           </ButtonLink>
+          <ButtonLink href={`/api/v1/jobs/${job}/frames/log.json`} download target="_self" routerOptions={undefined}>
+            <Download size={17} aria-hidden /> JSON
+          </ButtonLink>
           <ButtonLink href={`/api/v1/jobs/${job}/frames/archive.zip`} download target="_self" routerOptions={undefined}>
             <Download size={17} aria-hidden /> Job with frames, ZIP
           </ButtonLink>
@@ -248,6 +263,7 @@ function Log({ job, frames, choose }: { job: string; frames: FrameLine[]; choose
       <List aria-label="Log of frames">
         {shown.map((frame) => (
           <li key={frame.id}>
+            <SmallPicture src={frame.missing ? undefined : `/api/v1/frames/${frame.id}/small`} />
             <span>
               <strong>
                 {frames.indexOf(frame) + 1} {frame.name}

@@ -1,4 +1,4 @@
-import { useMemo, useRef, useState } from 'react';
+import { useRef, useState } from 'react';
 import styled from 'styled-components';
 import {
   answered,
@@ -89,10 +89,10 @@ export function OneFrame({ frame, told, missing, changed }: Props) {
       ...now,
       marks: [...now.marks.filter((one) => one.region_id !== mark.region_id), mark],
     }));
-  const clipped = useMemo(
-    () => report?.regions.reduce((most, region) => Math.max(most, region.clipped_percent ?? 0), 0) ?? 0,
-    [report],
-  );
+  const histograms = told?.histograms ?? [];
+  // That of the mark that is chosen; otherwise the whole frame's, which is the first.
+  const histogram = histograms.find((one) => one.region_id === chosen) ?? histograms[0];
+  const nameOf = (id: string) => regions.find((region) => region.id === id)?.name ?? id;
   return (
     <div>
       {frame.simulated && (
@@ -153,7 +153,12 @@ export function OneFrame({ frame, told, missing, changed }: Props) {
         <Quiet key={note}>{note}</Quiet>
       ))}
       <Grid $below $min={240}>
-        {told?.histogram && <Histogram counted={told.histogram} clipped={clipped} />}
+        {histogram && (
+          <div>
+            <Part>{histogram.region_id ? `Under the mark of ${nameOf(histogram.region_id)}` : 'The whole frame'}</Part>
+            <Histogram counted={histogram.counted} clipped={histogram.clipped_percent} />
+          </div>
+        )}
         <div>
           <Part>Marks</Part>
           <Quiet>Drag a mark, or move it with the arrow keys; with Shift they size it.</Quiet>
@@ -182,7 +187,7 @@ export function OneFrame({ frame, told, missing, changed }: Props) {
             <MarkForm
               key={mark.region_id}
               mark={mark}
-              name={regions.find((region) => region.id === mark.region_id)?.name ?? ''}
+              name={nameOf(mark.region_id)}
               surfaces={report?.surfaces ?? []}
               setMark={setMark}
               away={() => {

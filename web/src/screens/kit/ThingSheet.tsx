@@ -12,6 +12,7 @@ import { Sheet } from '../../ui/Sheet';
 import { space } from '../../ui/tokens';
 import { numberAt, things } from './fields';
 import { BackdropColour, BoardKind, CameraClicks, FlashOutput, ModifierSurface } from './Particulars';
+import { CameraTaught, FlashTaught } from './Taught';
 
 const Gone = styled(Notice)`
   margin-bottom: ${space.part}px;
@@ -94,6 +95,12 @@ export default function ThingSheet<K extends Kind>({ kind, thing, onClose, onAdd
           {kind === 'cameras' && <CameraClicks camera={shown as Kit['cameras'][number]} put={put} />}
           {kind === 'flashes' && (
             <FlashOutput flash={shown as Kit['flashes'][number]} modifiers={owned.modifiers} put={put} />
+          )}
+          {kind === 'cameras' && (
+            <CameraTaught camera={shown as Kit['cameras'][number]} lenses={owned.lenses} put={put} />
+          )}
+          {kind === 'flashes' && (
+            <FlashTaught flash={shown as Kit['flashes'][number]} modifiers={owned.modifiers} put={put} />
           )}
           {kind === 'boards' && <BoardKind board={shown as Kit['boards'][number]} put={put} />}
           {kind === 'backdrops' && <BackdropColour backdrop={shown as Kit['backdrops'][number]} put={put} />}

@@ -1,13 +1,15 @@
+import { useQuery } from '@tanstack/react-query';
 import { useCallback, useMemo, useState } from 'react';
 import styled from 'styled-components';
-import type { OnSet } from '../../api/client';
+import { answered, api, type OnSet } from '../../api/client';
 import { usePreferences } from '../../api/preferences';
 import { ColourLine } from '../../instruments/colour-line/ColourLine';
 import { DayStrip } from '../../instruments/day-strip/DayStrip';
 import { useDay } from '../../instruments/day-strip/useDay';
 import { MapOfLight } from '../../instruments/map-of-light/MapOfLight';
 import { keyOfThing } from '../../instruments/map-of-light/things';
-import { useSetup, useShownSetup } from '../../session/job';
+import { useJob, useSetup, useShownSetup } from '../../session/job';
+import { Choice } from '../../ui/Choice';
 import { Notice, Panel, Quiet, Row, Stack } from '../../ui/Panel';
 import { Segments } from '../../ui/Segments';
 import { TickBox } from '../../ui/Ticks';
@@ -73,7 +75,10 @@ export default function ProofStep() {
   const [chosen, setChosen] = useState<OnSet>();
   const choose = useCallback((thing: OnSet) => setChosen(thing), []);
   const longest = small ? onPhone : onScreen;
-  const { shown, wrong } = useProof(live, kit, show, { longest, grain, movement });
+  const photos = usePhotos(setup.id);
+  const [photo, setPhoto] = useState('');
+  const behind = photos.some((one) => one.id === photo) ? photo : null;
+  const { shown, wrong } = useProof(live, kit, show, { longest, grain, movement, behind });
   const { pinned, pin, unpin } = usePinned();
   const ways = useMemo(() => waysOf(setup, kit, show), [setup, kit, show]);
 
@@ -82,7 +87,7 @@ export default function ProofStep() {
     const made = (await way.make()).slice(0, room);
     for (const one of made) {
       const asker = newAsker();
-      const ready = await askProof(one.setup, kit, show, { longest, grain, movement, fine: true, asker });
+      const ready = await askProof(one.setup, kit, show, { longest, grain, movement, behind, fine: true, asker });
       await pin(ready.src, { name: one.name, settings: ready.report.settings, setup: one.setup });
     }
   };
@@ -140,6 +145,19 @@ export default function ProofStep() {
             onChange={setBeside}
           />
         </Row>
+        {photos.length > 0 && (
+          <Row $below>
+            <Choice
+              name="The place behind"
+              value={behind ?? ''}
+              options={[
+                { id: '', label: 'Computed' },
+                ...photos.map(({ id, name }) => ({ id, label: `Photo: ${name}` })),
+              ]}
+              onChange={setPhoto}
+            />
+          </Row>
+        )}
         {shown && (
           <Under>
             <Histogram counted={shown.histogram} clipped={shown.clipped_percent} />
@@ -149,6 +167,12 @@ export default function ProofStep() {
                 <li key={note}>{note}</li>
               ))}
               {grain && <li>The grain is a model of ours, as it looks at full size on a screen.</li>}
+              {behind && (
+                <li>
+                  The place behind is a frame taken without flash, in the light that is there; the flash on floor and
+                  walls is left out.
+                </li>
+              )}
               {movement && <li>What moves is smeared as far as it goes, under the light that is there.</li>}
             </Notes>
           </Under>
@@ -165,9 +189,22 @@ export default function ProofStep() {
         ways={ways}
         compare={compare}
       />
-      <TakeOut shown={shown} setup={setup} kit={kit} show={show} pinned={pinned} />
+      <TakeOut shown={shown} setup={setup} kit={kit} show={show} behind={behind} pinned={pinned} />
     </Stack>
   );
+}
+
+/** The frames of a setup that can stand for the place behind: those without flash. */
+function usePhotos(setup: string): { id: string; name: string }[] {
+  const { id: job } = useJob();
+  const { data } = useQuery({
+    queryKey: ['frames', job, setup, false],
+    queryFn: ({ signal }) =>
+      answered(
+        api.GET('/api/v1/jobs/{id}/frames', { params: { path: { id: job }, query: { setup, binned: false } }, signal }),
+      ),
+  });
+  return data?.frames.filter((frame) => frame.flash === false && !frame.missing) ?? [];
 }
 
 /** The hour, to be dragged along its day. */

@@ -29,10 +29,17 @@ const large = 1920;
 /** How often is asked how far it has come, in milliseconds. */
 const between = 300;
 
-type Props = { shown: Shown | undefined; setup: Setup; kit: Kit; show: Show; pinned: Pinned[] };
+type Props = {
+  shown: Shown | undefined;
+  setup: Setup;
+  kit: Kit;
+  show: Show;
+  behind: string | null;
+  pinned: Pinned[];
+};
 
 /** The proof as a file: as it is on screen, large, or a sheet of what is pinned. */
-export function TakeOut({ shown, setup, kit, show, pinned }: Props) {
+export function TakeOut({ shown, setup, kit, show, behind, pinned }: Props) {
   const [percent, setPercent] = useState<number>();
   const [ready, setReady] = useState<{ id: string; of: Setup }>();
   const [wrong, setWrong] = useState<string>();
@@ -53,7 +60,7 @@ export function TakeOut({ shown, setup, kit, show, pinned }: Props) {
     setReady(undefined);
     setWrong(undefined);
     try {
-      const body = { setup, kit, show, longest: large, fine: true, asker };
+      const body = { setup, kit, show, longest: large, fine: true, behind, asker };
       const done = await answered(api.POST('/api/v1/proof', { body }));
       setReady({ id: done.id, of: setup });
     } catch (failure) {

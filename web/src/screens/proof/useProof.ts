@@ -4,7 +4,7 @@ import { answered, api, ApiProblem, type Kit, type ProofReady, type Setup, type 
 /** A picture that is there, decoded and ready to be shown. */
 export type Shown = ProofReady & { src: string };
 
-export type Wanted = { longest: number; grain: boolean; movement: boolean };
+export type Wanted = { longest: number; grain: boolean; movement: boolean; behind?: string | null };
 
 /** How long nothing changes before it is rendered finely, in milliseconds. */
 const rest = 140;
@@ -81,7 +81,12 @@ function follow(tell: (told: Told) => void) {
 }
 
 /** The proof of a setup, as it follows it. */
-export function useProof(setup: Setup, kit: Kit, show: Show, { longest, grain, movement }: Wanted): Told {
+export function useProof(
+  setup: Setup,
+  kit: Kit,
+  show: Show,
+  { longest, grain, movement, behind = null }: Wanted,
+): Told {
   const [told, setTold] = useState<Told>({});
   const [following] = useState(() =>
     // What was there stays while something is wrong.
@@ -92,8 +97,8 @@ export function useProof(setup: Setup, kit: Kit, show: Show, { longest, grain, m
     return following.leave;
   }, [following]);
   useEffect(
-    () => following.want({ setup, kit, show, longest, grain, movement }),
-    [following, setup, kit, show, longest, grain, movement],
+    () => following.want({ setup, kit, show, longest, grain, movement, behind }),
+    [following, setup, kit, show, longest, grain, movement, behind],
   );
   return told;
 }

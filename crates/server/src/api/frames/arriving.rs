@@ -101,7 +101,7 @@ pub async fn add(
         return Err(no_such_setup(&setup_id).into());
     }
     let bytes = spooled(&request, payload).await?;
-    let arrived = Arrived { name: called.into_inner().name, bytes, by_hand: true };
+    let arrived = Arrived { name: called.into_inner().name, bytes, by_hand: true, setup: None };
     let (frames, proofs) = (frames.into_inner(), proofs.into_inner());
     let (kept, new) = take_in((&store, &frames, &proofs), (&id, &setup_id), arrived).await?;
     let status = if new { StatusCode::CREATED } else { StatusCode::OK };
@@ -146,8 +146,9 @@ pub async fn stand_in(
         return Err(Problems::one("/setup/id", format!("this is not the setup {setup_id}")).into());
     }
     let number = store.frames(&id, Some(&setup_id), false).await?.len() + 1;
+    let stood = setup.clone();
     let taken = worked_out(move || simulated(setup, kit, (seed, flash), number)).await?;
-    let arrived = Arrived { name: taken.0, bytes: taken.1, by_hand: true };
+    let arrived = Arrived { name: taken.0, bytes: taken.1, by_hand: true, setup: Some(stood) };
     let (frames, proofs) = (frames.into_inner(), proofs.into_inner());
     let (kept, _) = take_in((&store, &frames, &proofs), (&id, &setup_id), arrived).await?;
     Ok(HttpResponse::Created().json(FrameLine::of(kept.frame, &store)))

@@ -3,8 +3,9 @@
 use actix_web::web::{Data, Path};
 use actix_web::{HttpResponse, post};
 use serde::{Deserialize, Serialize};
+use tolva_core::frame::{Mark, Photo, Shape};
 use tolva_devices::SimulatedCamera;
-use tolva_format::{Kit, Setup};
+use tolva_format::{Kit, Setup, TakenFrame};
 use tolva_planner::lighting::Prepared;
 use tolva_planner::solver::Outcome;
 use tolva_store::Store;
@@ -16,7 +17,7 @@ use crate::api::body::Body;
 use crate::api::problem::ApiError;
 use crate::api::work::worked_out;
 use crate::edge::{known, write};
-use crate::frames::{FrameError, Frames, came_of, marks};
+use crate::frames::{FrameError, Frames, came_of, mark_of, marks};
 
 /// The setup as it is now.
 #[derive(Debug, Deserialize, ToSchema)]
@@ -38,9 +39,31 @@ pub struct LessonOfFrame {
     report: FrameReport,
     /// What it teaches, and what to turn; null where it can tell nothing.
     lesson: Option<Lesson>,
-    /// How many pixels stand at which level, in 64 steps of four levels: luminance, red, green, blue. Null where the picture
-    /// is missing.
-    histogram: Option<Vec<Vec<u32>>>,
+    /// How many pixels stand at which level, in the whole frame and under each mark. Empty where the picture is missing.
+    histograms: Vec<FrameHistogram>,
+}
+
+/// How many pixels stand at which level.
+#[derive(Debug, Serialize, ToSchema)]
+pub struct FrameHistogram {
+    /// The region under whose mark; null for the whole frame.
+    region_id: Option<String>,
+    /// In 64 steps of four levels: luminance, red, green, blue.
+    counted: Vec<Vec<u32>>,
+    /// How much of it is full, in percent.
+    clipped_percent: f64,
+}
+
+/// Of the whole frame, and under each mark.
+fn histograms(photo: &Photo, frame: &TakenFrame) -> Vec<FrameHistogram> {
+    let of = |region_id: Option<&str>, mark: Mark| FrameHistogram {
+        region_id: region_id.map(str::to_owned),
+        counted: photo.part(mark).histogram().map(Vec::from).into(),
+        clipped_percent: photo.measured(mark).clipped * 100.0,
+    };
+    let whole = Mark { left: 0.0, top: 0.0, width: 1.0, height: 1.0, shape: Shape::Box };
+    let marks = frame.marks.iter().map(|mark| of(Some(&mark.region_id), mark_of(mark)));
+    std::iter::once(of(None, whole)).chain(marks).collect()
 }
 
 /// Holds a frame against its plan, and says what it teaches the setup as it is now.
@@ -59,14 +82,14 @@ pub async fn lesson_of(
     let frame = store.frame(&id).await?.frame;
     let LessonRequest { setup, kit, show } = body.0;
     let found = worked_out(move || {
-        let histogram = photo_of(&store, &frames, &frame, &kit).ok();
-        let histogram = histogram.map(|photo| photo.picture.histogram().map(Vec::from).into());
+        let photo = photo_of(&store, &frames, &frame, &kit).ok();
+        let histograms = photo.map_or_else(Vec::new, |photo| histograms(&photo, &frame));
         let (now, kit) = known(setup, kit)?;
         let all = marks(&frame);
         let then = frame.setup.clone().into();
         let report = frame_report(&then, &kit, came_of(&frame, &all))?;
         let lesson = lesson((&frame.id, &then), &now, &kit, came_of(&frame, &all), show, &write)?;
-        Ok::<_, FrameError>(LessonOfFrame { report, lesson, histogram })
+        Ok::<_, FrameError>(LessonOfFrame { report, lesson, histograms })
     });
     Ok(HttpResponse::Ok().json(found.await?))
 }

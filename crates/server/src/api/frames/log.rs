@@ -83,6 +83,19 @@ pub async fn table(id: Path<String>, store: Data<Store>) -> Result<HttpResponse,
     Ok(HttpResponse::Ok().insert_header(name).content_type("text/csv; charset=utf-8").body(table))
 }
 
+/// The log of a job’s frames as JSON: everything that is kept of each, with the setup as it stood.
+#[utoipa::path(
+    operation_id = "frame_log",
+    responses((status = OK, description = "The log", content_type = "application/json")),
+)]
+#[get("/api/v1/jobs/{id}/frames/log.json")]
+pub async fn lines(id: Path<String>, store: Data<Store>) -> Result<HttpResponse, ApiError> {
+    let job = store.job(&id).await?.document;
+    let frames = store.frames(&id, None, false).await?;
+    let name = as_file(&format!("{} frames", job.name), ".json");
+    Ok(HttpResponse::Ok().insert_header(name).json(json!({ "format": "tolva-frames", "frames": frames })))
+}
+
 /// So much an archive holds at most, in bytes: what would be more is left out and named in it.
 const MOST: usize = 300_000_000;
 

@@ -29,7 +29,7 @@ use crate::proofs::Proofs;
 pub use apart::{map, mix, take_apart, use_mix};
 pub use arriving::{add, events, stand_in, unwatch, watch, watched};
 pub use lesson::{believed, lesson_of, reveal};
-pub use log::{table, whole};
+pub use log::{lines, table, whole};
 pub use tuning::{curve, sunset, target};
 
 /// A frame in a list.
@@ -45,6 +45,8 @@ pub struct FrameLine {
     added_at: String,
     /// When it was taken, by the camera's clock; null where its file does not say.
     at: Option<String>,
+    /// The camera, as it names itself; null where it does not.
+    camera: Option<String>,
     /// What it was taken with, in a line.
     settings: String,
     /// What came against the plan, in a sentence.
@@ -84,6 +86,7 @@ impl FrameLine {
             name: frame.name,
             added_at: frame.added_at,
             at: frame.at,
+            camera: frame.camera,
             simulated: frame.simulated,
             raw_preview: frame.raw_preview,
             marks_by: frame.marks_by,
