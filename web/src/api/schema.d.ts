@@ -590,6 +590,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/jobs/{id}/frames/log.json": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The log of a job’s frames as JSON: everything that is kept of each, with the setup as it stood. */
+        get: operations["frame_log"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/jobs/{id}/raw": {
         parameters: {
             query?: never;
@@ -3734,6 +3751,18 @@ export interface components {
             /** @description What was changed after it, in words. */
             changed?: string[];
         };
+        /** @description How many pixels stand at which level. */
+        FrameHistogram: {
+            /** @description The region under whose mark; null for the whole frame. */
+            region_id?: string | null;
+            /** @description In 64 steps of four levels: luminance, red, green, blue. */
+            counted: number[][];
+            /**
+             * Format: double
+             * @description How much of it is full, in percent.
+             */
+            clipped_percent: number;
+        };
         /**
          * @description What a frame is for.
          * @enum {string}
@@ -3751,6 +3780,8 @@ export interface components {
             added_at: string;
             /** @description When it was taken, by the camera's clock; null where its file does not say. */
             at?: string | null;
+            /** @description The camera, as it names itself; null where it does not. */
+            camera?: string | null;
             /** @description What it was taken with, in a line. */
             settings: string;
             /** @description What came against the plan, in a sentence. */
@@ -4532,11 +4563,8 @@ export interface components {
             /** @description What came against the plan it was taken by. */
             report: components["schemas"]["FrameReport"];
             lesson?: components["schemas"]["Lesson"] | null;
-            /**
-             * @description How many pixels stand at which level, in 64 steps of four levels: luminance, red, green, blue. Null where the picture
-             *     is missing.
-             */
-            histogram?: number[][] | null;
+            /** @description How many pixels stand at which level, in the whole frame and under each mark. Empty where the picture is missing. */
+            histograms: components["schemas"]["FrameHistogram"][];
         };
         /** @description The setup as it is now. */
         LessonRequest: {
@@ -5742,6 +5770,8 @@ export interface components {
             grain?: boolean;
             /** @description With what moves smeared as far as it goes while the shutter is open, under the light that is there. */
             movement?: boolean;
+            /** @description A frame of this Tolva, taken without flash, as the photo of the place behind; left out where it is computed. */
+            behind?: string | null;
             /** @description Who asks: a window. What it asked for before is given up. */
             asker: string;
         };
@@ -8787,6 +8817,15 @@ export interface operations {
                     "application/problem+json": components["schemas"]["ProblemDocument"];
                 };
             };
+            /** @description There is no such frame, or its picture is missing */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
             /** @description The body was not sent in time */
             408: {
                 headers: {
@@ -8885,6 +8924,15 @@ export interface operations {
             };
             /** @description Not from here, or the data file was opened for reading only */
             403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description There is no such frame */
+            404: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -10755,6 +10803,73 @@ export interface operations {
                 };
                 content: {
                     "text/csv": unknown;
+                };
+            };
+            /** @description The request cannot be understood */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Not from here, or the data file was opened for reading only */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description There is no such thing */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description A fault of Tolva’s own, or of the data file */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Too much at once, or the data file is locked: try again in a moment */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+        };
+    };
+    frame_log: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description The log */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": unknown;
                 };
             };
             /** @description The request cannot be understood */
@@ -13512,6 +13627,15 @@ export interface operations {
                     "application/problem+json": components["schemas"]["ProblemDocument"];
                 };
             };
+            /** @description There is no such frame for the place behind, or its picture is missing */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
             /** @description The body was not sent in time */
             408: {
                 headers: {
@@ -14792,6 +14916,15 @@ export interface operations {
             };
             /** @description Not from here, or the data file was opened for reading only */
             403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description There is no such job */
+            404: {
                 headers: {
                     [name: string]: unknown;
                 };

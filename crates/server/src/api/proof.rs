@@ -108,6 +108,7 @@ pub struct ProofProgress {
     request_body = ProofRequest,
     responses(
         (status = OK, description = "It is ready to be fetched", body = ProofReady),
+(status = NOT_FOUND, description = "There is no such frame for the place behind, or its picture is missing", body = ProblemDocument, content_type = "application/problem+json"),
         (status = CONFLICT, description = "The same window has asked for a newer one", body = ProblemDocument, content_type = "application/problem+json"),
     )
 )]

@@ -198,7 +198,10 @@ pub async fn watched(store: Data<Store>) -> Result<HttpResponse, ApiError> {
 #[utoipa::path(
     operation_id = "watch_folder",
     request_body = WatchedFolder,
-    responses((status = OK, description = "It is watched", body = Watching)),
+    responses(
+        (status = OK, description = "It is watched", body = Watching),
+        (status = NOT_FOUND, description = "There is no such job", body = ProblemDocument, content_type = "application/problem+json"),
+    ),
 )]
 #[put("/api/v1/watched")]
 pub async fn watch(

@@ -17,7 +17,7 @@ use utoipa::ToSchema;
 
 use super::{photo_of, within};
 use crate::api::body::Body;
-use crate::api::problem::ApiError;
+use crate::api::problem::{ApiError, ProblemDocument};
 use crate::api::work::worked_out;
 use crate::frames::{FrameError, Frames, exposure_of};
 
@@ -191,7 +191,10 @@ pub struct CurveFound {
 #[utoipa::path(
     operation_id = "curve_of_frames",
     request_body = SomeFrames,
-    responses((status = OK, description = "The curve", body = CurveFound)),
+    responses(
+        (status = OK, description = "The curve", body = CurveFound),
+        (status = NOT_FOUND, description = "There is no such frame, or its picture is missing", body = ProblemDocument, content_type = "application/problem+json"),
+    ),
 )]
 #[post("/api/v1/frames/curve")]
 pub async fn curve(body: Body<SomeFrames>, store: Data<Store>) -> Result<HttpResponse, ApiError> {
@@ -248,7 +251,10 @@ const WARNS: f64 = 0.02;
 #[utoipa::path(
     operation_id = "sunset_of_frames",
     request_body = SunsetRequest,
-    responses((status = OK, description = "The reading", body = SunsetRead)),
+    responses(
+        (status = OK, description = "The reading", body = SunsetRead),
+        (status = NOT_FOUND, description = "There is no such frame", body = ProblemDocument, content_type = "application/problem+json"),
+    ),
 )]
 #[post("/api/v1/frames/sunset")]
 pub async fn sunset(body: Body<SunsetRequest>, store: Data<Store>) -> Result<HttpResponse, ApiError> {
