@@ -5,7 +5,7 @@ use tolva_core::exposure::CameraSettings;
 use tolva_core::frame::Measured;
 use tolva_core::scale::{Setting, Stops};
 use tolva_planner::lighting::Prepared;
-use tolva_planner::setup::{Kit, Setup};
+use tolva_planner::setup::{Blend, Kit, Setup};
 use tolva_planner::solver::Outcome;
 use tolva_wording::{CameOf, Document, MarkMeasured, Show, beliefs, frame_report, frame_says, frame_settings, lesson};
 
@@ -28,7 +28,9 @@ struct Taken {
 
 fn taken() -> Taken {
     let kit = Kit::starter();
-    let setup = Setup::new("a", &kit);
+    let mut setup = Setup::new("a", &kit);
+    // A flash that is nearly all there is on the face.
+    setup.blend = Blend::Overpower { subject_stops: 0.0, ambient_stops: -4.0 };
     let outcome = Outcome::of(&Prepared::new(&setup, &kit).expect("good"));
     let comes = outcome.regions.iter().map(|region| region.together.0).collect();
     Taken { settings: outcome.settings, comes, setup, kit }

@@ -73,9 +73,14 @@ const One = styled.button.attrs<{ $at: FrameMark }>(({ $at: { left, top, width, 
     padding: 1px 6px;
     white-space: nowrap;
   }
-  &[data-left] span {
+  &[data-side='left'] span {
     left: auto;
     right: calc(100% + 8px);
+  }
+  &[data-side='below'] span {
+    top: calc(100% + 8px);
+    left: 50%;
+    transform: translateX(-50%);
   }
 `;
 
@@ -91,6 +96,16 @@ const held = (mark: FrameMark): FrameMark => {
   const height = within(mark.height, least, 1);
   return { ...mark, width, height, left: within(mark.left, 0, 1 - width), top: within(mark.top, 0, 1 - height) };
 };
+
+/** Where the name of a mark stands, so that those of marks that lie close to each other do not cover each other. */
+function sideOf(mark: FrameMark, all: FrameMark[]): 'left' | 'right' | 'below' {
+  const close = all.filter(
+    (other) => other !== mark && Math.abs(other.top - mark.top) < 0.12 && Math.abs(other.left - mark.left) < 0.35,
+  );
+  if (close.length === 0) return mark.left > 0.7 ? 'left' : 'right';
+  if (close.every((other) => other.left >= mark.left)) return 'left';
+  return close.every((other) => other.left <= mark.left) ? 'right' : 'below';
+}
 
 type Props = {
   frame: TakenFrame;
@@ -175,7 +190,7 @@ export function Marks({ frame, chosen, choose, setMark, missing }: Props) {
           type="button"
           aria-pressed={mark.region_id === chosen}
           aria-label={`${name(mark.region_id)}${off(mark.region_id)}: a mark, ${Math.round((mark.left + mark.width / 2) * 100)} % from the left, ${Math.round((mark.top + mark.height / 2) * 100)} % from the top. The arrow keys move it, with Shift they size it`}
-          data-left={mark.left > 0.7 || undefined}
+          data-side={sideOf(mark, marks)}
           onClick={() => choose(mark.region_id)}
           onPointerDown={(event) => down(event, mark)}
           onPointerMove={drag}
