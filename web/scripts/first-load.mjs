@@ -39,7 +39,7 @@ function files(names) {
 let heaviest = 0;
 for (const [page, names] of Object.entries(pages)) {
   const weight = files(names).reduce((sum, file) => sum + weighed(file), 0);
-  console.log(`First load of ${page}: ${(weight / 1000).toFixed(1)} kB gzipped`);
+  console.log(`First load of ${page}: ${(weight / 1000).toFixed(2)} kB gzipped`);
   heaviest = Math.max(heaviest, weight);
 }
 if (heaviest > allowed) {

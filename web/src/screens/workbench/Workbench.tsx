@@ -159,7 +159,7 @@ function NoPlanYet() {
 function StepBroken({ again, error }: { again: () => void; error: Error }) {
   return (
     <Notice role="alert">
-      <strong>This step broke: that is a fault of Tolva. </strong>
+      <strong>This step broke: a fault of ours. </strong>
       Nothing you entered is lost. It says: {error.message}
       <Row>
         <Button onPress={again}>Try again</Button>

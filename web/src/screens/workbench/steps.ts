@@ -58,7 +58,7 @@ function summary(step: StepId, setup: Setup, plan: Plan | undefined, blendName: 
     case 'proof':
       return 'Before it is taken';
     case 'frames':
-      return setup.learnt ? `Learnt from ${setup.learnt.frames}` : 'What came';
+      return 'What came';
     case 'falling':
       return plan.sun_report ? 'When to change what' : 'Needs place and hour';
     case 'set': {
