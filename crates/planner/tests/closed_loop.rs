@@ -108,7 +108,7 @@ fn run(sets: u64) -> Tally {
             let mut outcome = Outcome::of(&prepared);
             if frame == 0 {
                 // As is common practice: what is there first, flash off.
-                outcome.lights.iter_mut().for_each(|light| *light = None);
+                outcome = outcome.without_flash();
             }
             let outcome = outcome.taken_at(&prepared, outcome.settings);
             let comes = truth.comes(&plain, &outcome);

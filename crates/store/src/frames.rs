@@ -9,12 +9,13 @@ use crate::Store;
 use crate::content::{pack, unpack};
 use crate::documents::{head, now};
 use crate::error::StoreError;
+use crate::upkeep::BIN_DAYS;
 
 /// A frame of so many a job at most.
 const MOST_FRAMES: i64 = 20_000;
 
 /// So long a picture that belongs to no frame is kept.
-const KEPT: Duration = Duration::from_hours(60 * 24);
+const KEPT: Duration = Duration::from_hours(24 * BIN_DAYS.unsigned_abs());
 
 /// The pictures of a frame that are kept.
 #[derive(Clone, Copy, Debug, PartialEq, Eq)]

@@ -1,7 +1,7 @@
 //! How far a frame has moved against another: plain shifting, found coarse to fine on what stands out from its
 //! surroundings, so that a change of exposure or a flash that comes on does not matter.
 
-use super::photo::{Photo, size};
+use super::photo::Photo;
 use crate::proof::{Picture, luminance};
 
 /// How far a frame has moved against another.
@@ -83,27 +83,7 @@ struct Standing {
 impl Photo {
     /// The same, about so wide: whole pixels put together.
     pub(super) fn smaller(&self, wide: usize) -> Picture {
-        let (width, height) = self.extent();
-        let step = width.div_ceil(wide.max(1)).max(1);
-        let (across, along) = ((width / step).max(1), (height / step).max(1));
-        let mut pixels = Vec::with_capacity(across * along);
-        for row in 0..along {
-            for column in 0..across {
-                let mut sum = [0.0; 3];
-                let mut count = 0.0;
-                for y in (row * step..(row + 1) * step).take_while(|y| *y < height) {
-                    for x in (column * step..(column + 1) * step).take_while(|x| *x < width) {
-                        let pixel = self.picture.pixels[y * width + x];
-                        for channel in 0..3 {
-                            sum[channel] += pixel[channel];
-                        }
-                        count += 1.0;
-                    }
-                }
-                pixels.push(sum.map(|one| one / count));
-            }
-        }
-        Picture { size: size(across, along), pixels }
+        self.picture.together(self.extent().0.div_ceil(wide.max(1)))
     }
 }
 
@@ -168,6 +148,7 @@ impl Standing {
 #[expect(clippy::cast_precision_loss, clippy::cast_possible_wrap, reason = "pixels of a small picture")]
 mod tests {
     use super::*;
+    use crate::frame::photo::size;
     use rstest::rstest;
 
     /// A made-up scene: some blocks of different brightness on a slope of light.

@@ -178,7 +178,45 @@ fn place(value: f32) -> usize {
     (value.clamp(0.0, 1.0) * STEPS as f32 + 0.5) as usize
 }
 
+impl Picture {
+    /// The same in whole pixels put together, `step` by `step`: each the mean of what it stands for.
+    #[must_use]
+    pub fn together(&self, step: usize) -> Self {
+        together(self.size, &self.pixels, step)
+    }
+}
+
+fn together(size: Size, pixels: &[[f32; 3]], step: usize) -> Picture {
+    let (width, height, step) = (size.width as usize, size.height as usize, step.max(1));
+    let (across, along) = ((width / step).max(1), (height / step).max(1));
+    let mut small = Vec::with_capacity(across * along);
+    for row in 0..along {
+        for column in 0..across {
+            let mut sum = [0.0; 3];
+            let mut count = 0.0;
+            for y in (row * step..(row + 1) * step).take_while(|y| *y < height) {
+                for x in (column * step..(column + 1) * step).take_while(|x| *x < width) {
+                    for (sum, part) in sum.iter_mut().zip(pixels[y * width + x]) {
+                        *sum += part;
+                    }
+                    count += 1.0;
+                }
+            }
+            small.push(sum.map(|one| one / count));
+        }
+    }
+    let number = |pixels: usize| u32::try_from(pixels).unwrap_or(u32::MAX);
+    Picture { size: Size { width: number(across), height: number(along) }, pixels: small }
+}
+
 impl Layer {
+    /// The same in whole pixels put together, `step` by `step`.
+    #[must_use]
+    pub fn together(&self, step: usize) -> Self {
+        let Picture { size, pixels } = together(self.size, &self.pixels, step);
+        Self { size, pixels }
+    }
+
     /// The mean around a place of the frame.
     pub fn around(&self, at: [f32; 2]) -> [f32; 3] {
         mean(self.size, &self.pixels, at)

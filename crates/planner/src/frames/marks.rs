@@ -41,10 +41,7 @@ impl Expected {
             places: proof.weights.places.clone(),
         };
         let picture = layers.developed(size, &weights, &proof.moves);
-        let mut stood = outcome.clone();
-        if !flash {
-            stood.lights.iter_mut().for_each(|light| *light = None);
-        }
+        let stood = if flash { outcome.clone() } else { outcome.clone().without_flash() };
         let stood = stood.taken_at(prepared, outcome.settings);
         let view = &proof.staged.scene.view;
         let places = proof.staged.there.places.iter().map(|place| {

@@ -37,6 +37,18 @@ pub enum Unknown {
     },
 }
 
+impl Unknown {
+    /// What kind it is, as a word that stays.
+    pub fn code(&self) -> &'static str {
+        match self {
+            Self::Camera { .. } => "camera",
+            Self::Ambient { .. } => "ambient",
+            Self::Light { .. } => "light",
+            Self::Spill { .. } => "spill",
+        }
+    }
+}
+
 /// What is believed of one unknown.
 #[derive(Clone, Debug, PartialEq)]
 pub struct Believed {

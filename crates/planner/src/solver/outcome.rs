@@ -78,6 +78,14 @@ impl Outcome {
         Self { settings, regions, ..self.clone() }
     }
 
+    /// The same dials with the flashes off: a frame of the light that is there. What comes of it is worked out by
+    /// [`Outcome::taken_at`].
+    #[must_use]
+    pub fn without_flash(mut self) -> Self {
+        self.lights.iter_mut().for_each(|light| *light = None);
+        self
+    }
+
     /// Whether any flash is on.
     pub fn flashes(&self) -> bool {
         self.lights.iter().any(Option::is_some)

@@ -5,7 +5,7 @@ use std::hash::{DefaultHasher, Hasher as _};
 
 use actix_web::dev::Payload;
 use actix_web::http::StatusCode;
-use actix_web::http::header::{CONTENT_DISPOSITION, ETAG, HeaderName, IF_MATCH, IF_NONE_MATCH};
+use actix_web::http::header::{CACHE_CONTROL, CONTENT_DISPOSITION, ETAG, HeaderName, IF_MATCH, IF_NONE_MATCH};
 use actix_web::{FromRequest, HttpRequest, HttpResponse, HttpResponseBuilder};
 use serde::Serialize;
 
@@ -46,6 +46,23 @@ pub fn marked_for(request: &HttpRequest, body: &impl Serialize) -> HttpResponse 
         return HttpResponse::NotModified().insert_header((ETAG, mark)).finish();
     }
     HttpResponse::Ok().insert_header((ETAG, mark)).content_type("application/json").body(body)
+}
+
+/// What is called by what it is made of never changes.
+pub const FOREVER: &str = "private, max-age=31536000, immutable";
+
+/// That a picture under its own name is there already, where whoever asks has it.
+pub fn had(request: &HttpRequest, name: &str) -> Option<HttpResponse> {
+    let tag = format!("\"{name}\"");
+    let same = header(request, IF_NONE_MATCH).is_some_and(|had| had == tag);
+    same.then(|| HttpResponse::NotModified().insert_header((ETAG, tag)).finish())
+}
+
+/// A picture under its own name: of which kind, and how it may be kept.
+pub fn picture_named(name: &str, (kind, caching): (&'static str, &'static str), bytes: Vec<u8>) -> HttpResponse {
+    let mut answer = HttpResponse::Ok();
+    answer.insert_header((ETAG, format!("\"{name}\""))).insert_header((CACHE_CONTROL, caching));
+    answer.content_type(kind).body(bytes)
 }
 
 /// Whether a request is made on something at all: then what is there now must be that.

@@ -4,8 +4,10 @@ use std::sync::atomic::{AtomicUsize, Ordering};
 use std::time::Duration;
 
 use actix_web::dev::Payload;
+use actix_web::error::PayloadError;
 use actix_web::http::StatusCode;
 use actix_web::http::header::{CONTENT_LENGTH, CONTENT_TYPE};
+use actix_web::web::Bytes as Part;
 use actix_web::{FromRequest, HttpRequest};
 use serde::de::DeserializeOwned;
 use tolva_format::read_json;
@@ -37,22 +39,47 @@ impl FromRequest for File {
     }
 }
 
-/// The bytes of a body that must be of a kind. Another kind is refused, so that no other page's form can send one.
+/// Refuses a body of another kind than is wanted, so that no other page's form can send one.
+pub fn is_sent_as(request: &HttpRequest, wanted: &str) -> Result<(), ApiError> {
+    let kind = request.headers().get(CONTENT_TYPE).and_then(|kind| kind.to_str().ok()).unwrap_or("");
+    if kind.split(';').next().is_some_and(|kind| kind.trim().eq_ignore_ascii_case(wanted)) {
+        return Ok(());
+    }
+    let problem = ProblemDocument::new(StatusCode::UNSUPPORTED_MEDIA_TYPE, "of_another_kind", "Of another kind");
+    Err(problem.saying(format!("the body must be sent as {wanted}")).into())
+}
+
+/// The next part of a body, for which is waited so long; nothing at its end. `what` it is stands in what is said.
+pub async fn next_part(payload: &mut Payload, patience: Duration, what: &str) -> Result<Option<Part>, ApiError> {
+    let next = std::future::poll_fn(|cx| futures_core::Stream::poll_next(std::pin::Pin::new(&mut *payload), cx));
+    let Ok(part) = tokio::time::timeout(patience, next).await else {
+        let title = format!("The {what} did not come");
+        let problem = ProblemDocument::new(StatusCode::REQUEST_TIMEOUT, "too_slow", &title);
+        return Err(problem.saying(format!("the rest of the {what} was not sent in time")).into());
+    };
+    let broken_off = |error: PayloadError| {
+        let title = format!("The {what} broke off");
+        ProblemDocument::new(StatusCode::BAD_REQUEST, "broken_off", &title).saying(error.to_string()).into()
+    };
+    part.transpose().map_err(broken_off)
+}
+
+/// What is larger than may be sent.
+pub fn too_large(says: String) -> ApiError {
+    ProblemDocument::new(StatusCode::PAYLOAD_TOO_LARGE, "too_large", "Too large").saying(says).into()
+}
+
+/// The bytes of a body that must be of a kind.
 fn of_kind(
     request: &HttpRequest,
     payload: &mut Payload,
     wanted: &'static str,
 ) -> impl Future<Output = Result<Vec<u8>, ApiError>> + use<> {
-    let kind = request.headers().get(CONTENT_TYPE).and_then(|kind| kind.to_str().ok()).unwrap_or("");
-    let right = kind.split(';').next().is_some_and(|kind| kind.trim().eq_ignore_ascii_case(wanted));
+    let right = is_sent_as(request, wanted);
     let told = request.headers().get(CONTENT_LENGTH).and_then(|length| length.to_str().ok()?.parse().ok()).unwrap_or(0);
     let payload = payload.take();
     async move {
-        if !right {
-            let problem =
-                ProblemDocument::new(StatusCode::UNSUPPORTED_MEDIA_TYPE, "of_another_kind", "Of another kind");
-            return Err(problem.saying(format!("the body must be sent as {wanted}")).into());
-        }
+        right?;
         read(payload, told, &UNDER_WAY).await
     }
 }
@@ -110,31 +137,20 @@ async fn read(mut payload: Payload, told: usize, all: &AtomicUsize) -> Result<Ve
     // Room at once for what was announced, though not for what anybody may announce.
     let mut bytes = Vec::with_capacity(told.min(READY_BYTES));
     let mut under_way = UnderWay { all, held: 0 };
-    loop {
-        let next = std::future::poll_fn(|cx| futures_core::Stream::poll_next(std::pin::Pin::new(&mut payload), cx));
-        let Ok(part) = tokio::time::timeout(PATIENCE, next).await else {
-            let problem = ProblemDocument::new(StatusCode::REQUEST_TIMEOUT, "too_slow", "The body did not come");
-            return Err(problem.saying("the rest of the body was not sent in time").into());
-        };
-        let Some(part) = part else { return Ok(bytes) };
-        let part = part.map_err(|error| {
-            ProblemDocument::new(StatusCode::BAD_REQUEST, "broken_off", "The body broke off").saying(error.to_string())
-        })?;
+    while let Some(part) = next_part(&mut payload, PATIENCE, "body").await? {
         if bytes.len() + part.len() > MOST_BYTES {
-            let problem = ProblemDocument::new(StatusCode::PAYLOAD_TOO_LARGE, "too_large", "Too large");
-            return Err(problem.saying(format!("at most {MOST_BYTES} bytes are read")).into());
+            return Err(too_large(format!("at most {MOST_BYTES} bytes are read")));
         }
         under_way.hold(part.len())?;
         bytes.extend_from_slice(&part);
     }
+    Ok(bytes)
 }
 
 #[cfg(test)]
 mod tests {
     use super::*;
     use actix_web::ResponseError as _;
-    use actix_web::error::PayloadError;
-    use actix_web::web::Bytes as Part;
     use std::pin::Pin;
     use std::task::{Context, Poll};
 

@@ -12,7 +12,7 @@ use tolva_wording::{
 use utoipa::ToSchema;
 
 use super::body::Body;
-use super::problem::ApiError;
+use super::problem::{ApiError, within};
 use super::work::worked_out;
 use crate::edge::{Command, known, refused, write};
 
@@ -79,10 +79,8 @@ fn within_reach(asked: &MapAsked) -> Result<(), Problems> {
     let Some(part) = asked.part else { return Ok(()) };
     let FloorPart { left_m, near_m, right_m, far_m } = part;
     let ends = [("left_m", left_m), ("near_m", near_m), ("right_m", right_m), ("far_m", far_m)];
-    let wrong = ends.into_iter().find(|(_, end)| !(-200.0..=200.0).contains(end));
-    if let Some((field, value)) = wrong {
-        let says = format!("{value} is not allowed here: it must be from -200 to 200 m");
-        return Err(Problems::one(format!("/map/part/{field}"), says).coded(ProblemCode::OutOfRange));
+    for (field, end) in ends {
+        within(&format!("/map/part/{field}"), end, -200.0, 200.0, "m")?;
     }
     if right_m - left_m < 0.1 || far_m - near_m < 0.1 {
         return Err(Problems::one("/map/part", "this has no width: it must be 0.1 m at least, both ways"));

@@ -172,3 +172,12 @@ impl From<StoreError> for ApiError {
         document.into()
     }
 }
+
+/// Refuses a number that is out of its range.
+pub fn within(pointer: &str, value: f64, least: f64, most: f64, unit: &str) -> Result<(), Problems> {
+    if (least..=most).contains(&value) {
+        return Ok(());
+    }
+    let says = format!("{value} is not allowed here: it must be from {least} to {most} {unit}");
+    Err(Problems::one(pointer, says).coded(ProblemCode::OutOfRange))
+}

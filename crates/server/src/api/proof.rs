@@ -4,7 +4,7 @@
 use std::sync::Arc;
 
 use actix_web::http::StatusCode;
-use actix_web::http::header::{CACHE_CONTROL, CONTENT_DISPOSITION, ETAG, IF_NONE_MATCH};
+use actix_web::http::header::CONTENT_DISPOSITION;
 use actix_web::web::{Data, Path, Query};
 use actix_web::{HttpRequest, HttpResponse, delete, get, post};
 use serde::{Deserialize, Serialize};
@@ -15,8 +15,9 @@ use tolva_store::Store;
 use tolva_wording::{ProofReport, Show, proof_of, proof_reading};
 use utoipa::{IntoParams, ToSchema};
 
+use super::answer::{FOREVER, had, picture_named};
 use super::body::Body;
-use super::problem::{ApiError, ProblemDocument};
+use super::problem::{ApiError, ProblemDocument, within};
 use super::work::worked_out;
 use crate::edge::{known, refused};
 use crate::frames::{Frames, photo_behind};
@@ -124,10 +125,7 @@ pub async fn render(
         None => None,
     };
     let (longest, asker) = (asked.longest, asked.asker.chars().count());
-    if !(32..=1920).contains(&longest) {
-        let says = format!("{longest} is not allowed here: it must be from 32 to 1920 pixels");
-        return Err(Problems::one("/longest", says).coded(ProblemCode::OutOfRange).into());
-    }
+    within("/longest", f64::from(longest), 32.0, 1920.0, "pixels")?;
     if !(1..=60).contains(&asker) {
         return Err(Problems::one("/asker", "this must have 1 to 60 characters").coded(ProblemCode::Count).into());
     }
@@ -178,9 +176,6 @@ fn kept(proofs: &Proofs, id: &str) -> Result<Arc<Kept>, ApiError> {
     })
 }
 
-/// What is called by what it is made of never changes.
-const FOREVER: &str = "private, max-age=31536000, immutable";
-
 /// A picture under its own name: who has it already is told so.
 fn sent(
     request: &HttpRequest,
@@ -188,14 +183,11 @@ fn sent(
     (kind, caching): (&'static str, &'static str),
     bytes: impl FnOnce() -> image::ImageResult<Vec<u8>>,
 ) -> Result<HttpResponse, ApiError> {
-    let tag = format!("\"{id}\"");
-    if request.headers().get(IF_NONE_MATCH).is_some_and(|had| had.as_bytes() == tag.as_bytes()) {
-        return Ok(HttpResponse::NotModified().insert_header((ETAG, tag)).finish());
+    if let Some(had) = had(request, id) {
+        return Ok(had);
     }
     let bytes = bytes().map_err(|_| ProblemDocument::broken())?;
-    let mut answer = HttpResponse::Ok();
-    answer.insert_header((ETAG, tag)).insert_header((CACHE_CONTROL, caching));
-    Ok(answer.content_type(kind).body(bytes))
+    Ok(picture_named(id, (kind, caching), bytes))
 }
 
 /// A proof for the screen, as JPEG.

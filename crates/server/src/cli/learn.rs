@@ -83,10 +83,7 @@ pub fn learn(asked: &Learn) -> Result<(), CliError> {
     let prepared = Prepared::new(&setup, &kit).map_err(refused)?;
     let before = Outcome::of(&prepared);
     // A frame without flash is one of the light that is there.
-    let mut fired = before.clone();
-    if read.taken.flash == Some(false) {
-        fired.lights.iter_mut().for_each(|light| *light = None);
-    }
+    let fired = if read.taken.flash == Some(false) { before.clone().without_flash() } else { before.clone() };
     for (region, off) in setup.regions.iter().zip(off_by(&prepared, &fired, settings, &came)) {
         let line = json!({
             "region": region.id, "planned_stops": off.planned.0, "came_stops": off.came.map(|one| one.0),
@@ -119,12 +116,13 @@ pub fn learn(asked: &Learn) -> Result<(), CliError> {
 
 /// What an unknown is, and of what.
 pub(super) fn named(what: &Unknown) -> (&'static str, String) {
-    match what {
-        Unknown::Camera { camera_id, .. } => ("camera", camera_id.clone()),
-        Unknown::Ambient { region_id } => ("ambient", region_id.clone()),
-        Unknown::Light { light_id, .. } => ("light", light_id.clone()),
-        Unknown::Spill { light_id, region_id } => ("spill", format!("{light_id} on {region_id}")),
-    }
+    let of = match what {
+        Unknown::Camera { camera_id, .. } => camera_id.clone(),
+        Unknown::Ambient { region_id } => region_id.clone(),
+        Unknown::Light { light_id, .. } => light_id.clone(),
+        Unknown::Spill { light_id, region_id } => format!("{light_id} on {region_id}"),
+    };
+    (what.code(), of)
 }
 
 /// What stands differently on the dials.

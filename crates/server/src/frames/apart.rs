@@ -5,10 +5,9 @@ use std::sync::{Arc, PoisonError};
 use tolva_core::exposure::Ev;
 use tolva_core::frame::{Pair, Parted, Photo};
 use tolva_core::proof::{Layer, Picture, Size};
-use tolva_core::scale::Stops;
 use tolva_format::{FrameSettings, Kit, Problems, TakenFrame};
 use tolva_pictures::{jpeg, share_map};
-use tolva_planner::frames::{Mix as Mixing, mix_weights, mixed_into};
+use tolva_planner::frames::{Mix, mix_weights, mixed_into};
 use tolva_planner::lighting::Prepared;
 use tolva_planner::setup::{self, Setup};
 use tolva_planner::solver::Outcome;
@@ -16,13 +15,10 @@ use tolva_planner::solver::Outcome;
 use super::judged::{dials, exposure_of, mark_of};
 use super::{FrameError, Frames};
 
-/// The longer side of what is mixed, in pixels.
+/// The longer side of what is mixed is about so many pixels.
 const MIXED: u32 = 640;
 /// So many pairs are kept: some 12 MB each.
 const KEPT: usize = 3;
-
-/// How the two lights are mixed.
-pub type Mix = Mixing;
 
 /// Two frames apart.
 #[derive(Debug)]
@@ -46,44 +42,19 @@ fn exposure(of: &FrameSettings, which: &str) -> Result<Ev, Problems> {
     })
 }
 
-/// A layer so much smaller that its longer side is about [`MIXED`]: each pixel the mean of what it stands for.
-fn smaller(layer: &Layer) -> Layer {
-    let Size { width, height } = layer.size;
-    let by = ((width.max(height) + MIXED / 2) / MIXED).max(1);
-    let size = Size { width: (width / by).max(1), height: (height / by).max(1) };
-    let mut pixels = Vec::with_capacity(size.count());
-    for row in 0..size.height {
-        for column in 0..size.width {
-            let mut sum = [0.0; 3];
-            for y in row * by..row * by + by {
-                for x in column * by..column * by + by {
-                    let pixel = layer.pixels[(y * width + x) as usize];
-                    for (sum, part) in sum.iter_mut().zip(pixel) {
-                        *sum += part;
-                    }
-                }
-            }
-            #[expect(clippy::cast_precision_loss, reason = "a few pixels")]
-            let over = (by * by) as f32;
-            pixels.push(sum.map(|sum| sum / over));
-        }
-    }
-    Layer { size, pixels }
-}
-
 impl Frames {
     /// Takes two frames apart, or gives what is kept of them. `named` is what the two are known by as they are now.
     pub fn apart(
         &self,
         named: &str,
-        (without, without_photo): (&TakenFrame, &Photo),
-        (with, with_photo): (&TakenFrame, &Photo),
+        (without, with): (&TakenFrame, &TakenFrame),
+        photo: impl Fn(&TakenFrame) -> Result<Arc<Photo>, FrameError>,
     ) -> Result<Arc<Apart>, FrameError> {
         let held = || self.apart.lock().unwrap_or_else(PoisonError::into_inner);
         if let Some((_, before)) = held().iter().find(|(name, _)| name == named) {
             return Ok(Arc::clone(before));
         }
-        let made = Arc::new(taken_apart((without, without_photo), (with, with_photo))?);
+        let made = Arc::new(taken_apart((without, &*photo(without)?), (with, &*photo(with)?))?);
         let mut all = held();
         all.push((named.to_owned(), Arc::clone(&made)));
         if all.len() > KEPT {
@@ -108,14 +79,16 @@ fn taken_apart(
     let told: Vec<f64> = shares.iter().flatten().map(|share| f64::from(*share)).collect();
     #[expect(clippy::cast_precision_loss, reason = "at most two million pixels")]
     let (count, all) = (told.len() as f64, shares.len().max(1) as f64);
+    let Size { width, height } = separated.size();
+    let step = ((width.max(height) + MIXED / 2) / MIXED) as usize;
     let map = share_map(separated.size(), &shares).map_err(|_| FrameError::Missing)?;
     Ok(Apart {
         regions: with.marks.iter().map(|mark| (mark.region_id.clone(), separated.parted(mark_of(mark)))).collect(),
         share: if count > 0.0 { told.iter().sum::<f64>() / count } else { 0.0 },
         told: count / all,
         map,
-        ambient: smaller(&separated.ambient),
-        flash: smaller(&separated.flash),
+        ambient: separated.ambient.together(step),
+        flash: separated.flash.together(step),
     })
 }
 
@@ -146,9 +119,4 @@ pub fn used(frame: &TakenFrame, now: &Setup, kit: &Kit, mix: Mix) -> Result<Setu
         }
     }
     Ok(Setup { fixed: mixed.fixed, white_balance: mixed.white_balance, lights, ..now.clone() })
-}
-
-/// A mixture as it is asked for, within what is allowed.
-pub fn mixture(ambient: f64, flash: f64, gel_mired: f64, kelvin: Option<f64>) -> Mix {
-    Mix { ambient: Stops(ambient), flash: Stops(flash), gel_mired, kelvin }
 }

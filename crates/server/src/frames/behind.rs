@@ -5,9 +5,9 @@ use tolva_format::{Kit, Problems, TakenFrame};
 use tolva_planner::lighting::Prepared;
 use tolva_planner::proof::Proof;
 use tolva_planner::solver::Outcome;
-use tolva_store::{Copied, Store};
+use tolva_store::Store;
 
-use super::{FrameError, Frames, curve_of};
+use super::{FrameError, Frames};
 use crate::edge::known;
 use crate::proofs::PhotoBehind;
 
@@ -25,8 +25,7 @@ pub fn photo_behind(frame: &TakenFrame, kit: &Kit, store: &Store, frames: &Frame
     }
     let (setup, planned) = known(frame.setup.clone(), kit.clone())?;
     let prepared = Prepared::new(&setup, &planned)?;
-    let mut outcome = Outcome::of(&prepared);
-    outcome.lights.iter_mut().for_each(|light| *light = None);
+    let outcome = Outcome::of(&prepared).without_flash();
     let place = prepared.background;
     let id = &setup.regions[place].id;
     let came = frame.came.iter().find(|came| &came.region_id == id).and_then(|came| came.came_stops);
@@ -37,7 +36,6 @@ pub fn photo_behind(frame: &TakenFrame, kit: &Kit, store: &Store, frames: &Frame
     let more = Stops(came) - outcome.regions[place].ambient;
     #[expect(clippy::cast_possible_truncation, reason = "single precision is enough for a picture")]
     let level = weights.places[place].map(|weight| weight * more.ratio() as f32);
-    let file = store.frame_picture(&frame.id, Copied::Measured);
-    let photo = frames.photo(&frame.id, &file, curve_of(kit, &frame.setup.camera_id).as_ref())?;
+    let photo = frames.photo(store, frame, kit)?;
     Ok(PhotoBehind { named: format!("{} {came} {level:?}", frame.id), photo, level })
 }

@@ -9,16 +9,17 @@ mod practice;
 mod taking;
 mod watch;
 
-use std::sync::Mutex;
+use std::sync::{Arc, Mutex};
 
 use tokio::sync::broadcast;
-use tolva_format::{Kit, ProblemCode, Problems};
+use tolva_core::frame::{Photo, ToneCurve};
+use tolva_format::{Kit, ProblemCode, Problems, TakenFrame};
 use tolva_pictures::Unreadable;
-use tolva_store::StoreError;
+use tolva_store::{Copied, Store, StoreError};
 
 use crate::edge::refused;
 
-pub use apart::{Apart, Mix, mixture, used};
+pub use apart::{Apart, used};
 pub use behind::photo_behind;
 pub use expected::expected;
 pub use judged::{came_of, dials, exposure_of, judge, mark_of, marks};
@@ -101,7 +102,7 @@ const WAITING: usize = 64;
 #[derive(Debug)]
 pub struct Frames {
     opened: Opened,
-    apart: Mutex<Vec<(String, std::sync::Arc<Apart>)>>,
+    apart: Mutex<Vec<(String, Arc<Apart>)>>,
     told: broadcast::Sender<Told>,
     wake: tokio::sync::Notify,
     /// One frame is taken in at a time, so that what large pictures need is needed once.
@@ -147,14 +148,10 @@ impl Frames {
         self.wake.notified().await;
     }
 
-    /// The copy of a frame's picture in linear light, through a curve.
-    pub fn photo(
-        &self,
-        id: &str,
-        file: &std::path::Path,
-        curve: Option<&tolva_core::frame::ToneCurve>,
-    ) -> Result<std::sync::Arc<tolva_core::frame::Photo>, FrameError> {
-        self.opened.photo(id, file, curve)
+    /// The copy of a frame's picture in linear light, through its camera's curve.
+    pub fn photo(&self, store: &Store, frame: &TakenFrame, kit: &Kit) -> Result<Arc<Photo>, FrameError> {
+        let file = store.frame_picture(&frame.id, Copied::Measured);
+        self.opened.photo(&frame.id, &file, curve_of(kit, &frame.setup.camera_id).as_ref())
     }
 
     /// What is told from now on.
@@ -164,7 +161,7 @@ impl Frames {
 }
 
 /// The curve a frame's camera has, by the kit: sRGB's unless it knows better.
-pub fn curve_of(kit: &Kit, camera_id: &str) -> Option<tolva_core::frame::ToneCurve> {
+fn curve_of(kit: &Kit, camera_id: &str) -> Option<ToneCurve> {
     let camera = kit.cameras.iter().find(|camera| camera.id == camera_id)?;
-    tolva_core::frame::ToneCurve::of_quarters(&camera.curve)
+    ToneCurve::of_quarters(&camera.curve)
 }

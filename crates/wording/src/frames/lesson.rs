@@ -10,7 +10,7 @@ use tolva_planner::uncertainty::{Seen, known_now, unknowns};
 
 use super::report::came;
 use super::types::{BeliefSaid, CameOf, CorrectionSaid, DialSaid, Lesson, OfKit};
-use super::{called, standing};
+use super::{called, fired};
 use crate::document::Write;
 use crate::shown::Show;
 use crate::words::{in_a_row, lower_first};
@@ -34,25 +34,16 @@ pub fn lesson(
     write: &Write<'_>,
 ) -> Result<Option<Lesson>, Refused> {
     let Some(settings) = of.settings else { return Ok(None) };
-    let stood = {
-        let then = Prepared::new(then, kit)?;
-        standing(&then, of.flash)
-    };
-    let with_flash = {
-        let then = Prepared::new(then, kit)?;
-        standing(&then, None)
-    };
+    let with_flash = Outcome::of(&Prepared::new(then, kit)?);
+    let stood = fired(with_flash.clone(), of.flash);
     // What stood on the dials, by what has been learnt since.
     let told = Setup { learnt: now.learnt.clone(), ..then.clone() };
     let already = now.learnt.as_ref().is_some_and(|learnt| learnt.from.iter().any(|one| one == id));
-    let before = {
-        let prepared = Prepared::new(&told, kit)?;
-        known_now(&prepared, &stood.taken_at(&prepared, settings))
-    };
+    let prepared = Prepared::new(&told, kit)?;
+    let before = known_now(&prepared, &stood.taken_at(&prepared, settings));
     let learnt = if already {
         now.learnt.clone()
     } else {
-        let prepared = Prepared::new(&told, kit)?;
         let found = taught(&prepared, &stood, settings, &came(then, of.marks));
         found.map(|mut learnt| {
             learnt.from.push(id.to_owned());
@@ -96,7 +87,7 @@ fn believed(
     (is, is_sure): (Stops, Stops),
 ) -> BeliefSaid {
     BeliefSaid {
-        kind: kind(what),
+        kind: what.code(),
         name: called(what, setup, kit),
         before: was.into(),
         before_sure: format!("±{:.2}", was_sure.0),
@@ -113,15 +104,6 @@ fn believed(
             }
             Unknown::Ambient { .. } | Unknown::Spill { .. } => None,
         },
-    }
-}
-
-fn kind(what: &Unknown) -> &'static str {
-    match what {
-        Unknown::Camera { .. } => "camera",
-        Unknown::Ambient { .. } => "ambient",
-        Unknown::Light { .. } => "light",
-        Unknown::Spill { .. } => "spill",
     }
 }
 

@@ -13,20 +13,14 @@ pub use types::{
     Revealed, SurfaceSaid,
 };
 
-use tolva_planner::lighting::Prepared;
 use tolva_planner::setup::{Kit, Setup, Unknown};
 use tolva_planner::solver::Outcome;
 
 use crate::words::lower_first;
 
-/// What stood on the dials when a frame was taken: the plan's lights, off where the flash did not fire.
-fn standing(prepared: &Prepared<'_>, flash: Option<bool>) -> Outcome {
-    let mut outcome = Outcome::of(prepared);
-    // A frame without flash is one of the light that is there.
-    if flash == Some(false) {
-        outcome.lights.iter_mut().for_each(|light| *light = None);
-    }
-    outcome
+/// What fired when a frame was taken: the plan's lights, unless the flash did not.
+fn fired(outcome: Outcome, flash: Option<bool>) -> Outcome {
+    if flash == Some(false) { outcome.without_flash() } else { outcome }
 }
 
 /// What an unknown is called.

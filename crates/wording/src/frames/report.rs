@@ -6,8 +6,9 @@ use tolva_planner::frames::{Came, OffBy, off_by};
 use tolva_planner::lighting::Prepared;
 use tolva_planner::refused::Refused;
 use tolva_planner::setup::{Kit, Setup};
+use tolva_planner::solver::Outcome;
 
-use super::standing;
+use super::fired;
 use super::types::{CameOf, FrameRegion, FrameReport, MarkMeasured, SurfaceSaid};
 use crate::words::in_a_row;
 
@@ -32,7 +33,7 @@ pub(super) fn came(setup: &Setup, marks: &[MarkMeasured]) -> Vec<Option<Came>> {
 pub fn frame_report(setup: &Setup, kit: &Kit, of: CameOf<'_>) -> Result<FrameReport, Refused> {
     let prepared = Prepared::new(setup, kit)?;
     let all = came(setup, of.marks);
-    let offs = of.settings.map(|settings| off_by(&prepared, &standing(&prepared, of.flash), settings, &all));
+    let offs = of.settings.map(|settings| off_by(&prepared, &fired(Outcome::of(&prepared), of.flash), settings, &all));
     let regions: Vec<FrameRegion> = (setup.regions.iter().enumerate())
         .map(|(index, region)| {
             let mark = of.marks.iter().find(|mark| mark.region == index);

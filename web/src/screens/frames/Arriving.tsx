@@ -1,8 +1,9 @@
 import { Upload as Up } from 'lucide-react';
 import { useEffect } from 'react';
-import { DropZone, FileTrigger, ProgressBar } from 'react-aria-components';
+import { DropZone, FileTrigger } from 'react-aria-components';
 import styled from 'styled-components';
 import type { FrameLine } from '../../api/client';
+import { Bar } from '../../ui/Bar';
 import { Button } from '../../ui/Button';
 import { Wrong } from '../../ui/field';
 import { Row } from '../../ui/Panel';
@@ -24,18 +25,6 @@ const Zone = styled(DropZone)`
 const Says = styled.p`
   flex: 1 1 220px;
   color: var(--quiet);
-`;
-const Bar = styled(ProgressBar)`
-  flex: 1 1 160px;
-  height: 10px;
-  background: var(--line);
-  border-radius: 5px;
-  overflow: hidden;
-  margin-block: ${space.gap}px;
-`;
-const Done = styled.div.attrs<{ $part: number }>(({ $part }) => ({ style: { width: `${$part}%` } }))`
-  height: 100%;
-  background: var(--ink);
 `;
 
 const kinds = ['image/*', '.dng', '.tif', '.tiff'];
@@ -74,9 +63,7 @@ export function Arriving({ job, setup, arrived }: Props) {
       </Row>
       {now && (
         <Row>
-          <Bar aria-label={`Sending ${now.name}`} value={now.percent}>
-            <Done $part={now.percent} />
-          </Bar>
+          <Bar name={`Sending ${now.name}`} percent={now.percent} />
           <span role="status">
             {now.percent < 99.5 ? 'Sending' : 'Measuring'} {now.name}
             {now.left > 0 && `, ${now.left} more`}

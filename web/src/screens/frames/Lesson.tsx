@@ -1,30 +1,8 @@
-import styled from 'styled-components';
 import type { Lesson as Told } from '../../api/client';
 import { useSetup } from '../../session/job';
 import { Button } from '../../ui/Button';
+import { Offers } from '../../ui/Offers';
 import { Lead, Panel, Part } from '../../ui/Panel';
-import { space } from '../../ui/tokens';
-
-const Offers = styled.ol`
-  margin: ${space.gap}px 0 0;
-  li {
-    border-top: 1px solid var(--line);
-    padding: ${space.near}px 0;
-    display: flex;
-    flex-wrap: wrap;
-    align-items: center;
-    justify-content: space-between;
-    gap: ${space.near}px ${space.part}px;
-  }
-  p {
-    flex: 1 1 280px;
-  }
-  small {
-    display: block;
-    font-size: 13px;
-    color: var(--quiet);
-  }
-`;
 
 type Props = { lesson: Told; stale: boolean; did: (what: string) => void };
 

@@ -4,11 +4,9 @@ import { answered, api, type FrameLine, type FrameList } from '../../api/client'
 
 const keyOf = (job: string) => ['frames', job];
 
-/** The frames of a setup as they come: the server tells when there are others, or what is wrong with one. */
-export function useFrames(job: string, setup: string, binned: boolean) {
-  const client = useQueryClient();
-  const [wrong, setWrong] = useState<string[]>([]);
-  const { data, error } = useQuery<FrameList>({
+/** The frames of a setup, as they were read last. */
+export const useFrameList = (job: string, setup: string, binned: boolean) =>
+  useQuery<FrameList>({
     queryKey: [...keyOf(job), setup, binned],
     queryFn: ({ signal }) =>
       answered(
@@ -16,6 +14,12 @@ export function useFrames(job: string, setup: string, binned: boolean) {
       ),
     placeholderData: (before) => before,
   });
+
+/** The frames of a setup as they come: the server tells when there are others, or what is wrong with one. */
+export function useFrames(job: string, setup: string, binned: boolean) {
+  const client = useQueryClient();
+  const [wrong, setWrong] = useState<string[]>([]);
+  const { data, error } = useFrameList(job, setup, binned);
   useEffect(() => {
     const events = new EventSource(`/api/v1/jobs/${job}/frames/events`);
     const changed = () => void client.invalidateQueries({ queryKey: keyOf(job) });

@@ -1,5 +1,5 @@
 import { useCallback, useEffect, useRef, useState } from 'react';
-import type { FrameLine, Problem } from '../../api/client';
+import { ApiProblem, type FrameLine, type Problem } from '../../api/client';
 
 /** A picture on its way. */
 export type Upload = { name: string; percent: number };
@@ -14,9 +14,8 @@ function send(url: string, file: File, tell: (percent: number) => void): [() => 
     request.addEventListener('load', () => {
       const answer = JSON.parse(request.responseText || '{}') as FrameLine & Problem;
       const good = request.status < 300;
-      resolve(
-        good ? { frame: answer } : { wrong: `${file.name}: ${answer.detail ?? answer.title ?? 'it was refused'}` },
-      );
+      const wrong = () => `${file.name}: ${new ApiProblem(request.status, answer).message}`;
+      resolve(good ? { frame: answer } : { wrong: wrong() });
     });
     request.addEventListener('error', () => resolve({ wrong: `${file.name}: Tolva does not answer.` }));
     request.addEventListener('abort', () => resolve({}));

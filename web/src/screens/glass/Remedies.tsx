@@ -3,29 +3,10 @@ import type { GlassReport } from '../../api/client';
 import { lightOf } from '../../instruments/map-of-light/things';
 import { useSetup } from '../../session/job';
 import { Button } from '../../ui/Button';
+import { Offers } from '../../ui/Offers';
 import { Panel, Part } from '../../ui/Panel';
 import { space } from '../../ui/tokens';
 
-const Offers = styled.ol`
-  margin: ${space.gap}px 0;
-  li {
-    border-top: 1px solid var(--line);
-    padding: ${space.near}px 0;
-    display: flex;
-    flex-wrap: wrap;
-    align-items: center;
-    justify-content: space-between;
-    gap: ${space.near}px ${space.part}px;
-  }
-  p {
-    flex: 1 1 300px;
-  }
-  small {
-    display: block;
-    font-size: 13px;
-    color: var(--quiet);
-  }
-`;
 const Outside = styled.p`
   margin-top: ${space.near}px;
   color: var(--quiet);

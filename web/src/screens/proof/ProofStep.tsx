@@ -1,7 +1,6 @@
-import { useQuery } from '@tanstack/react-query';
 import { useCallback, useMemo, useState } from 'react';
 import styled from 'styled-components';
-import { answered, api, type OnSet } from '../../api/client';
+import type { OnSet } from '../../api/client';
 import { usePreferences } from '../../api/preferences';
 import { ColourLine } from '../../instruments/colour-line/ColourLine';
 import { DayStrip } from '../../instruments/day-strip/DayStrip';
@@ -15,6 +14,7 @@ import { Segments } from '../../ui/Segments';
 import { TickBox } from '../../ui/Ticks';
 import { phone, space } from '../../ui/tokens';
 import { useMedia } from '../../ui/useMedia';
+import { useFrameList } from '../frames/useFrames';
 import { StepTitle } from '../workbench/StepTitle';
 import { Compare, mostPinned, type Pinned } from './Compare';
 import { Histogram } from './Histogram';
@@ -197,13 +197,7 @@ export default function ProofStep() {
 /** The frames of a setup that can stand for the place behind: those without flash. */
 function usePhotos(setup: string): { id: string; name: string }[] {
   const { id: job } = useJob();
-  const { data } = useQuery({
-    queryKey: ['frames', job, setup, false],
-    queryFn: ({ signal }) =>
-      answered(
-        api.GET('/api/v1/jobs/{id}/frames', { params: { path: { id: job }, query: { setup, binned: false } }, signal }),
-      ),
-  });
+  const { data } = useFrameList(job, setup, false);
   return data?.frames.filter((frame) => frame.flash === false && !frame.missing) ?? [];
 }
 

@@ -1,28 +1,13 @@
 import { Download } from 'lucide-react';
 import { useEffect, useState } from 'react';
-import { ProgressBar } from 'react-aria-components';
-import styled from 'styled-components';
 import { answered, api, ApiProblem, type Kit, type Setup, type Show } from '../../api/client';
+import { Bar } from '../../ui/Bar';
 import { Button, ButtonLink } from '../../ui/Button';
 import { Wrong } from '../../ui/field';
 import { Lead, Panel, Part, Row } from '../../ui/Panel';
-import { space } from '../../ui/tokens';
 import type { Pinned } from './Compare';
 import { makeSheet } from './sheet';
 import { newAsker, type Shown } from './useProof';
-
-const Bar = styled(ProgressBar)`
-  flex: 1 1 200px;
-  height: 10px;
-  background: var(--line);
-  border-radius: 5px;
-  overflow: hidden;
-  margin-block: ${space.gap}px;
-`;
-const Done = styled.div.attrs<{ $part: number }>(({ $part }) => ({ style: { width: `${$part}%` } }))`
-  height: 100%;
-  background: var(--ink);
-`;
 
 /** The longer side of a large picture, in pixels. */
 const large = 1920;
@@ -90,9 +75,7 @@ export function TakeOut({ shown, setup, kit, show, behind, pinned }: Props) {
       </Row>
       {working && (
         <Row>
-          <Bar aria-label="Large picture" value={percent}>
-            <Done $part={percent} />
-          </Bar>
+          <Bar name="Large picture" percent={percent} />
           <Button onPress={() => void api.DELETE('/api/v1/proof', { params })}>Stop</Button>
         </Row>
       )}

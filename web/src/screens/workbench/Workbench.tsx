@@ -160,7 +160,7 @@ function StepBroken({ again, error }: { again: () => void; error: Error }) {
   return (
     <Notice role="alert">
       <strong>This step broke: a fault of ours. </strong>
-      Nothing you entered is lost. It says: {error.message}
+      Nothing typed is lost. It says: {error.message}
       <Row>
         <Button onPress={again}>Try again</Button>
       </Row>

@@ -7,17 +7,18 @@ use actix_web::web::{Data, Path, Query};
 use actix_web::{HttpResponse, get, post};
 use serde::{Deserialize, Serialize};
 use tolva_core::frame::Parted;
+use tolva_core::scale::Stops;
 use tolva_format::{Kit, Setup, TakenFrame};
+use tolva_planner::frames::Mix;
 use tolva_store::{KeptFrame, Store};
 use tolva_wording::Said;
 use utoipa::{IntoParams, ToSchema};
 
-use super::{photo_of, within};
 use crate::api::body::Body;
-use crate::api::problem::ApiError;
+use crate::api::problem::{ApiError, within};
 use crate::api::work::worked_out;
 use crate::edge::known;
-use crate::frames::{Apart, FrameError, Frames, Mix, mixture, used};
+use crate::frames::{Apart, FrameError, Frames, used};
 
 /// What two frames say of a region.
 #[derive(Debug, Serialize, ToSchema)]
@@ -83,7 +84,8 @@ impl Mixture {
         if let Some(kelvin) = self.kelvin {
             within("/kelvin", kelvin, 1500.0, 20_000.0, "K")?;
         }
-        Ok(mixture(self.ambient_stops, self.flash_stops, self.gel_mired, self.kelvin))
+        let Self { ambient_stops, flash_stops, gel_mired, kelvin } = self;
+        Ok(Mix { ambient: Stops(ambient_stops), flash: Stops(flash_stops), gel_mired, kelvin })
     }
 }
 
@@ -104,10 +106,9 @@ impl Two {
     /// The two apart. What was found is kept by what they are called and by what may change of them.
     fn apart(&self, store: &Store, frames: &Frames) -> Result<Arc<Apart>, FrameError> {
         let (with, without) = (&self.with.frame, &self.without.frame);
-        let photo = |frame: &TakenFrame| photo_of(store, frames, frame, &self.kit);
         let of = |frame: &TakenFrame| serde_json::json!([frame.id, frame.marks, frame.settings]).to_string();
         let named = format!("{} {}", of(with), of(without));
-        frames.apart(&named, (without, &*photo(without)?), (with, &*photo(with)?))
+        frames.apart(&named, (without, with), |frame| frames.photo(store, frame, &self.kit))
     }
 }
 

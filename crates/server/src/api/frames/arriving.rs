@@ -6,7 +6,7 @@ use std::path::PathBuf;
 use std::time::Duration;
 
 use actix_web::http::StatusCode;
-use actix_web::http::header::{CACHE_CONTROL, CONTENT_ENCODING, CONTENT_TYPE};
+use actix_web::http::header::{CACHE_CONTROL, CONTENT_ENCODING};
 use actix_web::web::{Bytes, Data, Path, Payload, Query};
 use actix_web::{HttpRequest, HttpResponse, delete, get, post, put};
 use serde::{Deserialize, Serialize};
@@ -18,9 +18,8 @@ use tolva_store::{Store, Watched};
 use utoipa::{IntoParams, ToSchema};
 
 use super::FrameLine;
-use super::within;
-use crate::api::body::Body;
-use crate::api::problem::{ApiError, ProblemDocument};
+use crate::api::body::{Body, is_sent_as, next_part, too_large};
+use crate::api::problem::{ApiError, ProblemDocument, within};
 use crate::api::work::worked_out;
 use crate::frames::{Arrived, FrameError, Frames, no_such_setup, simulated, take_in};
 use crate::proofs::Proofs;
@@ -37,36 +36,17 @@ pub struct Called {
     name: String,
 }
 
-fn too_large() -> ApiError {
-    let problem = ProblemDocument::new(StatusCode::PAYLOAD_TOO_LARGE, "too_large", "Too large");
-    problem.saying(format!("a picture has at most {} MB", MOST_BYTES / 1_000_000)).into()
-}
-
 /// Writes what comes to the disk as it comes, and reads it when it is all there.
 async fn spooled(request: &HttpRequest, payload: Payload) -> Result<Vec<u8>, ApiError> {
-    let kind = request.headers().get(CONTENT_TYPE).and_then(|kind| kind.to_str().ok()).unwrap_or("");
-    if !kind.split(';').next().is_some_and(|kind| kind.trim().eq_ignore_ascii_case("application/octet-stream")) {
-        let problem = ProblemDocument::new(StatusCode::UNSUPPORTED_MEDIA_TYPE, "of_another_kind", "Of another kind");
-        return Err(problem.saying("the body must be sent as application/octet-stream").into());
-    }
+    is_sent_as(request, "application/octet-stream")?;
     let full = |_: std::io::Error| tolva_store::StoreError::DiskFull;
     let mut payload = payload.into_inner();
     let mut file = NamedTempFile::new().map_err(full)?;
     let mut bytes = 0;
-    loop {
-        let next = std::future::poll_fn(|cx| futures_core::Stream::poll_next(std::pin::Pin::new(&mut payload), cx));
-        let Ok(part) = tokio::time::timeout(PATIENCE, next).await else {
-            let problem = ProblemDocument::new(StatusCode::REQUEST_TIMEOUT, "too_slow", "The picture did not come");
-            return Err(problem.saying("the rest of the picture was not sent in time").into());
-        };
-        let Some(part) = part else { break };
-        let part = part.map_err(|error| {
-            let problem = ProblemDocument::new(StatusCode::BAD_REQUEST, "broken_off", "The picture broke off");
-            problem.saying(error.to_string())
-        })?;
+    while let Some(part) = next_part(&mut payload, PATIENCE, "picture").await? {
         bytes += part.len();
         if bytes > MOST_BYTES {
-            return Err(too_large());
+            return Err(too_large(format!("a picture has at most {} MB", MOST_BYTES / 1_000_000)));
         }
         file.write_all(&part).map_err(full)?;
     }

@@ -12,9 +12,8 @@ use tolva_store::Store;
 use tolva_wording::{BeliefSaid, FrameReport, Hidden, Lesson, Revealed, Show, beliefs, frame_report, lesson, revealed};
 use utoipa::ToSchema;
 
-use super::{photo_of, within};
 use crate::api::body::Body;
-use crate::api::problem::ApiError;
+use crate::api::problem::{ApiError, within};
 use crate::api::work::worked_out;
 use crate::edge::{known, write};
 use crate::frames::{FrameError, Frames, came_of, mark_of, marks};
@@ -82,7 +81,7 @@ pub async fn lesson_of(
     let frame = store.frame(&id).await?.frame;
     let LessonRequest { setup, kit, show } = body.0;
     let found = worked_out(move || {
-        let photo = photo_of(&store, &frames, &frame, &kit).ok();
+        let photo = frames.photo(&store, &frame, &kit).ok();
         let histograms = photo.map_or_else(Vec::new, |photo| histograms(&photo, &frame));
         let (now, kit) = known(setup, kit)?;
         let all = marks(&frame);

@@ -6,24 +6,21 @@ mod lesson;
 mod log;
 mod tuning;
 
-use std::sync::Arc;
-
 use actix_web::http::StatusCode;
-use actix_web::http::header::{CACHE_CONTROL, ETAG, IF_NONE_MATCH};
 use actix_web::web::{Data, Path, Query};
 use actix_web::{HttpRequest, HttpResponse, delete, get, post, put};
 use serde::{Deserialize, Serialize};
-use tolva_core::frame::Photo;
 use tolva_core::scale::Stops;
-use tolva_format::{FrameCame, FrameEdit, Kit, MarksBy, Problems, TakenFrame};
+use tolva_format::{FrameCame, FrameEdit, Kit, MarksBy, TakenFrame};
 use tolva_store::{Copied, KeptFrame, Store};
 use tolva_wording::{frame_says, frame_settings};
 use utoipa::{IntoParams, ToSchema};
 
+use super::answer::{FOREVER, had, picture_named};
 use super::body::Body;
 use super::problem::{ApiError, ProblemDocument};
 use super::work::worked_out;
-use crate::frames::{FrameError, Frames, curve_of, dials, expected, judge};
+use crate::frames::{FrameError, Frames, dials, expected, judge};
 use crate::proofs::Proofs;
 
 pub use apart::{map, mix, take_apart, use_mix};
@@ -168,12 +165,6 @@ async fn kit_of(store: &Store, kept: &KeptFrame) -> Result<Kit, ApiError> {
     Ok(store.job(&kept.job_id).await?.document.kit)
 }
 
-/// The copy of a frame's picture, through its camera's curve.
-fn photo_of(store: &Store, frames: &Frames, frame: &TakenFrame, kit: &Kit) -> Result<Arc<Photo>, FrameError> {
-    let file = store.frame_picture(&frame.id, Copied::Measured);
-    frames.photo(&frame.id, &file, curve_of(kit, &frame.setup.camera_id).as_ref())
-}
-
 /// Changes what somebody may change of a frame, and measures it anew.
 #[utoipa::path(
     operation_id = "edit_frame",
@@ -192,7 +183,7 @@ pub async fn edit(
     let mut frame = kept.frame.edited(body.0)?;
     let (of, opener) = (store.clone(), frames.clone().into_inner());
     let measured = worked_out(move || {
-        let photo = photo_of(&of, &opener, &frame, &kit)?;
+        let photo = opener.photo(&of, &frame, &kit)?;
         let by_proof = frame.marks.iter().any(|mark| mark.by_proof);
         let expected = by_proof.then(|| expected(&frame, &kit, &proofs)).flatten();
         judge(&mut frame, (&photo, expected.as_ref()), &kit)?;
@@ -222,20 +213,15 @@ pub async fn restore(id: Path<String>, store: Data<Store>, frames: Data<Frames>)
     Ok(HttpResponse::Ok().json(FrameLine::of(kept.frame, &store)))
 }
 
-/// A picture by its name never changes.
-const FOREVER: &str = "private, max-age=31536000, immutable";
-
 async fn sent(request: &HttpRequest, id: &str, copied: Copied, store: &Store) -> Result<HttpResponse, ApiError> {
     let kept = store.frame(id).await?;
-    let tag = format!("\"{}-{copied:?}\"", kept.frame.id);
-    if request.headers().get(IF_NONE_MATCH).is_some_and(|had| had.as_bytes() == tag.as_bytes()) {
-        return Ok(HttpResponse::NotModified().insert_header((ETAG, tag)).finish());
+    let name = format!("{}-{copied:?}", kept.frame.id);
+    if let Some(had) = had(request, &name) {
+        return Ok(had);
     }
     let file = store.frame_picture(&kept.frame.id, copied);
     let bytes = worked_out(move || std::fs::read(file).map_err(|_| FrameError::Missing)).await?;
-    let mut answer = HttpResponse::Ok();
-    answer.insert_header((ETAG, tag)).insert_header((CACHE_CONTROL, FOREVER));
-    Ok(answer.content_type("image/jpeg").body(bytes))
+    Ok(picture_named(&name, ("image/jpeg", FOREVER), bytes))
 }
 
 /// The copy of a frame's picture, as JPEG.
@@ -256,13 +242,4 @@ pub async fn picture(id: Path<String>, store: Data<Store>, request: HttpRequest)
 #[get("/api/v1/frames/{id}/small")]
 pub async fn small(id: Path<String>, store: Data<Store>, request: HttpRequest) -> Result<HttpResponse, ApiError> {
     sent(&request, &id, Copied::Small, &store).await
-}
-
-/// A number that is out of its range.
-fn within(pointer: &str, value: f64, least: f64, most: f64, unit: &str) -> Result<(), Problems> {
-    if (least..=most).contains(&value) {
-        return Ok(());
-    }
-    let says = format!("{value} is not allowed here: it must be from {least} to {most} {unit}");
-    Err(Problems::one(pointer, says).coded(tolva_format::ProblemCode::OutOfRange))
 }

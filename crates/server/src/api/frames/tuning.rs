@@ -15,9 +15,8 @@ use tolva_store::{Copied, Store};
 use tolva_wording::Said;
 use utoipa::ToSchema;
 
-use super::{photo_of, within};
 use crate::api::body::Body;
-use crate::api::problem::{ApiError, ProblemDocument};
+use crate::api::problem::{ApiError, ProblemDocument, within};
 use crate::api::work::worked_out;
 use crate::frames::{FrameError, Frames, exposure_of};
 
@@ -102,7 +101,7 @@ pub async fn target(
     }
     let found = worked_out(move || {
         let frame = kept.frame;
-        let photo = photo_of(&store, &frames, &frame, &kit)?;
+        let photo = frames.photo(&store, &frame, &kit)?;
         let tones = TwoTone::default();
         let target = match body.0.within {
             Some(FrameBox { left, top, width, height }) => {
