@@ -10,7 +10,9 @@ use crate::{Done, cargo, install, npm, root, run};
 const OPENAPI: &str = "docs/openapi.json";
 const SCHEMA: &str = "docs/tolva-job.schema.json";
 const TYPES: &str = "web/src/api/schema.d.ts";
+/// What a setup needs before it can be worked on, and the rest.
 const FIELDS: &str = "web/src/api/fields.json";
+const MORE_FIELDS: &str = "web/src/api/more-fields.json";
 
 /// Makes them anew.
 pub fn make() -> Done {
@@ -26,7 +28,7 @@ pub fn check() -> Done {
         fs::create_dir_all(elsewhere.join(folder)).map_err(|error| error.to_string())?;
     }
     write(&elsewhere)?;
-    let stale: Vec<&str> = [OPENAPI, SCHEMA, TYPES, FIELDS]
+    let stale: Vec<&str> = [OPENAPI, SCHEMA, TYPES, FIELDS, MORE_FIELDS]
         .into_iter()
         .filter(|file| fs::read(root().join(file)).ok() != fs::read(elsewhere.join(file)).ok())
         .collect();
@@ -38,9 +40,15 @@ pub fn check() -> Done {
 }
 
 fn write(to: &Path) -> Done {
-    for (what, file) in [("openapi", OPENAPI), ("schema", SCHEMA), ("fields", FIELDS)] {
+    let files: [(&[&str], &str); 4] = [
+        (&["openapi"], OPENAPI),
+        (&["schema"], SCHEMA),
+        (&["fields", "--part", "setups"], FIELDS),
+        (&["fields", "--part", "beside"], MORE_FIELDS),
+    ];
+    for (what, file) in files {
         let made =
-            Command::new(root().join("target/debug/tolva")).arg(what).output().map_err(|error| error.to_string())?;
+            Command::new(root().join("target/debug/tolva")).args(what).output().map_err(|error| error.to_string())?;
         fs::write(to.join(file), made.stdout).map_err(|error| format!("{file}: {error}"))?;
     }
     let absolute = |file: PathBuf| fs::canonicalize(&file).unwrap_or(file).display().to_string();

@@ -38,10 +38,10 @@ enum Task {
         #[arg(long)]
         seed: Option<u64>,
     },
-    /// The closed loop of plan, frame and learning on so many seeded sets; `verify` runs it on 200.
+    /// The closed loop of plan, frame and learning on so many seeded sets; `verify` runs it on 1000.
     Loop {
         /// How many sets.
-        #[arg(long, default_value_t = 1000)]
+        #[arg(long, default_value_t = 10_000)]
         sets: u64,
     },
     /// The campaign against the server: kills, races, full disks, hostile requests, for some minutes. A short form of it is

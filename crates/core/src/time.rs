@@ -145,6 +145,17 @@ impl LocalTime {
     }
 }
 
+/// How many minutes after midnight a clock shows an hour: 450 for `07:30`. Nothing for what is no hour.
+///
+/// ```
+/// use tolva_core::time::minute_of;
+/// assert_eq!((minute_of("07:30"), minute_of("24:00"), minute_of("7:30")), (Some(450), None, None));
+/// ```
+pub fn minute_of(hour: &str) -> Option<u32> {
+    let time = (hour.len() == 5).then(|| hour.parse::<Time>().ok()).flatten()?;
+    Some(u32::try_from(time.hour()).ok()? * 60 + u32::try_from(time.minute()).ok()?)
+}
+
 /// What a clock shows, to the nearest minute: `19:46`.
 pub fn clock(zone: &TimeZone, instant: Timestamp) -> String {
     // Half a minute on, so that what is printed is the nearest minute.

@@ -7,7 +7,7 @@ use tolva_core::scale::Stops;
 use tolva_pictures::{Taken, jpeg};
 use tolva_planner::lighting::Prepared;
 use tolva_planner::proof::{Layers, Proof, Weights};
-use tolva_planner::setup::{Unknown, camera_more, light_more};
+use tolva_planner::setup::{Unknown, camera_more, light_more, meter_more};
 use tolva_planner::solver::Outcome;
 use tolva_planner::uncertainty::unknowns;
 
@@ -93,10 +93,15 @@ impl SimulatedCamera {
             let own = more(&|what| matches!(what, Unknown::Light { light_id, .. } if *light_id == light.id), known);
             weight.filter(|_| scene.flash).map(|weight| times(weight, own))
         });
-        let places = scene.proof.weights.places.iter().zip(&setup.regions).map(|(weight, region)| {
+        let regions = setup.regions.iter().zip(&scene.prepared.meters);
+        let places = scene.proof.weights.places.iter().zip(regions).map(|(weight, (region, meter))| {
             let known = learnt.map_or(Stops::ZERO, |learnt| learnt.ambient(&region.id));
             let there = more(&|what| matches!(what, Unknown::Ambient { region_id } if *region_id == region.id), known);
-            times(*weight, there)
+            let meter = meter.map_or(Stops::ZERO, |meter| {
+                let known = meter_more(setup, meter);
+                more(&|what| matches!(what, Unknown::Meter { meter_id } if *meter_id == meter.id), known)
+            });
+            times(*weight, there + meter)
         });
         Weights { lights: lights.collect(), places: places.collect() }
     }
@@ -106,6 +111,7 @@ impl SimulatedCamera {
 fn words(what: &Unknown) -> Vec<&str> {
     match what {
         Unknown::Camera { camera_id, lens_id } => vec!["camera", camera_id, lens_id],
+        Unknown::Meter { meter_id } => vec!["meter", meter_id],
         Unknown::Ambient { region_id } => vec!["ambient", region_id],
         Unknown::Light { light_id, flash_id, modifier_id } => {
             vec!["light", light_id, flash_id, modifier_id.as_deref().unwrap_or_default()]

@@ -1,7 +1,7 @@
 //! The catalogue of fields: what each number of the format is called, how it is written, its range, unit, step and default,
 //! read off its schema; and what each kind of a thing begins with.
 
-use std::collections::BTreeMap;
+use std::collections::{BTreeMap, BTreeSet};
 use std::sync::LazyLock;
 
 use serde::Serialize;
@@ -89,6 +89,25 @@ pub fn catalogue() -> &'static Catalogue {
 }
 
 impl Catalogue {
+    /// The numbers that stand in no setup: those of the kit, and of a job's days. Whoever works on a setup needs none of
+    /// them until a thing of the kit is opened.
+    ///
+    /// ```
+    /// let beside = tolva_format::catalogue().beside_setups();
+    /// assert!(beside.contains_key("Gel.shift_mired") && !beside.contains_key("Light.distance_m"));
+    /// ```
+    pub fn beside_setups(&self) -> BTreeMap<&str, &Field> {
+        let (mut reached, mut next) = (BTreeSet::new(), vec!["Setup"]);
+        while let Some(name) = next.pop() {
+            if reached.insert(name) {
+                refers(&self.schema["$defs"][name], &mut next);
+            }
+        }
+        let stands_beside = |path: &str| !reached.contains(path.split('.').next().unwrap_or_default());
+        let fields = self.fields.iter().map(|(path, field)| (path.as_str(), field));
+        fields.filter(|(path, _)| stands_beside(path)).collect()
+    }
+
     /// The number that stands at a JSON pointer into a document of a type: `Setup` and `/lights/0/distance_m`.
     ///
     /// ```
@@ -196,6 +215,18 @@ fn named(of: &Value) -> Option<&str> {
     let to =
         if refers(of).is_some() { of } else { of["oneOf"].as_array()?.iter().find(|one| refers(one).is_some())? };
     to["$ref"].as_str()?.rsplit('/').next()
+}
+
+/// All types a schema refers to.
+fn refers<'a>(of: &'a Value, to: &mut Vec<&'a str>) {
+    match of {
+        Value::Array(all) => all.iter().for_each(|one| refers(one, to)),
+        Value::Object(all) => {
+            to.extend(all.get("$ref").and_then(Value::as_str).and_then(|link| link.rsplit('/').next()));
+            all.values().for_each(|one| refers(one, to));
+        }
+        _ => {}
+    }
 }
 
 fn variants(of: &Value) -> impl Iterator<Item = &Value> {

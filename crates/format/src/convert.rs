@@ -2,18 +2,18 @@
 //! once. A field that is added to one of them and not here does not compile.
 
 use crate::{
-    Ambient, AngleHeight, Artificial, AutomaticConvention, Backdrop, Background, BackgroundKind, BalanceReason,
-    BareSurface, Believed, Blend, Board, Boom, Bounce, BounceOff, Camera, CameraAim, CameraPlace, CameraReading, Card,
-    CardKind, Ceiling, CircleOfConfusion, Clothes, CloudHour, ContinuousOutput, Control, Depth, DiscSurface, Duration,
-    Duty, EvReading, ExposureConvention, FallingOrder, FeatherTo, Filter, Finish, Fixed, Flash, FlashOutput, Floor,
-    ForecastCloud, FrameKind, FrameToTake, Gel, GuideNumberFeet, GuideNumberMetres, GuideNumberZoom, HandheldRule,
-    Hazard, HazardKind, Head, IncidentReceptor, IsoRange, Kit, Learnt, Lens, Light, LightPlace, LightWish, LocalTime,
-    LuxReading, MeasuredOutput, MeterReading, MeteringMethod, Modifier, ModifierSurface, Movement, NamedLight,
+    Ambient, AngleHeight, Arrival, Artificial, AutomaticConvention, Backdrop, Background, BackgroundKind,
+    BalanceReason, BareSurface, Believed, Blend, Board, Boom, Bounce, BounceOff, Camera, CameraAim, CameraPlace,
+    CameraReading, Card, CardKind, Ceiling, CircleOfConfusion, Clothes, CloudHour, ContinuousOutput, Control, Depth,
+    DiscSurface, Duration, Duty, EvReading, ExposureConvention, FallingOrder, FeatherTo, Filter, Finish, Fixed, Flash,
+    FlashOutput, Floor, ForecastCloud, Gel, GuideNumberFeet, GuideNumberMetres, GuideNumberZoom, HandheldRule, Hazard,
+    HazardKind, Head, IncidentReceptor, IsoRange, JobDay, Kit, Learnt, Lens, Light, LightPlace, LightWish, LocalTime,
+    LuxReading, MeasuredOutput, Meter, MeterReading, MeteringMethod, Modifier, ModifierSurface, Movement, NamedLight,
     Obstacle, ObstacleHeight, OpenShade, Opening, Pace, Pane, PaneGlazing, Person, PowerRange, PowerStep, Preference,
-    Preset, Product, ProductShape, Reading, RectangleSurface, Region, RegionPlace, Role, Scene, Sensor, Set, Setup,
-    ShutterRange, Side, Site, SizeHeight, Skin, Spectacles, Speed, Spill, Stand, StatedColour, SteadyCloud, Step,
-    Support, SurfaceColour, Surroundings, Sync, Trigger, TunedLens, TunedThrough, TypicalLight, Unknown, Wall, Weather,
-    WhiteBalance, ZoomGuideNumber,
+    Preset, Product, ProductShape, Reading, RectangleSurface, Region, RegionPlace, Role, Scene, Schedule, Sensor, Set,
+    Setup, Shot, ShotKind, ShutterRange, Side, Site, SizeHeight, Skin, Spectacles, Speed, Spill, Stand, StatedColour,
+    SteadyCloud, Step, Support, SurfaceColour, Surroundings, Sync, Trigger, TunedLens, TunedThrough, TypicalLight,
+    Unknown, Wall, Way, Weather, WhiteBalance, ZoomGuideNumber,
 };
 
 /// What becomes another type that means the same.
@@ -89,10 +89,10 @@ macro_rules! twin {
     };
 }
 
-twin!(tolva_planner::setup: struct Setup { id, name, notes, scene, regions, blend, camera_id, lens_id, focal_length_mm, camera_distance_m, fixed, filter_ids, sync, depth, circle_of_confusion, speed, pace, exposure, automatic_exposure, white_balance, preferences, falling_order, lights, set, frames, learnt });
+twin!(tolva_planner::setup: struct Setup { id, name, notes, scene, regions, blend, camera_id, lens_id, focal_length_mm, camera_distance_m, fixed, filter_ids, sync, depth, circle_of_confusion, speed, pace, exposure, automatic_exposure, white_balance, preferences, falling_order, lights, set, shots, schedule, learnt });
 twin!(tolva_planner::setup: struct Learnt { of, bound, frames, from });
 twin!(tolva_planner::setup: struct Believed { what, more_stops, sure_stops });
-twin!(tolva_planner::setup: enum Unknown { Camera { camera_id, lens_id }, Ambient { region_id }, Light { light_id, flash_id, modifier_id }, Spill { light_id, region_id } });
+twin!(tolva_planner::setup: enum Unknown { Camera { camera_id, lens_id }, Meter { meter_id }, Ambient { region_id }, Light { light_id, flash_id, modifier_id }, Spill { light_id, region_id } });
 twin!(tolva_planner::setup: enum Sync { Ordinary, HighSpeed, Electronic });
 twin!(tolva_planner::setup: enum Depth { Free, OneHead, Rows { rows, apart_m }, Deep { depth_m }, CloseUp { magnification, depth_mm, stacked, overlap } });
 twin!(tolva_planner::setup: struct Speed { slowest_shutter_s, tripod, school, movement, blur_px });
@@ -121,8 +121,12 @@ twin!(tolva_planner::setup: struct Opening { id, name, x_m, y_m, z_m, facing_deg
 twin!(tolva_planner::setup: struct Pane { id, name, glazing, x_m, y_m, z_m, facing_deg, tilt_deg, width_m, height_m, turns });
 twin!(tolva_planner::setup: enum PaneGlazing { Single, Double, Mirror });
 twin!(tolva_planner::setup: struct Spectacles { tilt_deg });
-twin!(tolva_planner::setup: struct FrameToTake { id, name, kind, lights_off, people_out });
-twin!(tolva_planner::setup: enum FrameKind { Main, CleanPlate });
+twin!(tolva_planner::setup: struct Shot { id, name, kind, who, frames, step_stops, parts, lights_off, people_out, notes });
+twin!(tolva_planner::setup: struct Schedule { build_min, shoot_min, pinned, spot });
+twin!(tolva_planner::setup: struct JobDay { begin, end, people, ways, way_min });
+twin!(tolva_planner::setup: struct Arrival { id, name, at, setup_ids });
+twin!(tolva_planner::setup: struct Way { id, from, to, minutes });
+twin!(tolva_planner::setup: enum ShotKind { Picture, CleanPlate, HelperPair, MultipleExposure, Stack, Bracket, Panning });
 twin!(tolva_planner::setup: struct Hazard { id, kind, from_x_m, from_y_m, to_x_m, to_y_m, height_m });
 twin!(tolva_planner::setup: enum HazardKind { Edge, Road, Water, Crowd, OverheadLine, Cable });
 twin!(tolva_planner::setup: struct LightPlace { direction_deg, elevation_deg, feather_to, roll_deg, head, support });
@@ -138,7 +142,8 @@ twin!(tolva_planner::setup: enum ExposureConvention { TrustTheMeter, ProtectHigh
 twin!(tolva_planner::setup: enum FallingOrder { ShutterFirst, IsoFirst, ApertureFirst });
 twin!(tolva_planner::setup: enum Preference { LowIso, Depth, Pace, LowPower, NoFilter });
 
-twin!(tolva_planner::setup: struct Kit { cameras, lenses, flashes, modifiers, gels, filters, stands, triggers, booms, boards, backdrops });
+twin!(tolva_planner::setup: struct Kit { cameras, lenses, flashes, modifiers, gels, filters, stands, triggers, booms, boards, backdrops, meters });
+twin!(tolva_planner::setup: struct Meter { id, name, more_stops, sure_stops });
 twin!(tolva_planner::setup: struct Lens { id, name, shortest_mm, longest_mm, widest_f_number, smallest_f_number, stabilisation_stops, closest_focus_m, largest_magnification, pupil_ratio });
 twin!(tolva_planner::setup: struct Gel { id, name, shift_mired, shift_duv, loss_stops });
 twin!(tolva_planner::setup: struct Filter { id, name, density_stops });
@@ -189,7 +194,7 @@ twin!(tolva_core::ambient: enum TypicalLight { Home, Workplace, SportsHall, Stag
 twin!(tolva_core::exposure: enum MeteringMethod { Unsaid, IncidentDome, IncidentFlat, Luxmeter, SpotGrey, SpotWhite, SpotPalm, SpotSkinPale, SpotSkinMedium, SpotSkinDark, Camera });
 twin!(tolva_core::exposure: enum IncidentReceptor { Flat, Dome });
 twin!(tolva_core::exposure: struct Ambient { guess_ev100, readings, colour, film_ids });
-twin!(tolva_core::exposure: struct MeterReading { reading, method, surface_stops, at, place, simulated });
+twin!(tolva_core::exposure: struct MeterReading { reading, method, surface_stops, at, place, meter_id, simulated });
 twin!(tolva_core::exposure: enum Reading { Ev(of), Lux(of), Camera(of) });
 twin!(tolva_core::exposure: struct EvReading { ev100 });
 twin!(tolva_core::exposure: struct LuxReading { illuminance_lux, receptor });

@@ -10,7 +10,7 @@ pub(crate) type FieldName = (&'static str, Meant, &'static str, &'static str);
 const TINT: &str = "0 for the usual white of that temperature; positive for a green light.";
 
 /// All of them, in the order of the alphabet.
-pub(crate) const FIELD_NAMES: [FieldName; 212] = [
+pub(crate) const FIELD_NAMES: [FieldName; 220] = [
     ("Ambient.guess_ev100", Light, "Light that is assumed", ""),
     ("AngleHeight.altitude_deg", Number, "Height, degrees", ""),
     ("Artificial.mains_hz", Number, "Mains, Hz", ""),
@@ -115,6 +115,7 @@ pub(crate) const FIELD_NAMES: [FieldName; 212] = [
     ("Head.elevation_deg", Number, "Looks up, degrees", ""),
     ("IsoRange.base_iso", Iso, "Lowest ISO", ""),
     ("IsoRange.highest_iso", Iso, "Highest acceptable ISO", ""),
+    ("JobDay.way_min", Number, "Minutes between spots", ""),
     ("Learnt.frames", Number, "Frames it was learnt from", ""),
     ("Lens.closest_focus_m", Length, "Closest focus, from the sensor", ""),
     ("Lens.largest_magnification", Number, "Largest magnification", "1 is life size."),
@@ -141,6 +142,8 @@ pub(crate) const FIELD_NAMES: [FieldName; 212] = [
     ("MeasuredOutput.f_number", Aperture, "The meter said", ""),
     ("MeasuredOutput.iso", Iso, "Set to", ""),
     ("MeasuredOutput.power_stops", Stops, "At this power, stops under full", ""),
+    ("Meter.more_stops", Stops, "More light than it says, stops", ""),
+    ("Meter.sure_stops", Stops, "How surely, stops", ""),
     ("MeterReading.surface_stops", Stops, "Surface over grey, stops", ""),
     ("Modifier.area_m2", Number, "What the wind sees, m²", ""),
     (
@@ -200,6 +203,8 @@ pub(crate) const FIELD_NAMES: [FieldName; 212] = [
     ("RegionPlace.point.y_m", Length, "Forwards", ""),
     ("RegionPlace.point.z_m", Length, "Over the floor", ""),
     ("Scene.facing_deg", Number, "Subject faces, degrees", ""),
+    ("Schedule.build_min", Number, "Minutes to build it", ""),
+    ("Schedule.shoot_min", Number, "Minutes to shoot it", ""),
     ("Sensor.height_mm", Number, "Sensor, short side, mm", ""),
     ("Sensor.width_mm", Number, "Sensor, long side, mm", ""),
     ("Sensor.width_px", Number, "Pixels, long side", ""),
@@ -211,6 +216,8 @@ pub(crate) const FIELD_NAMES: [FieldName; 212] = [
         "From the sensor, as closest focus is, to the nearest of the subject.",
     ),
     ("Setup.focal_length_mm", Number, "Focal length, mm", ""),
+    ("Shot.frames", Number, "Frames", ""),
+    ("Shot.step_stops", Stops, "From one to the next, stops", ""),
     ("ShutterRange.fastest_s", Shutter, "Fastest shutter", ""),
     ("ShutterRange.slowest_s", Shutter, "Slowest shutter", ""),
     ("Site.elevation_m", Number, "Above the sea, m", ""),
@@ -249,6 +256,7 @@ pub(crate) const FIELD_NAMES: [FieldName; 212] = [
     ("Wall.reflectance", Number, "It gives back, as a part", "0.8 white paint, 0.5 pale wood, 0.2 dark."),
     ("Wall.to_x_m", Length, "Ends, to the right", ""),
     ("Wall.to_y_m", Length, "Ends, forwards", ""),
+    ("Way.minutes", Number, "Minutes", ""),
     ("WhiteBalance.kelvin.kelvin", Number, "White balance, K", ""),
     ("WhiteBalance.kelvin.tint_duv", Number, "Its tint, Duv", TINT),
     ("ZoomGuideNumber.guide_number_m", Number, "Guide number, m", ""),

@@ -65,36 +65,3 @@ pub struct Spectacles {
     #[schema(minimum = 0, maximum = 30, default = 8, extensions(("x-step" = json!(1))))]
     pub tilt_deg: f64,
 }
-
-/// A frame that is to be taken. The list is in the order of taking.
-#[derive(Clone, Debug, PartialEq, Serialize, Deserialize, Ranged, ToSchema)]
-#[serde(deny_unknown_fields)]
-pub struct FrameToTake {
-    /// Unique among the setup's.
-    #[schema(min_length = 1, max_length = 60)]
-    pub id: String,
-    /// What it is called.
-    #[schema(min_length = 1, max_length = 120)]
-    pub name: String,
-    /// What it is for.
-    #[serde(default)]
-    pub kind: FrameKind,
-    /// The lights that are off for it, by their letters. At most 8.
-    #[serde(default)]
-    #[schema(max_items = 8)]
-    pub lights_off: Vec<String>,
-    /// Whether people leave the frame.
-    #[serde(default)]
-    pub people_out: bool,
-}
-
-/// What a frame is for.
-#[derive(Clone, Copy, Debug, Default, PartialEq, Eq, Serialize, Deserialize, Ranged, ToSchema)]
-#[serde(rename_all = "snake_case")]
-pub enum FrameKind {
-    /// The picture itself.
-    #[default]
-    Main,
-    /// A clean plate: the same settings with something off, to take over what a reflection spoils.
-    CleanPlate,
-}

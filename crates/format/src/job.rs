@@ -8,6 +8,7 @@ use crate::kit::Kit;
 use crate::migrate;
 use crate::problems::Problems;
 use crate::read::read_json;
+use crate::schedule::JobDay;
 use crate::setup::Setup;
 use crate::version::{FORMAT, FORMAT_VERSION, version};
 
@@ -18,8 +19,8 @@ pub struct Job {
     /// Always `tolva-job`.
     #[schema(example = "tolva-job")]
     pub format: String,
-    /// The version of the format: 9.
-    #[schema(minimum = 9, maximum = 9)]
+    /// The version of the format: 10.
+    #[schema(minimum = 10, maximum = 10)]
     pub format_version: u32,
     /// What the job is called. 1 to 120 characters.
     #[schema(min_length = 1, max_length = 120)]
@@ -40,6 +41,9 @@ pub struct Job {
     #[serde(default)]
     #[schema(max_length = 4000)]
     pub notes: String,
+    /// What it asks of its days; left out where nobody has said anything of it.
+    #[serde(default, skip_serializing_if = "JobDay::is_usual")]
+    pub day: JobDay,
     /// The things the setups refer to, as they were when the job was last saved: so that the file is whole by itself.
     pub kit: Kit,
     /// The lighting arrangements, in the order they are shot. At most 60.
@@ -61,6 +65,7 @@ impl Job {
             place: String::new(),
             date: String::new(),
             notes: String::new(),
+            day: JobDay::default(),
             kit,
             setups: vec![setup],
         }
@@ -74,7 +79,7 @@ impl Job {
     ///
     /// ```
     /// use tolva_format::Job;
-    /// let wrong = Job::from_json(br#"{"format": "tolva-job", "format_version": 10}"#).unwrap_err();
+    /// let wrong = Job::from_json(br#"{"format": "tolva-job", "format_version": 11}"#).unwrap_err();
     /// assert_eq!(wrong.0[0].pointer, "/format_version");
     /// ```
     pub fn from_json(json: &[u8]) -> Result<Self, Problems> {

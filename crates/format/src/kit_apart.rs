@@ -53,12 +53,14 @@ impl Job {
             camera.tuned.iter_mut().for_each(|one| rename(&mut one.lens_id, &lenses));
         }
         let (flashes, gels, filters) = (apart!(flashes), apart!(gels), apart!(filters));
-        let (stands, booms) = (apart!(stands), apart!(booms));
+        let (stands, booms, meters) = (apart!(stands), apart!(booms), apart!(meters));
         for setup in &mut self.setups {
             rename(&mut setup.camera_id, &cameras);
             rename(&mut setup.lens_id, &lenses);
             setup.filter_ids.iter_mut().for_each(|id| rename(id, &filters));
             setup.regions.iter_mut().flat_map(|region| &mut region.ambient.film_ids).for_each(|id| rename(id, &gels));
+            let readings = setup.regions.iter_mut().flat_map(|region| &mut region.ambient.readings);
+            readings.filter_map(|taken| taken.meter_id.as_mut()).for_each(|id| rename(id, &meters));
             for light in &mut setup.lights {
                 rename(&mut light.flash_id, &flashes);
                 light.modifier_id.iter_mut().for_each(|id| rename(id, &modifiers));

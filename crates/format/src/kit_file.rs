@@ -170,7 +170,7 @@ impl KitFile {
         }
         let mut kit = json!({
             "cameras": [], "lenses": [], "flashes": [], "modifiers": [], "gels": [], "filters": [], "stands": [],
-            "triggers": [], "booms": [], "boards": [], "backdrops": [],
+            "triggers": [], "booms": [], "boards": [], "backdrops": [], "meters": [],
         });
         let mut places: HashMap<(String, String), usize> = HashMap::new();
         for (index, row) in rows.records().enumerate() {

@@ -23,6 +23,7 @@ macro_rules! each_kind {
         $run!(booms);
         $run!(boards);
         $run!(backdrops);
+        $run!(meters);
     };
 }
 
@@ -157,6 +158,7 @@ pub(crate) struct Used<'a> {
     // Cards and backdrops are put onto a set as copies: no setup refers to one.
     boards: HashSet<&'a str>,
     backdrops: HashSet<&'a str>,
+    meters: HashSet<&'a str>,
 }
 
 impl<'a> Used<'a> {
@@ -169,6 +171,8 @@ impl<'a> Used<'a> {
             used.lenses.insert(&setup.lens_id);
             used.filters.extend(setup.filter_ids.iter().map(String::as_str));
             used.gels.extend(setup.regions.iter().flat_map(|region| &region.ambient.film_ids).map(String::as_str));
+            let readings = setup.regions.iter().flat_map(|region| &region.ambient.readings);
+            used.meters.extend(readings.filter_map(|taken| taken.meter_id.as_deref()));
             for light in &setup.lights {
                 used.flashes.insert(&light.flash_id);
                 used.modifiers.extend(light.modifier_id.as_deref());

@@ -52,6 +52,12 @@ pub enum Unknown {
         #[schema(min_length = 1, max_length = 60)]
         lens_id: String,
     },
+    /// A meter that the light there was read with.
+    Meter {
+        /// The meter.
+        #[schema(min_length = 1, max_length = 60)]
+        meter_id: String,
+    },
     /// The light that is there, on a region.
     Ambient {
         /// The region.

@@ -34,6 +34,7 @@ mod problems;
 mod ranged;
 mod read;
 mod scene;
+mod schedule;
 mod set;
 mod setup;
 mod strict;
@@ -46,11 +47,11 @@ pub use blend::Blend;
 pub use catalogue::{Catalogue, Field, catalogue};
 pub use check::check;
 pub use edit::{Edit, edited};
-pub use glass::{FrameKind, FrameToTake, Pane, PaneGlazing, Spectacles};
+pub use glass::{Pane, PaneGlazing, Spectacles};
 pub use job::{Job, json_schema};
 pub use kit::{
     Backdrop, BareSurface, Board, Boom, Camera, ContinuousOutput, DiscSurface, Duty, Filter, Flash, FlashOutput, Gel,
-    GuideNumberFeet, GuideNumberMetres, GuideNumberZoom, IsoRange, Kit, Lens, MeasuredOutput, Modifier,
+    GuideNumberFeet, GuideNumberMetres, GuideNumberZoom, IsoRange, Kit, Lens, MeasuredOutput, Meter, Modifier,
     ModifierSurface, PowerRange, RectangleSurface, ShutterRange, Stand, Trigger, TunedLens, TunedThrough,
 };
 pub use kit_file::KitFile;
@@ -71,6 +72,7 @@ pub use scene::{
     AngleHeight, Artificial, Background, BackgroundKind, CloudHour, ForecastCloud, LocalTime, Obstacle, ObstacleHeight,
     OpenShade, Role, Scene, Site, SizeHeight, SteadyCloud, Surroundings, TypicalLight, Weather,
 };
+pub use schedule::{Arrival, JobDay, Schedule, Shot, ShotKind, Way};
 pub use set::{
     CameraAim, CameraPlace, Card, CardKind, Ceiling, Clothes, Finish, Floor, Hazard, HazardKind, Opening, Person,
     Product, ProductShape, Set, Skin, Wall,

@@ -33,8 +33,29 @@ pub(super) fn up(version: u32, json: &[u8], most: &[(&str, usize)]) -> Result<Ve
         setups.for_each(names_of_the_field_in_a_setup);
         names_of_the_field_in_a_kit(document.get_mut("kit"));
     }
+    if version < 10 {
+        list(document.get_mut("setups")).for_each(frames_become_shots);
+    }
     document["format_version"] = json!(FORMAT_VERSION);
     Ok(document.to_string().into_bytes())
+}
+
+/// A setup inside another document of an older version, as this one's.
+pub(super) fn setup_up(version: u32, setup: &mut Value) {
+    if version < 10
+        && let Some(setup) = setup.as_object_mut()
+    {
+        frames_become_shots(setup);
+    }
+}
+
+/// Until version 9 a setup's shots were called frames, and the picture itself its main one.
+fn frames_become_shots(setup: &mut Map<String, Value>) {
+    let Some(mut shots) = setup.remove("frames") else { return };
+    for shot in list(Some(&mut shots)).filter(|shot| shot.get("kind") == Some(&json!("main"))) {
+        shot.insert("kind".to_owned(), json!("picture"));
+    }
+    setup.insert("shots".to_owned(), shots);
 }
 
 /// Version 1 kept one reading a region, with a mark where it was a guess. Version 2 keeps the guess and a list of
@@ -279,6 +300,22 @@ mod tests {
                 assert_eq!(light.spill.len(), old["reaches"].as_array().map_or(0, Vec::len));
             }
         }
+    }
+
+    /// The demo data as Tolva wrote it while its format was version 9: a kit without meters.
+    #[test]
+    fn a_job_of_version_9_is_read_and_means_the_same() {
+        let before = include_str!("../tests/data/version-9/weir-lane.json");
+        let job = Job::from_json(before.as_bytes()).expect("a job");
+        assert_eq!((job.format_version, job.kit.meters.len()), (FORMAT_VERSION, 0));
+        let readings = job.setups.iter().flat_map(|setup| &setup.regions).flat_map(|region| &region.ambient.readings);
+        assert!(readings.into_iter().all(|taken| taken.meter_id.is_none()));
+        // A list of frames became one of shots.
+        let mut before: Value = serde_json::from_str(before).expect("JSON");
+        before["setups"][0]["frames"] = json!([{ "id": "a", "name": "It", "kind": "main" }]);
+        let shot = &Job::from_json(before.to_string().as_bytes()).expect("a job").setups[0].shots[0];
+        assert_eq!((shot.name.as_str(), shot.kind, shot.frames), ("It", crate::ShotKind::Picture, 1));
+        assert_eq!(Job::from_json(job.to_json().as_bytes()).expect("again"), job);
     }
 
     /// The demo data as Tolva wrote it while its format was version 8: a kit that frames have taught nothing of.

@@ -5,7 +5,6 @@ use tolva_format_derive::Ranged;
 use utoipa::ToSchema;
 
 use crate::blend::Blend;
-use crate::glass::FrameToTake;
 use crate::leaf::{
     Ambient, AutomaticConvention, Bounce, CircleOfConfusion, ExposureConvention, FallingOrder, HandheldRule, Movement,
     Preference, WhiteBalance,
@@ -13,6 +12,7 @@ use crate::leaf::{
 use crate::learnt::Learnt;
 use crate::places::{LightPlace, RegionPlace};
 use crate::scene::{Role, Scene};
+use crate::schedule::{Schedule, Shot};
 use crate::set::Set;
 
 /// One lighting arrangement.
@@ -91,10 +91,13 @@ pub struct Setup {
     /// What stands on the set, to scale; left out while nobody has used it: what lights reach is then as it was typed.
     #[serde(default, skip_serializing_if = "Option::is_none")]
     pub set: Option<Set>,
-    /// The frames that are taken, in order. At most 40.
+    /// The shots that are taken, in order. At most 40.
     #[serde(default, skip_serializing_if = "Vec::is_empty")]
     #[schema(max_items = 40)]
-    pub frames: Vec<FrameToTake>,
+    pub shots: Vec<Shot>,
+    /// What it asks of its day; left out where nobody has said anything of it.
+    #[serde(default, skip_serializing_if = "Schedule::is_usual")]
+    pub schedule: Schedule,
     /// What frames that came have taught; left out where none was measured.
     #[serde(default, skip_serializing_if = "Option::is_none")]
     pub learnt: Option<Learnt>,

@@ -4,12 +4,15 @@
 use std::collections::HashSet;
 
 use serde::{Deserialize, Serialize};
+use serde_json::{Value, json};
 use tolva_format_derive::Ranged;
 use utoipa::ToSchema;
 
+use crate::migrate;
 use crate::problems::{Checker, ProblemCode, Problems, shortened};
 use crate::read::read_json;
 use crate::setup::Setup;
+use crate::version::FORMAT_VERSION;
 
 /// A frame that was taken.
 #[derive(Clone, Debug, PartialEq, Serialize, Deserialize, Ranged, ToSchema)]
@@ -19,7 +22,7 @@ pub struct TakenFrame {
     #[schema(min_length = 1, max_length = 60)]
     pub id: String,
     /// The version of the format its setup is written in: as a job's.
-    #[schema(minimum = 9, maximum = 9)]
+    #[schema(minimum = 10, maximum = 10)]
     pub format_version: u32,
     /// The setup it was taken of.
     #[schema(min_length = 1, max_length = 60)]
@@ -221,7 +224,18 @@ impl TakenFrame {
     /// # Errors
     /// What cannot be read, with a JSON pointer to it.
     pub fn stored(json: &[u8]) -> Result<Self, Problems> {
-        read_json(json)
+        let mut frame: Value = read_json(json)?;
+        let version = frame["format_version"].as_u64().and_then(|version| u32::try_from(version).ok());
+        if let Some(older) = version.filter(|version| *version < FORMAT_VERSION) {
+            migrate::setup_up(older, &mut frame["setup"]);
+            frame["format_version"] = json!(FORMAT_VERSION);
+        }
+        read_json(frame.to_string().as_bytes())
+    }
+
+    /// How far the region is off that is off most, in stops; nothing where none can be told.
+    pub fn most_off_stops(&self) -> Option<f64> {
+        self.came.iter().filter_map(|came| came.off_stops).map(f64::abs).reduce(f64::max)
     }
 
     /// The frame with what somebody has changed of it.

@@ -8,7 +8,7 @@ use tolva_planner::glass::{
 use tolva_planner::lighting::Prepared;
 use tolva_planner::set::{Addition, Arrangement, PaneUse, distances_of};
 use tolva_planner::setup::{
-    Blend, CameraAim, CardKind, Finish, FrameKind, Kit, LightPlace, PaneGlazing, ProductShape, Setup, Spectacles,
+    Blend, CameraAim, CardKind, Finish, Kit, LightPlace, PaneGlazing, ProductShape, Setup, ShotKind, Spectacles,
     Support,
 };
 use tolva_planner::solver::Outcome;
@@ -287,11 +287,11 @@ fn a_plate_is_kept_once_with_the_picture_before_it() {
     let names = ("Picture", "Without A");
     clean_plate(&mut setup, names, vec!["A".to_owned()], false).expect("a light");
     clean_plate(&mut setup, names, vec!["A".to_owned()], false).expect("the same again");
-    assert_eq!(setup.frames.iter().map(|one| one.kind).collect::<Vec<_>>(), [FrameKind::Main, FrameKind::CleanPlate]);
+    assert_eq!(setup.shots.iter().map(|one| one.kind).collect::<Vec<_>>(), [ShotKind::Picture, ShotKind::CleanPlate]);
     assert!(clean_plate(&mut setup, names, vec!["Q".to_owned()], false).is_err());
     clean_plate(&mut setup, names, Vec::new(), true).expect("room");
-    assert_eq!(setup.frames.len(), 3);
-    assert!(setup.frames.iter().all(|one| !one.id.is_empty()));
+    assert_eq!(setup.shots.len(), 3);
+    assert!(setup.shots.iter().all(|one| !one.id.is_empty()));
 }
 
 /// A group before a mirror: everything about people still holds.

@@ -4,6 +4,7 @@ mod api;
 mod assets;
 mod cli;
 mod data_file;
+mod day_files;
 mod demo;
 mod edge;
 mod frames;

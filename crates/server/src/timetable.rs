@@ -16,7 +16,7 @@ fn stands(step: &FallingStep) -> String {
 }
 
 /// An instant as iCalendar writes it, in UTC: `20260829T164600Z`.
-fn stamp(utc: &str) -> String {
+pub fn stamp(utc: &str) -> String {
     utc.parse::<Timestamp>().map_or_else(|_| String::new(), |at| at.strftime("%Y%m%dT%H%M%SZ").to_string())
 }
 
@@ -31,7 +31,7 @@ pub fn calendar(table: &Timetable, title: &str, made: Timestamp) -> String {
         let at = stamp(utc);
         let mut event = Event::new();
         event
-            .uid(&format!("{at}-{:016x}@tolva", fingerprint(&format!("{title}{summary}"))))
+            .uid(&event_id(&at, &format!("{title}{summary}")))
             .summary(&format!("{marked}{summary}"))
             .description(&description)
             .add_property("DTSTAMP", made.strftime("%Y%m%dT%H%M%SZ").to_string())
@@ -53,6 +53,10 @@ pub fn calendar(table: &Timetable, title: &str, made: Timestamp) -> String {
 }
 
 /// The same event keeps its identity when it is exported again.
+pub fn event_id(begins_with: &str, of: &str) -> String {
+    format!("{begins_with}-{:016x}@tolva", fingerprint(of))
+}
+
 fn fingerprint(text: &str) -> u64 {
     text.bytes().fold(0xcbf2_9ce4_8422_2325, |sum: u64, byte| (sum ^ u64::from(byte)).wrapping_mul(0x0100_0000_01b3))
 }

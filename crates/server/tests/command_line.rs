@@ -182,6 +182,18 @@ fn with_input(arguments: &[&str], input: &str) -> Output {
 }
 
 #[test]
+fn the_day_of_a_job_file() {
+    let file = demo("ropeworks-open-day.json");
+    let file = file.to_str().expect("a path");
+    let day: Value = serde_json::from_slice(&tolva(&["day", file]).stdout).expect("JSON");
+    assert_eq!((day["date"].as_str(), day["slots"].as_array().map(Vec::len)), (Some("2026-08-29"), Some(5)));
+    assert_eq!(text(&tolva(&["day", file, "--csv"]).stdout).lines().count(), 6);
+    assert_eq!(text(&tolva(&["day", file, "--ics"]).stdout).matches("BEGIN:VEVENT").count(), 5);
+    let none = tolva(&["day", file, "--date", "2026-13-01"]);
+    assert!(!none.status.success() && text(&none.stderr).contains("2026-13-01"), "{}", text(&none.stderr));
+}
+
+#[test]
 fn light_and_falling_light_of_a_job_file() {
     let file = demo("ropeworks-open-day.json");
     let file = file.to_str().expect("a path");

@@ -26,6 +26,7 @@ mod document;
 mod fixes;
 mod frames;
 mod glass;
+mod job_day;
 mod leaf;
 mod light_card;
 mod names;
@@ -57,6 +58,9 @@ pub use frames::{
     Revealed, SurfaceSaid, beliefs, frame_report, frame_says, frame_settings, lesson, revealed,
 };
 pub use glass::{GlassFinding, GlassOffer, GlassRemedies, GlassReport, GlossSaid, plate_names};
+pub use job_day::{
+    DayChange, DayLane, DayPlan, DaySlot, HourOfDay, LeftOut, LightMoment, SlotBefore, day_plan, hour_on_day,
+};
 pub use leaf::{
     AlternativeKind, Change, Control, FallingOrder, Grip, LengthUnit, LightWish, Limit, PowerNotation, Role, SunEvent,
     Sync,

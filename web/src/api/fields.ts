@@ -1,9 +1,13 @@
 import made from './fields.json';
 
-const { fields, kinds, lists } = made;
+const { kinds, lists } = made;
+const fields: { [name: string]: unknown } = made.fields;
 
 /** A number of the format, by its type and name: `Gel.shift_mired`. */
-export type FieldName = keyof typeof fields;
+export type FieldName = keyof typeof made.fields | keyof typeof import('./more-fields.json');
+
+/** Numbers that stand in no setup: they come with the pages that show them. */
+export const moreFields = (more: { [name: string]: unknown }) => void Object.assign(fields, more);
 
 type Known = {
   name: string;

@@ -211,6 +211,43 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/day-plan": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * A day of a job: when the wish of each setup can be had, the order they are shot in, what does not fit and what would make
+         *     it.
+         */
+        post: operations["day_plan"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/day-plan/hour": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** What clocks at a setup's place show at a minute of a day: what it is pinned to when it is dragged there. */
+        post: operations["hour_of_day"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/dials": {
         parameters: {
             query?: never;
@@ -222,6 +259,23 @@ export interface paths {
         put?: never;
         /** Lists the settings on the dials of a camera. */
         post: operations["dials"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/edit-job": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** A job with one number changed. Nothing is stored. */
+        post: operations["edit_job"];
         delete?: never;
         options?: never;
         head?: never;
@@ -505,6 +559,40 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/jobs/{id}/day.csv": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** A day of a job that is kept, as a table. */
+        get: operations["day_table"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/jobs/{id}/day.ics": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** A day of a job that is kept, as a calendar with alarms. */
+        get: operations["day_calendar"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/jobs/{id}/file": {
         parameters: {
             query?: never;
@@ -599,6 +687,23 @@ export interface paths {
         };
         /** The log of a job’s frames as JSON: everything that is kept of each, with the setup as it stood. */
         get: operations["frame_log"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/jobs/{id}/frames/worked": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Of each setup of a job the frame that came nearest to its plan, with the setup as it stood then. */
+        get: operations["frames_that_worked"];
         put?: never;
         post?: never;
         delete?: never;
@@ -2008,6 +2113,20 @@ export interface components {
              */
             altitude_deg: number;
         };
+        /** @description Somebody who comes at an hour. */
+        Arrival: {
+            /** @description Unique in the job. */
+            id: string;
+            /** @description Who. May be empty while it is written. */
+            name: string;
+            /**
+             * @description When: `14:30`.
+             * @example 14:30
+             */
+            at: string;
+            /** @description The setups they are in, by their ids; empty means all. At most 60. */
+            setup_ids?: string[];
+        };
         /** @description Lamps. */
         Artificial: {
             /** @description What kind of light. */
@@ -3106,6 +3225,22 @@ export interface components {
             /** @description In words. */
             says: string;
         };
+        /** @description A change that makes everything fit. */
+        DayChange: {
+            /** @description What kind: `begin_earlier`, `end_later`, `quicker`, `outside_its_light`. */
+            code: string;
+            /** @description The setup it is about. */
+            setup_id?: string | null;
+            /**
+             * Format: int32
+             * @description By how many minutes.
+             */
+            minutes: number;
+            /** @description The hour the day begins or ends at then, where that is the change: `06:35`. */
+            hour?: string | null;
+            /** @description In words: `Begin 25 min earlier, at 06:35.` */
+            says: string;
+        };
         /** @description Something that happens to the sun at an hour. */
         DayEvent: {
             /** @description What. */
@@ -3122,6 +3257,74 @@ export interface components {
             /** @description In words: `Sunset`, `Behind the hill`. */
             says: string;
         };
+        /** @description A setup on its day. */
+        DayLane: {
+            /** @description The setup. */
+            setup_id: string;
+            /** @description What it is called. */
+            name: string;
+            /** @description Its windows of light in words: `14:05 to 19:50`. */
+            says: string;
+            /** @description Its windows of light. */
+            windows: components["schemas"]["Stretch"][];
+            /** @description How well, every ten minutes. */
+            moments: components["schemas"]["LightMoment"][];
+            /** @description Whether its light follows from place and hour; otherwise it is taken to stay as it is. */
+            light_known: boolean;
+            /**
+             * Format: int32
+             * @description The minute its shooting is pinned to; null where it is not.
+             */
+            pinned_minute?: number | null;
+            /** @description What to know of it. */
+            note?: string | null;
+        };
+        /** @description A job's day. Minutes count from the midnight it begins with. */
+        DayPlan: {
+            /** @description In a sentence: `3 setups from 11:10 to 20:40.` */
+            says: string;
+            /** @description The day, as `2026-08-29`; null where nobody has said which. */
+            date?: string | null;
+            /** @description All days that setups of the job are on. */
+            dates: string[];
+            /** @description The zone its clocks keep; null where no setup has a place. */
+            time_zone?: string | null;
+            /**
+             * Format: int32
+             * @description How far it is looked at.
+             */
+            minutes: number;
+            /**
+             * Format: int32
+             * @description Nothing begins before this minute.
+             */
+            from_minute: number;
+            /**
+             * Format: int32
+             * @description Everything is done by this one.
+             */
+            to_minute: number;
+            /** @description What whole hours read on the clocks of the place. */
+            hours: components["schemas"]["HourMark"][];
+            /** @description The sun in a sentence; null where no setup has a place. */
+            sun_says?: string | null;
+            /** @description When the sun and its light come and go, where the first setup with a place is. */
+            events: components["schemas"]["DayEvent"][];
+            /** @description The kinds of light there. */
+            phases: components["schemas"]["LightPhaseStretch"][];
+            /** @description The setups of the day, in the order of the job. */
+            lanes: components["schemas"]["DayLane"][];
+            /** @description What is shot, in order. */
+            slots: components["schemas"]["DaySlot"][];
+            /** @description What does not fit beside it. */
+            left_out: components["schemas"]["LeftOut"][];
+            /** @description What by itself would make everything fit, the least first. */
+            changes: components["schemas"]["DayChange"][];
+            /** @description What to know. */
+            notes: string[];
+            /** @description What begins at another hour than before, where that was sent: `Cooper in the yard at 14:35, not 14:10`. */
+            moved: string[];
+        };
         /** @description A setup whose day is asked for. */
         DayRequest: {
             /** @description The setup, with its place and hour. */
@@ -3133,6 +3336,47 @@ export interface components {
              * @description From one point of the strip to the next, in minutes, 1 to 60.
              */
             step_min: number;
+        };
+        /** @description When a setup is built and shot. */
+        DaySlot: {
+            /** @description The setup. */
+            setup_id: string;
+            /** @description What it is called. */
+            name: string;
+            /**
+             * Format: int32
+             * @description When the way there begins, in minutes.
+             */
+            leaves_minute: number;
+            /**
+             * Format: int32
+             * @description When building begins.
+             */
+            builds_minute: number;
+            /**
+             * Format: int32
+             * @description When shooting begins.
+             */
+            shoots_minute: number;
+            /**
+             * Format: int32
+             * @description When it is done.
+             */
+            done_minute: number;
+            /** @description When shooting begins, in UTC. */
+            utc: string;
+            /** @description When it is done, in UTC. */
+            done_utc: string;
+            /** @description When shooting begins, on the clocks of its place. */
+            at: components["schemas"]["HourOfDay"];
+            /** @description When building begins, on the clock. */
+            builds: string;
+            /** @description When shooting begins, on the clock. */
+            shoots: string;
+            /** @description When it is done, on the clock. */
+            done: string;
+            /** @description In a sentence: `Build at 13:45, shoot 14:05 to 14:35.` */
+            says: string;
         };
         /** @description A day's light. Minutes count from the midnight it begins with. */
         DayTimeline: {
@@ -3402,6 +3646,13 @@ export interface components {
                  */
                 by: number;
             };
+        };
+        /** @description A job in which one number is changed. */
+        EditJob: {
+            /** @description The job. */
+            job: components["schemas"]["Job"];
+            /** @description What was typed into it, or stepped. */
+            edit: components["schemas"]["Edit"];
         };
         /** @description A number of the kit to change. */
         EditKit: {
@@ -3763,11 +4014,6 @@ export interface components {
              */
             clipped_percent: number;
         };
-        /**
-         * @description What a frame is for.
-         * @enum {string}
-         */
-        FrameKind: "main" | "clean_plate";
         /** @description A frame in a list. */
         FrameLine: {
             /** @description Its id. */
@@ -3948,19 +4194,6 @@ export interface components {
             focal_length_mm?: number | null;
             /** @description Whether the flash fired. */
             flash?: boolean | null;
-        };
-        /** @description A frame that is to be taken. The list is in the order of taking. */
-        FrameToTake: {
-            /** @description Unique among the setup's. */
-            id: string;
-            /** @description What it is called. */
-            name: string;
-            /** @description What it is for. */
-            kind?: components["schemas"]["FrameKind"];
-            /** @description The lights that are off for it, by their letters. At most 8. */
-            lights_off?: string[];
-            /** @description Whether people leave the frame. */
-            people_out?: boolean;
         };
         /** @description Two frames apart. */
         FramesApart: {
@@ -4274,6 +4507,29 @@ export interface components {
             /** @description What clocks show: `18:00`. */
             clock: string;
         };
+        /** @description A day and an hour as clocks at a place show them. */
+        HourOfDay: {
+            /** @description `2026-08-29`. */
+            date: string;
+            /** @description `19:46`. */
+            time: string;
+            /** @description Where clocks are put back and show this hour twice: whether the second one is meant. */
+            second_time: boolean;
+        };
+        /** @description Where in a day something is put. */
+        HourRequest: {
+            /** @description The job, as it is on screen. */
+            job: components["schemas"]["Job"];
+            /** @description Which of its days. */
+            date?: string | null;
+            /** @description The setup. */
+            setup_id: string;
+            /**
+             * Format: int32
+             * @description Minutes from where the day begins.
+             */
+            minute: number;
+        };
         /** @description Somebody or something that stands in the depth. */
         InDepth: {
             /** @description What it is: `Row 2`. */
@@ -4331,7 +4587,7 @@ export interface components {
             format: string;
             /**
              * Format: int32
-             * @description The version of the format: 9.
+             * @description The version of the format: 10.
              */
             format_version: number;
             /** @description What the job is called. 1 to 120 characters. */
@@ -4344,6 +4600,8 @@ export interface components {
             date?: string;
             /** @description Anything else. May be empty. */
             notes?: string;
+            /** @description What it asks of its days; left out where nobody has said anything of it. */
+            day?: components["schemas"]["JobDay"];
             /** @description The things the setups refer to, as they were when the job was last saved: so that the file is whole by itself. */
             kit: components["schemas"]["Kit"];
             /** @description The lighting arrangements, in the order they are shot. At most 60. */
@@ -4366,6 +4624,46 @@ export interface components {
             redo?: string | null;
             /** @description The document. */
             job: components["schemas"]["Job"];
+        };
+        /** @description What a job asks of its days. */
+        JobDay: {
+            /**
+             * @description Nothing begins before this hour: `07:00`.
+             * @default 07:00
+             * @example 07:00
+             */
+            begin?: string;
+            /**
+             * @description Everything is done by this hour: `22:00`. Where it is not after the first, it is one of the next day.
+             * @default 00:00
+             * @example 22:00
+             */
+            end?: string;
+            /**
+             * @description Who comes when. At most 60.
+             * @default []
+             */
+            people?: components["schemas"]["Arrival"][];
+            /**
+             * @description How long ways between spots take. At most 200.
+             * @default []
+             */
+            ways?: components["schemas"]["Way"][];
+            /**
+             * Format: int32
+             * @description Minutes between two spots of which nobody has said it, 0 to 600.
+             * @default 10
+             */
+            way_min?: number;
+        };
+        /** @description A job whose day is asked for. */
+        JobDayRequest: {
+            /** @description The job, as it is on screen. */
+            job: components["schemas"]["Job"];
+            /** @description Which of its days; left out, the one that is written on it, or the first. */
+            date?: string | null;
+            /** @description The plan that is looked at: what moved against it is told. At most 60. */
+            before?: components["schemas"]["SlotBefore"][];
         };
         /** @description A job in the list. */
         JobLine: {
@@ -4430,6 +4728,8 @@ export interface components {
             boards: components["schemas"]["Board"][];
             /** @description Backdrops: rolls, cloths, boards to stand before. At most 200. */
             backdrops: components["schemas"]["Backdrop"][];
+            /** @description Meters. At most 200. It came with version 10: a document of before has none. */
+            meters: components["schemas"]["Meter"][];
         };
         /** @description The kit as it is kept. */
         KitBody: {
@@ -4492,6 +4792,15 @@ export interface components {
             frames: number;
             /** @description Which of those that are kept, by their ids; empty where they are not. At most 1000. */
             from?: string[];
+        };
+        /** @description A setup that does not fit. */
+        LeftOut: {
+            /** @description The setup. */
+            setup_id: string;
+            /** @description What it is called. */
+            name: string;
+            /** @description Why, as far as one setup by itself can say. */
+            says: string;
         };
         /**
          * @description How distances are shown.
@@ -4717,6 +5026,23 @@ export interface components {
             /** @description The bar that shows the scale: metres and its label. */
             bar: components["schemas"]["Distance"];
         };
+        /** @description How well a wish can be had at a minute. */
+        LightMoment: {
+            /**
+             * Format: int32
+             * @description When.
+             */
+            minute: number;
+            /** @description Whether it can be had. */
+            can: boolean;
+            /**
+             * Format: double
+             * @description What is missing, in stops; 0 where nothing is.
+             */
+            missing_stops: number;
+            /** @description In words: `14:20: ISO 100, flash has 2 stops left`. */
+            says: string;
+        };
         /** @description One typical light. */
         LightOffer: {
             /** @description Its name in the format. */
@@ -4938,6 +5264,26 @@ export interface components {
             /** @description The modifier it was read through; none for a bare head. */
             modifier_id?: string | null;
         };
+        /** @description A meter of one's own: what it reads, less what it is off by, is the light that is there. */
+        Meter: {
+            /** @description Unique in the kit. */
+            id: string;
+            /** @description What it is called. */
+            name: string;
+            /**
+             * Format: double
+             * @description How much more light there is than it says, −3 to 3 stops: by frames, or by another meter beside it.
+             * @default 0
+             */
+            more_stops?: number;
+            /**
+             * Format: double
+             * @description One standard deviation of that, 0.01 to 3 stops. 0.15 for a meter that nobody has checked (common practice, no
+             *     source).
+             * @default 0.15
+             */
+            sure_stops?: number;
+        };
         /** @description One reading, and how, where and when it was taken. */
         MeterReading: {
             /** @description What was read. */
@@ -4954,6 +5300,8 @@ export interface components {
             at?: components["schemas"]["LocalTime"] | null;
             /** @description Where, in words. May be empty. */
             place?: string;
+            /** @description With which meter of the kit; left out where that was not said. */
+            meter_id?: string | null;
             /** @description Whether a stand-in made it up and no meter took it. */
             simulated?: boolean;
         };
@@ -5148,6 +5496,12 @@ export interface components {
                 camera_id: string;
                 /** @description The lens. */
                 lens_id: string;
+            };
+        } | {
+            /** @description A meter. */
+            meter: {
+                /** @description The meter. */
+                meter_id: string;
             };
         } | {
             /** @description A unit through a modifier. */
@@ -6123,6 +6477,28 @@ export interface components {
             /** @description What lies behind it. */
             background: components["schemas"]["Background"];
         };
+        /** @description What a setup asks of the day. */
+        Schedule: {
+            /**
+             * Format: int32
+             * @description Minutes to build it, 0 to 600.
+             * @default 15
+             */
+            build_min?: number;
+            /**
+             * Format: int32
+             * @description Minutes to shoot it, 1 to 600.
+             * @default 20
+             */
+            shoot_min?: number;
+            /** @default null */
+            pinned?: components["schemas"]["LocalTime"] | null;
+            /**
+             * @description Where it stands, in a word: setups of one spot have no way between them. May be empty.
+             * @default
+             */
+            spot?: string;
+        };
         /** @description A sensor. */
         Sensor: {
             /**
@@ -6451,8 +6827,10 @@ export interface components {
             /** @description The lights. At most 8. */
             lights: components["schemas"]["Light"][];
             set?: components["schemas"]["Set"] | null;
-            /** @description The frames that are taken, in order. At most 40. */
-            frames?: components["schemas"]["FrameToTake"][];
+            /** @description The shots that are taken, in order. At most 40. */
+            shots?: components["schemas"]["Shot"][];
+            /** @description What it asks of its day; left out where nobody has said anything of it. */
+            schedule?: components["schemas"]["Schedule"];
             learnt?: components["schemas"]["Learnt"] | null;
         };
         /** @description A setup with a mixture on its dials. */
@@ -6498,6 +6876,45 @@ export interface components {
             /** @description The light it is about; null where it is about the camera. */
             light_id?: string | null;
         };
+        /** @description Frames of one kind that are to be taken. The list is in the order of taking. */
+        Shot: {
+            /** @description Unique among the setup's. */
+            id: string;
+            /** @description What it is called. */
+            name: string;
+            /** @description How it is taken. */
+            kind?: components["schemas"]["ShotKind"];
+            /** @description Who is in it. May be empty. */
+            who?: string;
+            /**
+             * Format: int32
+             * @description How many frames, at least; of a multiple exposure its exposures, of a stack or a bracket its frames. 1 to 1000.
+             * @default 1
+             */
+            frames?: number;
+            /**
+             * Format: double
+             * @description From one frame of a bracket to the next, 0.1 to 5 stops.
+             * @default 1
+             */
+            step_stops?: number;
+            /**
+             * @description How much of the light each exposure of a multiple one has against the others; empty where all have the same. At
+             *     most 20.
+             */
+            parts?: number[];
+            /** @description The lights that are off for it, by their letters. At most 8. */
+            lights_off?: string[];
+            /** @description Whether people leave the frame. */
+            people_out?: boolean;
+            /** @description Poses, props, hazards. May be empty. */
+            notes?: string;
+        };
+        /**
+         * @description How a shot is taken.
+         * @enum {string}
+         */
+        ShotKind: "picture" | "clean_plate" | "helper_pair" | "multiple_exposure" | "stack" | "bracket" | "panning";
         /** @description How a person wants numbers shown. */
         Show: {
             /** @description Distances. */
@@ -6591,6 +7008,13 @@ export interface components {
          * @enum {string}
          */
         Skin: "pale" | "medium" | "dark";
+        /** @description When the shooting of a setup began in the plan that is being looked at. */
+        SlotBefore: {
+            /** @description The setup. */
+            setup_id: string;
+            /** @description When, in UTC. */
+            utc: string;
+        };
         /** @description A setup to solve. */
         SolveRequest: {
             /** @description The setup. */
@@ -7307,6 +7731,12 @@ export interface components {
                 lens_id: string;
             };
         } | {
+            /** @description A meter that the light there was read with. */
+            meter: {
+                /** @description The meter. */
+                meter_id: string;
+            };
+        } | {
             /** @description The light that is there, on a region. */
             ambient: {
                 /** @description The region. */
@@ -7400,6 +7830,21 @@ export interface components {
             /** @description Whether the folder is there. */
             there: boolean;
         };
+        /** @description How long a way takes, in either direction. */
+        Way: {
+            /** @description Unique in the job. */
+            id: string;
+            /** @description One spot. */
+            from: string;
+            /** @description The other. */
+            to: string;
+            /**
+             * Format: int32
+             * @description How long, 0 to 600 minutes.
+             * @default 10
+             */
+            minutes: number;
+        };
         /** @description The cloud over the day. */
         Weather: {
             /** @description The same all day, by hand. */
@@ -7440,6 +7885,25 @@ export interface components {
          * @enum {string}
          */
         WishKind: "key" | "fill" | "rim" | "place";
+        /** @description What worked in a job. */
+        Worked: {
+            /** @description In the order of the setups; those without a frame that tells are left out. */
+            setups: components["schemas"]["WorkedFrame"][];
+        };
+        /** @description The frame of a setup that came nearest to its plan. */
+        WorkedFrame: {
+            /** @description The frame. */
+            frame: components["schemas"]["FrameLine"];
+            /**
+             * Format: double
+             * @description How far the region is off that is off most, in stops.
+             */
+            most_off_stops: number;
+            /** @description Of how many frames of the setup in which something could be told. */
+            of: number;
+            /** @description The setup as it stood then. */
+            setup: components["schemas"]["Setup"];
+        };
         /** @description One line of the workings. */
         Working: {
             /** @description What is worked out: `Camera`. */
@@ -8489,6 +8953,198 @@ export interface operations {
             };
         };
     };
+    day_plan: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["JobDayRequest"];
+            };
+        };
+        responses: {
+            /** @description The day */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DayPlan"];
+                };
+            };
+            /** @description The request cannot be understood */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Not from here, or the data file was opened for reading only */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description The body was not sent in time */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description The body is too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description The body is of another kind */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description A field is wrong: says which, and what is allowed */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description A fault of Tolva’s own, or of the data file */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Too much at once, or the data file is locked: try again in a moment */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+        };
+    };
+    hour_of_day: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["HourRequest"];
+            };
+        };
+        responses: {
+            /** @description The hour */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HourOfDay"];
+                };
+            };
+            /** @description The request cannot be understood */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Not from here, or the data file was opened for reading only */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description The body was not sent in time */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description The body is too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description The body is of another kind */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description A field is wrong: says which, and what is allowed */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description A fault of Tolva’s own, or of the data file */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Too much at once, or the data file is locked: try again in a moment */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+        };
+    };
     dials: {
         parameters: {
             query?: never;
@@ -8509,6 +9165,102 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Dials"];
+                };
+            };
+            /** @description The request cannot be understood */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Not from here, or the data file was opened for reading only */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description The body was not sent in time */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description The body is too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description The body is of another kind */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description A field is wrong: says which, and what is allowed */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description A fault of Tolva’s own, or of the data file */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Too much at once, or the data file is locked: try again in a moment */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+        };
+    };
+    edit_job: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["EditJob"];
+            };
+        };
+        responses: {
+            /** @description The job */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Job"];
                 };
             };
             /** @description The request cannot be understood */
@@ -10503,6 +11255,164 @@ export interface operations {
             };
         };
     };
+    day_table: {
+        parameters: {
+            query?: {
+                /** @description As `2026-08-29`; left out, the one that is written on the job, or the first. */
+                date?: string | null;
+            };
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description CSV (RFC 4180) */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "text/csv": string;
+                };
+            };
+            /** @description The request cannot be understood */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Not from here, or the data file was opened for reading only */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description There is no such thing */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description A field is wrong: says which, and what is allowed */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description A fault of Tolva’s own, or of the data file */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Too much at once, or the data file is locked: try again in a moment */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+        };
+    };
+    day_calendar: {
+        parameters: {
+            query?: {
+                /** @description As `2026-08-29`; left out, the one that is written on the job, or the first. */
+                date?: string | null;
+            };
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description iCalendar (RFC 5545) */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "text/calendar": string;
+                };
+            };
+            /** @description The request cannot be understood */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Not from here, or the data file was opened for reading only */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description There is no such thing */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description A field is wrong: says which, and what is allowed */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description A fault of Tolva’s own, or of the data file */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Too much at once, or the data file is locked: try again in a moment */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+        };
+    };
     export_job: {
         parameters: {
             query?: never;
@@ -10870,6 +11780,73 @@ export interface operations {
                 };
                 content: {
                     "application/json": unknown;
+                };
+            };
+            /** @description The request cannot be understood */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Not from here, or the data file was opened for reading only */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description There is no such thing */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description A fault of Tolva’s own, or of the data file */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Too much at once, or the data file is locked: try again in a moment */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+        };
+    };
+    frames_that_worked: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description What worked */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Worked"];
                 };
             };
             /** @description The request cannot be understood */

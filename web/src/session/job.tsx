@@ -67,6 +67,7 @@ function openJob(id: string, client: QueryClient): JobRunner {
       return bodyOf(await answered(api.POST(path, { ...keyed(key), body: { based_on } })));
     },
     ask: async (document, scope, command, context) => {
+      if (command && scope.length === 0) return { document: await editedJob(document, command), plan: undefined };
       const setup = valueAt(document, scope) as Setup;
       // What waited since another time is asked before any setup is looked at.
       const { kit, show, map } = (context as Context | undefined) ?? { kit: kitOf(document), show: shownNow };
@@ -85,6 +86,13 @@ function openJob(id: string, client: QueryClient): JobRunner {
     },
     took: () => void client.invalidateQueries({ queryKey: ['jobs'] }),
   });
+}
+
+/** A job with a number of its own typed or stepped: nothing is planned by that. */
+async function editedJob(job: Job, command: SetupCommand): Promise<Job> {
+  const sent = asSent(command, job);
+  if (typeof sent === 'string' || !('edit' in sent)) return job;
+  return answered(api.POST('/api/v1/edit-job', { body: { job, edit: sent.edit } }));
 }
 
 const JobContext = createContext<JobRunner | undefined>(undefined);

@@ -21,6 +21,7 @@ export const kinds = [
   'boards',
   'backdrops',
   'triggers',
+  'meters',
 ] as const;
 export type Kind = (typeof kinds)[number];
 
@@ -124,6 +125,7 @@ export const together = (owned: Kit, job: Kit): Kit => ({
   boards: union(owned.boards, job.boards),
   backdrops: union(owned.backdrops, job.backdrops),
   triggers: union(owned.triggers, job.triggers),
+  meters: union(owned.meters, job.meters),
 });
 
 /** What each thing of a kind is called in a list; one that has left the kit says so. */

@@ -10,8 +10,13 @@ export type Ports<T, C, P> = {
   get: () => Promise<Body<T>>;
   put: (key: string, basedOn: number, says: string, document: T) => Promise<Body<T>>;
   step: (key: string, which: 'undo' | 'redo', basedOn: number) => Promise<Body<T>>;
-  /** The document with a command carried out in a part of it, and the plan of that part. */
-  ask: (document: T, scope: Path, command: C | undefined, context: unknown) => Promise<{ document: T; plan: P }>;
+  /** The document with a command carried out in a part of it, and the plan of that part; none of what is not planned. */
+  ask: (
+    document: T,
+    scope: Path,
+    command: C | undefined,
+    context: unknown,
+  ) => Promise<{ document: T; plan: P | undefined }>;
   /** A document that was never saved, as one of this version of Tolva. */
   upgraded: (draft: T, now: T) => Promise<T>;
   /** What somebody else saved, where a save or step was refused for it. */

@@ -34,6 +34,8 @@ pub struct MeterReading {
     pub at: Option<LocalTime>,
     /// Where, in words. May be empty.
     pub place: String,
+    /// With which meter of the kit, where that was said.
+    pub meter_id: Option<String>,
     /// Whether a stand-in made it up and no meter took it.
     pub simulated: bool,
 }
@@ -144,6 +146,7 @@ impl MeterReading {
             surface_stops: 0.0,
             at: None,
             place: String::new(),
+            meter_id: None,
             simulated: false,
         }
     }

@@ -23,7 +23,7 @@ async fn setup(tolva: &Tolva, id: &str, of: &str) -> Value {
 async fn until(tolva: &Tolva, id: &str, of: &str, is: impl Fn(&Value) -> bool) {
     settle(|| async {
         let setup = setup(tolva, id, of).await;
-        if is(&setup) { Ok(()) } else { Err(setup["frames"].to_string()) }
+        if is(&setup) { Ok(()) } else { Err(setup["shots"].to_string()) }
     })
     .await;
 }
@@ -78,13 +78,13 @@ async fn a_clean_plate_by_keyboard() {
     b.script("document.querySelector(\"button[aria-label='Add a clean plate for A']\").focus()").await;
     b.press(Key::Enter).await;
     b.shows("ol[aria-label='Frames to take, in order']", "A off").await;
-    until(&tolva, &id, "archivist", |setup| setup["frames"].as_array().map(Vec::len) == Some(2)).await;
+    until(&tolva, &id, "archivist", |setup| setup["shots"].as_array().map(Vec::len) == Some(2)).await;
     let name = b.field("Frame 2", 0).await;
     b.fill(&name, "Glasses without the light").await;
-    until(&tolva, &id, "archivist", |setup| setup["frames"][1]["name"] == "Glasses without the light").await;
+    until(&tolva, &id, "archivist", |setup| setup["shots"][1]["name"] == "Glasses without the light").await;
     b.saved().await;
     b.button("Take The picture off the list").await.click().await.expect("off");
-    until(&tolva, &id, "archivist", |setup| setup["frames"].as_array().map(Vec::len) == Some(1)).await;
+    until(&tolva, &id, "archivist", |setup| setup["shots"].as_array().map(Vec::len) == Some(1)).await;
     b.close().await;
 }
 

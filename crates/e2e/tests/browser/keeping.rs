@@ -238,6 +238,6 @@ async fn an_edit_from_before_an_upgrade_is_not_lost() {
     b.saved().await;
     let job = tolva.job(&id).await;
     assert_eq!(job["setups"][0]["regions"][0]["ambient"]["readings"][0]["reading"]["ev"]["ev100"], 13.4);
-    assert_eq!(job["format_version"], 9);
+    assert_eq!(job["format_version"], 10);
     b.close().await;
 }

@@ -1,6 +1,7 @@
 //! The real interface in a real browser, screen by screen. One program, so that two tests always run side by side.
 
 mod colour;
+mod day;
 mod events;
 mod everyone;
 mod falling;

@@ -16,6 +16,7 @@ pub(crate) fn kit(c: &mut Checker, kit: &Kit) {
     each(c, "booms", &kit.booms, |boom| &boom.id, |_, _| {});
     each(c, "boards", &kit.boards, |board| &board.id, |_, _| {});
     each(c, "backdrops", &kit.backdrops, |backdrop| &backdrop.id, |_, _| {});
+    each(c, "meters", &kit.meters, |meter| &meter.id, |_, _| {});
     each(c, "modifiers", &kit.modifiers, |modifier| &modifier.id, |_, _| {});
     each(c, "flashes", &kit.flashes, |flash| &flash.id, |c, one| flash(c, one, kit));
 }

@@ -4,6 +4,7 @@
 use std::collections::HashSet;
 
 mod camera;
+mod day;
 mod kit;
 mod lights;
 mod scene;
@@ -11,6 +12,7 @@ mod set;
 
 pub(crate) use self::kit::kit;
 use camera::{lens, sync};
+use day::{day, schedule, shot};
 use lights::{gels, light};
 use scene::local_time;
 
@@ -48,6 +50,7 @@ impl Job {
                 c.coded("setups", ProblemCode::Count, format!("they use {count} different {kind}: at most {most}"));
             }
         }
+        c.within("day", |c| day(c, &self.day));
         c.within("kit", |c| kit(c, &self.kit));
         let mut ids = HashSet::new();
         c.each("setups", &self.setups, |c, one| {
@@ -112,9 +115,10 @@ fn setup(c: &mut Checker, setup: &Setup, kit: &Kit) {
         unique(c, &mut ids, &one.id);
         light(c, one, setup, kit);
     });
-    // A frame may name a light that has gone since: it is off for every frame.
+    c.within("schedule", |c| schedule(c, &setup.schedule));
+    // A shot may name a light that has gone since: it is off for every one.
     let mut ids = HashSet::new();
-    c.each("frames", &setup.frames, |c, one| unique(c, &mut ids, &one.id));
+    c.each("shots", &setup.shots, |c, one| shot(c, one, &mut ids));
     // How they are bound is no range: together they are numbers that unknowns can have, or not.
     if let Some(one) = setup.learnt.clone()
         && let Err(wrong) = tolva_planner::setup::Learnt::from(one).belief()
@@ -140,6 +144,9 @@ fn regions(c: &mut Checker, setup: &Setup, kit: &Kit) {
             c.each("readings", &region.ambient.readings, |c, taken| {
                 if let Some(at) = &taken.at {
                     c.within("at", |c| local_time(c, at));
+                }
+                if let Some(id) = &taken.meter_id {
+                    found(c, "meter_id", id, &kit.meters, |meter| &meter.id);
                 }
             });
             c.within("colour", |c| colour(c, region.ambient.colour));

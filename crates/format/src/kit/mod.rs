@@ -57,6 +57,10 @@ pub struct Kit {
     #[serde(default)]
     #[schema(required = true, max_items = 200)]
     pub backdrops: Vec<Backdrop>,
+    /// Meters. At most 200. It came with version 10: a document of before has none.
+    #[serde(default)]
+    #[schema(required = true, max_items = 200)]
+    pub meters: Vec<Meter>,
 }
 
 /// A lens.
@@ -218,6 +222,31 @@ pub struct Backdrop {
     pub reflectance: f64,
     /// Its colour.
     pub colour: SurfaceColour,
+}
+
+/// A meter of one's own: what it reads, less what it is off by, is the light that is there.
+#[derive(Clone, Debug, PartialEq, Serialize, Deserialize, Ranged, ToSchema)]
+#[serde(deny_unknown_fields)]
+pub struct Meter {
+    /// Unique in the kit.
+    #[schema(min_length = 1, max_length = 60)]
+    pub id: String,
+    /// What it is called.
+    #[schema(min_length = 1, max_length = 120)]
+    pub name: String,
+    /// How much more light there is than it says, −3 to 3 stops: by frames, or by another meter beside it.
+    #[serde(default)]
+    #[schema(minimum = -3, maximum = 3, default = 0)]
+    pub more_stops: f64,
+    /// One standard deviation of that, 0.01 to 3 stops. 0.15 for a meter that nobody has checked (common practice, no
+    /// source).
+    #[serde(default = "unchecked_meter")]
+    #[schema(minimum = 0.01, maximum = 3, default = 0.15)]
+    pub sure_stops: f64,
+}
+
+fn unchecked_meter() -> f64 {
+    tolva_planner::uncertainty::METER
 }
 
 /// A radio trigger: one on the camera, and what the units listen on.

@@ -89,6 +89,10 @@ pub struct MeterReading {
     #[serde(default, skip_serializing_if = "String::is_empty")]
     #[schema(max_length = 120)]
     pub place: String,
+    /// With which meter of the kit; left out where that was not said.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    #[schema(min_length = 1, max_length = 60)]
+    pub meter_id: Option<String>,
     /// Whether a stand-in made it up and no meter took it.
     #[serde(default, skip_serializing_if = "std::ops::Not::not")]
     pub simulated: bool,

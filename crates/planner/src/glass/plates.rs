@@ -1,10 +1,10 @@
 //! Clean plates: a second frame with something off, all else the same, to take over what a reflection spoils.
 
 use crate::refused::Refused;
-use crate::setup::{FrameKind, FrameToTake, Setup};
+use crate::setup::{Setup, Shot, ShotKind};
 
-/// A setup has so many frames to take at most.
-pub const MOST_FRAMES: usize = 40;
+/// A setup has so many shots at most.
+pub const MOST_SHOTS: usize = 40;
 
 /// A clean plate joins the frames of a setup, after the picture itself where the list is empty: the same settings with
 /// these lights off, with or without people. One that is there already stays as it is.
@@ -20,24 +20,23 @@ pub fn clean_plate(
     if let Some(missing) = lights_off.iter().find(|id| !setup.lights.iter().any(|light| &light.id == *id)) {
         return Err(Refused::NoSuchLight(missing.clone()));
     }
-    let same = |one: &FrameToTake| {
-        one.kind == FrameKind::CleanPlate && one.lights_off == lights_off && one.people_out == people_out
-    };
-    if setup.frames.iter().any(same) {
+    let same =
+        |one: &Shot| one.kind == ShotKind::CleanPlate && one.lights_off == lights_off && one.people_out == people_out;
+    if setup.shots.iter().any(same) {
         return Ok(());
     }
-    let main_first = setup.frames.is_empty();
-    if setup.frames.len() + 1 + usize::from(main_first) > MOST_FRAMES {
-        return Err(Refused::Full(MOST_FRAMES));
+    let main_first = setup.shots.is_empty();
+    if setup.shots.len() + 1 + usize::from(main_first) > MOST_SHOTS {
+        return Err(Refused::Full(MOST_SHOTS));
     }
-    let add = |frames: &mut Vec<FrameToTake>, name: &str, kind, lights_off, people_out| {
+    let add = |frames: &mut Vec<Shot>, name: &str, kind, lights_off, people_out| {
         let free = (1..=frames.len() + 1).map(|number| format!("frame-{number}"));
         let id = free.into_iter().find(|id| !frames.iter().any(|one| &one.id == id)).unwrap_or_default();
-        frames.push(FrameToTake { id, name: name.to_owned(), kind, lights_off, people_out });
+        frames.push(Shot { name: name.to_owned(), kind, lights_off, people_out, ..Shot::new(&id) });
     };
     if main_first {
-        add(&mut setup.frames, main_name, FrameKind::Main, Vec::new(), false);
+        add(&mut setup.shots, main_name, ShotKind::Picture, Vec::new(), false);
     }
-    add(&mut setup.frames, name, FrameKind::CleanPlate, lights_off, people_out);
+    add(&mut setup.shots, name, ShotKind::CleanPlate, lights_off, people_out);
     Ok(())
 }

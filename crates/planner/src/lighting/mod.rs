@@ -21,7 +21,7 @@ use tolva_core::optics::CloseUp;
 use tolva_core::scale::{Aperture, Dial, Engraved, Iso, Millimetres, Setting, Shutter, Stops};
 
 use crate::refused::Refused;
-use crate::setup::{Camera, Depth, Gel, Kit, Lens, Setup, Sync, camera_more};
+use crate::setup::{Camera, Depth, Gel, Kit, Lens, Meter, Setup, Sync, camera_more, meter_more};
 use crate::staging::{SetAmbient, Stage, on_regions};
 use prepared_light::Either;
 
@@ -46,6 +46,8 @@ pub struct Prepared<'a> {
     pub films: Vec<Shift>,
     /// What it rests on, one a region.
     pub known: Vec<AmbientSource>,
+    /// The meter of the kit it was read with, one a region; nothing where that was not said.
+    pub meters: Vec<Option<&'a Meter>>,
     /// The region that lies behind the subject.
     pub background: usize,
     /// The side of the subject that the ambient lights more.
@@ -108,8 +110,8 @@ impl<'a> Prepared<'a> {
             .sum::<Result<Stops, Refused>>()?;
         let camera = found("camera", &setup.camera_id, &kit.cameras, |camera| &camera.id)?;
         let lens = found("lens", &setup.lens_id, &kit.lenses, |lens| &lens.id)?;
+        let mut meters = meters(setup, kit)?;
         let stage = setup.set.as_ref().map(|_| Arc::new(Stage::of(setup, kit)));
-        let learnt = setup.learnt.as_ref();
         let mut lights = Vec::new();
         let mut lamps = Vec::new();
         for (index, one) in setup.lights.iter().enumerate() {
@@ -148,10 +150,11 @@ impl<'a> Prepared<'a> {
             if by.follows_lit {
                 light[index].follower = light[lit].follower;
                 light[index].film = light[lit].film;
+                meters[index] = meters[lit];
             }
         }
-        for (light, region) in light.iter_mut().zip(&setup.regions) {
-            light.film = light.film - learnt.map_or(Stops::ZERO, |learnt| learnt.ambient(&region.id));
+        for ((light, region), meter) in light.iter_mut().zip(&setup.regions).zip(&meters) {
+            light.film = light.film - ambient_more(setup, &region.id, *meter);
         }
         // What follows the lit side is taken from it before a card is put there.
         for (light, by) in light.iter_mut().zip(&set_ambient) {
@@ -169,6 +172,7 @@ impl<'a> Prepared<'a> {
             films: films.iter().map(|film| film.iter().map(|gel| gel.shift()).sum()).collect(),
             known: light.iter().map(|light| light.follower.known(at, now.as_ref())).collect(),
             light,
+            meters,
             scene,
             background,
             lit,
@@ -214,6 +218,18 @@ impl<'a> Prepared<'a> {
 /// A thing of the kit by its id.
 fn found<'a, T>(what: &'static str, id: &str, all: &'a [T], id_of: impl Fn(&T) -> &str) -> Result<&'a T, Refused> {
     all.iter().find(|thing| id_of(thing) == id).ok_or_else(|| Refused::NotInKit { what, id: id.to_owned() })
+}
+
+/// The meter of the kit that each region was read with.
+fn meters<'a>(setup: &Setup, kit: &'a Kit) -> Result<Vec<Option<&'a Meter>>, Refused> {
+    let last = setup.regions.iter().map(|region| region.ambient.last().and_then(|taken| taken.meter_id.as_ref()));
+    last.map(|id| id.map(|id| found("meter", id, &kit.meters, |meter| &meter.id)).transpose()).collect()
+}
+
+/// How much more light there is on a region than was read or taken for it, by what frames have taught.
+fn ambient_more(setup: &Setup, region_id: &str, meter: Option<&Meter>) -> Stops {
+    let learnt = setup.learnt.as_ref().map_or(Stops::ZERO, |learnt| learnt.ambient(region_id));
+    learnt + meter.map_or(Stops::ZERO, |meter| meter_more(setup, meter))
 }
 
 /// Gels of the kit by their ids.

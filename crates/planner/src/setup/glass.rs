@@ -1,4 +1,4 @@
-//! What mirrors on the set, and the frames that are taken for it.
+//! What mirrors on the set.
 
 /// A pane: a window, a glazed door, a mirror, the glass of a picture, a table, a car's side.
 #[derive(Clone, Debug, PartialEq)]
@@ -44,29 +44,4 @@ pub enum PaneGlazing {
 pub struct Spectacles {
     /// How far the glasses look down, 0 to 30°: the temples raised behind the ears make it more.
     pub tilt_deg: f64,
-}
-
-/// A frame that is to be taken. The list is in the order of taking.
-#[derive(Clone, Debug, PartialEq)]
-pub struct FrameToTake {
-    /// Unique among the setup's.
-    pub id: String,
-    /// What it is called.
-    pub name: String,
-    /// What it is for.
-    pub kind: FrameKind,
-    /// The lights that are off for it, by their letters.
-    pub lights_off: Vec<String>,
-    /// Whether people leave the frame.
-    pub people_out: bool,
-}
-
-/// What a frame is for.
-#[derive(Clone, Copy, Debug, Default, PartialEq, Eq)]
-pub enum FrameKind {
-    /// The picture itself.
-    #[default]
-    Main,
-    /// A clean plate: the same settings with something off, to take over what a reflection spoils.
-    CleanPlate,
 }

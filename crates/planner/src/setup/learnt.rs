@@ -1,6 +1,6 @@
 //! What frames have taught about things that nobody knows: how much more light there is than their figures say.
 
-use super::{Camera, Flash, Light, Setup};
+use super::{Camera, Flash, Light, Meter, Setup};
 use tolva_core::frame::{Belief, NotABelief};
 use tolva_core::scale::Stops;
 
@@ -13,6 +13,11 @@ pub enum Unknown {
         camera_id: String,
         /// Its lens.
         lens_id: String,
+    },
+    /// A meter that the light there was read with.
+    Meter {
+        /// The meter.
+        meter_id: String,
     },
     /// The light that is there, on a region.
     Ambient {
@@ -42,6 +47,7 @@ impl Unknown {
     pub fn code(&self) -> &'static str {
         match self {
             Self::Camera { .. } => "camera",
+            Self::Meter { .. } => "meter",
             Self::Ambient { .. } => "ambient",
             Self::Light { .. } => "light",
             Self::Spill { .. } => "spill",
@@ -79,6 +85,12 @@ pub struct Learnt {
 pub fn camera_more(setup: &Setup, camera: &Camera) -> Stops {
     let learnt = setup.learnt.as_ref().and_then(|learnt| learnt.camera(setup));
     learnt.or_else(|| camera.tuned_with(&setup.lens_id).map(|one| Stops(one.more_stops))).unwrap_or(Stops::ZERO)
+}
+
+/// How much more light there is than a meter says: what this setup's frames have taught, otherwise what is kept with it.
+pub fn meter_more(setup: &Setup, meter: &Meter) -> Stops {
+    let learnt = setup.learnt.as_ref().and_then(|learnt| learnt.meter(&meter.id));
+    learnt.unwrap_or(Stops(meter.more_stops))
 }
 
 /// How much more a light gives where it is aimed than its figures say: what this setup's frames have taught, otherwise what is
@@ -123,6 +135,11 @@ impl Learnt {
             Unknown::Camera { camera_id, lens_id } => *camera_id == setup.camera_id && *lens_id == setup.lens_id,
             _ => false,
         })
+    }
+
+    /// How much more light there is than a meter says.
+    pub fn meter(&self, of: &str) -> Option<Stops> {
+        self.more(|one| matches!(one, Unknown::Meter { meter_id } if meter_id == of))
     }
 
     /// How much more light there is on a region.

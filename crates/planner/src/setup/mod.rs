@@ -6,18 +6,20 @@ mod conventions;
 mod glass;
 mod kit;
 mod learnt;
+mod schedule;
 mod set;
 mod starter;
 
 pub use blend::{Blend, BlendNumber};
 pub use conventions::{AutomaticConvention, ExposureConvention, FallingOrder, Preference};
-pub use glass::{FrameKind, FrameToTake, Pane, PaneGlazing, Spectacles};
+pub use glass::{Pane, PaneGlazing, Spectacles};
 pub use kit::{
     Backdrop, BareSurface, Board, Boom, Camera, ContinuousOutput, DiscSurface, Duty, Filter, Flash, FlashOutput, Gel,
-    GuideNumberFeet, GuideNumberMetres, GuideNumberZoom, IsoRange, Kit, Lens, MeasuredOutput, Modifier,
+    GuideNumberFeet, GuideNumberMetres, GuideNumberZoom, IsoRange, Kit, Lens, MeasuredOutput, Meter, Modifier,
     ModifierSurface, PowerRange, RectangleSurface, ShutterRange, Stand, Trigger, TunedLens, TunedThrough,
 };
-pub use learnt::{Believed, Learnt, Unknown, camera_more, light_more};
+pub use learnt::{Believed, Learnt, Unknown, camera_more, light_more, meter_more};
+pub use schedule::{Arrival, JobDay, Schedule, Shot, ShotKind, Way};
 pub use set::{
     CameraAim, CameraPlace, Card, CardKind, Ceiling, Clothes, FeatherTo, Finish, Floor, Hazard, HazardKind, Head,
     LightPlace, Opening, Person, Product, ProductShape, RegionPlace, Set, Side, Skin, Support, Wall,
@@ -80,8 +82,10 @@ pub struct Setup {
     pub lights: Vec<Light>,
     /// What stands on the set, to scale; left out while nobody has used it: what lights reach is then as it was typed.
     pub set: Option<Set>,
-    /// The frames that are taken, in order. At most 40.
-    pub frames: Vec<FrameToTake>,
+    /// The shots that are taken, in order. At most 40.
+    pub shots: Vec<Shot>,
+    /// What it asks of its day.
+    pub schedule: Schedule,
     /// What frames that came have taught; nothing where none was measured.
     pub learnt: Option<Learnt>,
 }
@@ -356,7 +360,8 @@ impl Setup {
             falling_order: FallingOrder::default(),
             lights: light.into_iter().collect(),
             set: None,
-            frames: Vec::new(),
+            shots: Vec::new(),
+            schedule: Schedule::default(),
             learnt: None,
         }
     }

@@ -4,9 +4,10 @@
 
 use super::{
     Backdrop, BareSurface, Board, Boom, Camera, CardKind, ContinuousOutput, DiscSurface, Duty, Filter, Flash,
-    FlashOutput, Gel, GuideNumberMetres, GuideNumberZoom, IsoRange, Kit, Lens, Modifier, ModifierSurface, PowerRange,
-    RectangleSurface, ShutterRange, Stand, Trigger,
+    FlashOutput, Gel, GuideNumberMetres, GuideNumberZoom, IsoRange, Kit, Lens, Meter, Modifier, ModifierSurface,
+    PowerRange, RectangleSurface, ShutterRange, Stand, Trigger,
 };
+use crate::uncertainty::METER;
 use tolva_core::flash::{Duration, ZoomGuideNumber};
 use tolva_core::modifier::SurfaceColour;
 use tolva_core::optics::Sensor;
@@ -96,6 +97,7 @@ impl Kit {
                 height_m,
             })
             .into(),
+            meters: vec![meter()],
             backdrops: [
                 ("grey", "Grey backdrop, 2.7 m", 2.7, 0.18),
                 ("white", "White backdrop, 2.7 m", 2.7, 0.85),
@@ -112,6 +114,10 @@ impl Kit {
             .into(),
         }
     }
+}
+
+fn meter() -> Meter {
+    Meter { id: "hand".to_owned(), name: "Hand-held meter".to_owned(), more_stops: 0.0, sure_stops: METER }
 }
 
 fn cameras() -> Vec<Camera> {

@@ -6,10 +6,15 @@ mod unknowns;
 pub use unknowns::{Known, Seen, known_now, unknowns, weights, with_more};
 
 use crate::lighting::{AmbientSource, Prepared, PreparedLight};
-use crate::setup::FlashOutput;
+use crate::setup::{FlashOutput, Meter};
 use crate::solver::{Outcome, RegionOutcome};
 
+/// A reading with a meter that nobody named: its constant, and how it was held.
 const READING: f64 = 0.2;
+/// What a meter's own constant has of that, where nobody has checked it.
+pub const METER: f64 = 0.15;
+/// The rest of it: how a reading was held. √(0.2² − 0.15²).
+const HELD: f64 = 0.132;
 const GUESS: f64 = 1.0;
 const MODEL: f64 = 0.7;
 /// What following the model adds, a stop that the light has moved.
@@ -56,11 +61,12 @@ pub struct UncertaintyTerm {
     pub left: f64,
 }
 
-fn of_ambient(known: AmbientSource) -> f64 {
+/// What is not known of the light that is there, without what its meter is off.
+fn of_ambient(known: AmbientSource, meter: Option<&Meter>) -> f64 {
     match known {
         AmbientSource::Guess => GUESS,
         AmbientSource::Model => MODEL,
-        AmbientSource::Read { moved, .. } => READING.hypot(FOLLOWED * moved.0),
+        AmbientSource::Read { moved, .. } => meter.map_or(READING, |_| HELD).hypot(FOLLOWED * moved.0),
     }
 }
 
@@ -101,7 +107,9 @@ pub fn uncertainty_terms(setup: &Prepared<'_>, outcome: &Outcome, region: usize)
         let (_, sure) = known.belief.sum(&weights(setup, here, region, &known.of));
         return vec![UncertaintyTerm { stops: sure.0, narrow: Narrow::MeasureAFrame, left: 0.5 }];
     }
-    let ambient = (1.0 - here.flash_share()) * of_ambient(setup.known[region]);
+    let meter = setup.meters[region];
+    let of_ambient = of_ambient(setup.known[region], meter).hypot(meter.map_or(0.0, |meter| meter.sure_stops));
+    let ambient = (1.0 - here.flash_share()) * of_ambient;
     let again = matches!(setup.known[region], AmbientSource::Read { .. });
     let tuned_camera = setup.camera.tuned_with(&setup.setup.lens_id).map(|one| one.sure_stops);
     let mut all = vec![
@@ -113,7 +121,7 @@ pub fn uncertainty_terms(setup: &Prepared<'_>, outcome: &Outcome, region: usize)
         UncertaintyTerm {
             stops: ambient,
             narrow: Narrow::ReadAmbient { again },
-            left: READING / of_ambient(setup.known[region]).max(READING),
+            left: READING / of_ambient.max(READING),
         },
     ];
     for (index, ((light, at), given)) in setup.lights.iter().zip(&outcome.lights).zip(&here.each).enumerate() {
@@ -179,9 +187,9 @@ mod tests {
 
     #[test]
     fn a_reading_grows_stale_as_the_light_moves() {
-        let sigma = |moved: f64| of_ambient(AmbientSource::Read { minutes: Some(20.0), moved: Stops(moved) });
-        assert!(sigma(0.0) < sigma(-1.0) && sigma(-1.0) < of_ambient(AmbientSource::Model));
-        assert!(of_ambient(AmbientSource::Model) < of_ambient(AmbientSource::Guess));
+        let sigma = |moved: f64| of_ambient(AmbientSource::Read { minutes: Some(20.0), moved: Stops(moved) }, None);
+        assert!(sigma(0.0) < sigma(-1.0) && sigma(-1.0) < of_ambient(AmbientSource::Model, None));
+        assert!(of_ambient(AmbientSource::Model, None) < of_ambient(AmbientSource::Guess, None));
     }
 
     #[test]
@@ -226,5 +234,49 @@ mod tests {
         assert!(other < behind && other > 0.5 * behind, "by the camera alone: {other} {behind}");
         setup.lights[0].modifier_id = Some(kit.modifiers[3].id.clone());
         assert!(of(&setup, &kit, 1).0 > 2.0 * after.0);
+    }
+
+    /// A meter that reads half a stop too little is found out by a frame of two regions it was read on, wherever else it is
+    /// held after that, and the reading of it is surer.
+    #[test]
+    fn a_meter_is_known_wherever_it_is_held() {
+        use crate::frames::{Came, taught};
+        use crate::setup::Unknown;
+        let mut kit = Kit::starter();
+        let mut setup = Setup::new("a", &kit);
+        setup.blend = Blend::AmbientOnly { subject_stops: 0.0 };
+        for (region, ev100) in setup.regions.iter_mut().zip([11.0, 10.0]) {
+            region.ambient = Ambient::read(Reading::Ev(EvReading { ev100 }));
+            region.ambient.readings[0].meter_id = Some("hand".into());
+        }
+        kit.cameras[0].tuned.push(crate::setup::TunedLens {
+            lens_id: setup.lens_id.clone(),
+            more_stops: 0.0,
+            sure_stops: 0.03,
+        });
+        let figures = of(&setup, &kit, 0).0;
+        let plain = Prepared::new(&setup, &kit).expect("good");
+        let outcome = Outcome::of(&plain);
+        let seen = unknowns(&plain, &outcome);
+        assert_eq!(seen.iter().filter(|one| matches!(one.what, Unknown::Meter { .. })).count(), 1, "one meter");
+        let came =
+            |region: usize| Some(Came { stops: outcome.regions[region].together + Stops(0.5), sure: Stops(0.03) });
+        let learnt = taught(&plain, &outcome, outcome.settings, &[came(0), came(1), None]).expect("it tells");
+        let meter = learnt.meter("hand").expect("learnt");
+        let read = plain.ambient[0];
+        drop(plain);
+        assert!((0.2..0.5).contains(&meter.0), "no further than its certainty allows: {meter:?}");
+        // Kept in the kit, it counts for another setup from the first reading on.
+        kit.meters[0].more_stops = meter.0;
+        kit.meters[0].sure_stops = 0.05;
+        let after = Prepared::new(&setup, &kit).expect("good");
+        assert!((after.ambient[0] - read - meter).0.abs() < 1e-9);
+        drop(after);
+        assert!(of(&setup, &kit, 0).0 < figures);
+        // Who has not said with what they read knows nothing of it.
+        setup.regions[0].ambient.readings[0].meter_id = None;
+        assert_eq!(Prepared::new(&setup, &kit).expect("good").ambient[0], read);
+        setup.regions[0].ambient.readings[0].meter_id = Some("gone".into());
+        assert!(Prepared::new(&setup, &kit).is_err());
     }
 }

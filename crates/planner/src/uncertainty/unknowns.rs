@@ -3,7 +3,7 @@
 use tolva_core::frame::Belief;
 use tolva_core::scale::Stops;
 
-use super::{CAMERA, DISTANCE, REACH, of_ambient, of_light_in_all, tuned};
+use super::{CAMERA, DISTANCE, METER, REACH, of_ambient, of_light_in_all, tuned};
 use crate::lighting::Prepared;
 use crate::setup::Unknown;
 use crate::solver::{Outcome, RegionOutcome};
@@ -42,9 +42,21 @@ pub fn unknowns(prepared: &Prepared<'_>, outcome: &Outcome) -> Vec<Seen> {
     let camera = Unknown::Camera { camera_id: setup.camera_id.clone(), lens_id: setup.lens_id.clone() };
     let kept = prepared.camera.tuned_with(&setup.lens_id).map(|one| (one.more_stops, one.sure_stops));
     let mut all = vec![Seen::by_figures(camera, CAMERA).kept(kept)];
-    all.extend(setup.regions.iter().zip(&prepared.known).map(|(region, known)| {
-        Seen::by_figures(Unknown::Ambient { region_id: region.id.clone() }, of_ambient(*known))
-    }));
+    for (place, meter) in prepared.meters.iter().enumerate() {
+        // One meter is off by the same wherever it is held.
+        if let Some(meter) = meter.filter(|meter| !prepared.meters[..place].contains(&Some(*meter))) {
+            let what = Unknown::Meter { meter_id: meter.id.clone() };
+            all.push(Seen::by_figures(what, METER).kept(Some((meter.more_stops, meter.sure_stops))));
+        }
+    }
+    let there = prepared.known.iter().zip(&prepared.meters).map(|(known, meter)| of_ambient(*known, *meter));
+    all.extend(
+        setup
+            .regions
+            .iter()
+            .zip(there)
+            .map(|(region, sure)| Seen::by_figures(Unknown::Ambient { region_id: region.id.clone() }, sure)),
+    );
     for (place, light) in prepared.lights.iter().enumerate() {
         let (light_id, flash_id) = (light.light.id.clone(), light.light.flash_id.clone());
         let modifier_id = light.light.modifier_id.clone();
@@ -69,13 +81,15 @@ pub fn weights(prepared: &Prepared<'_>, here: &RegionOutcome, region: usize, of:
         let place = prepared.lights.iter().position(|light| &light.light.id == id)?;
         Some(here.share(*here.each.get(place)?))
     };
+    let read_with = |id: &String| prepared.meters[region].is_some_and(|meter| &meter.id == id);
     of.iter()
         .map(|unknown| match unknown {
             Unknown::Camera { .. } => 1.0,
             Unknown::Ambient { region_id: of } if of == region_id => 1.0 - here.flash_share(),
+            Unknown::Meter { meter_id } if read_with(meter_id) => 1.0 - here.flash_share(),
             Unknown::Light { light_id, .. } => share(light_id).unwrap_or(0.0),
             Unknown::Spill { light_id, region_id: of } if of == region_id => share(light_id).unwrap_or(0.0),
-            Unknown::Ambient { .. } | Unknown::Spill { .. } => 0.0,
+            Unknown::Meter { .. } | Unknown::Ambient { .. } | Unknown::Spill { .. } => 0.0,
         })
         .collect()
 }
@@ -92,7 +106,12 @@ pub fn with_more(
         Stops(of.iter().zip(more).filter(|(what, _)| is(what)).map(|(_, more)| *more).sum())
     };
     let camera = sum(&|what| matches!(what, Unknown::Camera { .. }));
-    let there = sum(&|what| matches!(what, Unknown::Ambient { region_id: of } if of == region_id));
+    let meter = prepared.meters[region];
+    let there = sum(&|what| match what {
+        Unknown::Ambient { region_id: of } => of == region_id,
+        Unknown::Meter { meter_id } => meter.is_some_and(|meter| &meter.id == meter_id),
+        _ => false,
+    });
     let each = here.each.iter().zip(&prepared.lights).map(|(given, light)| {
         *given
             + camera

@@ -8,11 +8,14 @@ use tolva_calculators::{CalculatorOffer, offered};
 
 /// What each part of the API is about, by the first part of its paths.
 const TAGS: [(&str, &[&str]); 9] = [
-    ("jobs", &["jobs", "upgrade"]),
+    ("jobs", &["jobs", "upgrade", "edit-job"]),
     ("frames", &["frames", "watched", "stand-in", "beliefs"]),
     ("kit", &["kit"]),
     ("backups", &["backups"]),
-    ("plan", &["solve", "dials", "alternatives", "conventions", "colour", "look", "day", "falling", "proof"]),
+    (
+        "plan",
+        &["solve", "dials", "alternatives", "conventions", "colour", "look", "day", "day-plan", "falling", "proof"],
+    ),
     ("place and hour", &["places", "moment", "forecast"]),
     ("devices", &["meter", "trigger"]),
     ("calculators", &["calculators"]),

@@ -4,7 +4,8 @@ use actix_web::http::header::LOCATION;
 use actix_web::web::{Data, Path, Query};
 use actix_web::{HttpRequest, HttpResponse, delete, get, post, put};
 use serde::{Deserialize, Serialize};
-use tolva_format::{Job, Problems};
+use tolva_core::scale::LengthUnit;
+use tolva_format::{Edit, Job, Problems, edited};
 use tolva_store::{Act, JobSummary, Listing, Page, Revision, SavedJob, Store};
 use utoipa::{IntoParams, ToSchema};
 
@@ -151,6 +152,33 @@ pub async fn add(body: Bytes, key: Key, store: Data<Store>) -> Result<HttpRespon
 #[post("/api/v1/upgrade")]
 pub async fn upgrade(body: Bytes) -> Result<HttpResponse, ApiError> {
     Ok(HttpResponse::Ok().json(worked_out(move || Job::from_json(&body.0)).await?))
+}
+
+/// A job in which one number is changed.
+#[derive(Debug, Deserialize, ToSchema)]
+#[serde(deny_unknown_fields)]
+pub struct EditJob {
+    /// The job.
+    job: Job,
+    /// What was typed into it, or stepped.
+    edit: Edit,
+}
+
+/// A job with one number changed. Nothing is stored.
+#[utoipa::path(
+    operation_id = "edit_job",
+    request_body = EditJob,
+    responses((status = OK, description = "The job", body = Job))
+)]
+#[post("/api/v1/edit-job")]
+pub async fn edit(body: Body<EditJob>) -> Result<HttpResponse, ApiError> {
+    let EditJob { job, edit } = body.0;
+    let changed = worked_out(move || -> Result<Job, Problems> {
+        let job = edited("Job", &job, &edit, LengthUnit::Metres).map_err(|wrong| wrong.within("/edit"))?;
+        job.check()?;
+        Ok(job)
+    });
+    Ok(HttpResponse::Ok().json(changed.await?))
 }
 
 /// A stored job, with the kit as it is now.

@@ -12,6 +12,7 @@ mod echo;
 mod falling;
 mod frames;
 mod job_body;
+mod job_day;
 mod jobs;
 mod kit;
 mod places;
@@ -64,6 +65,10 @@ pub fn routes(config: &mut ServiceConfig<'_>) {
         .service(proof::file)
         .service(proof::reading)
         .service(proof::small)
+        .service(job_day::planned)
+        .service(job_day::hour)
+        .service(job_day::calendar)
+        .service(job_day::table)
         .service(falling::timetable)
         .service(falling::calendar)
         .service(falling::table)
@@ -84,6 +89,7 @@ pub fn routes(config: &mut ServiceConfig<'_>) {
         .service(jobs::list)
         .service(jobs::add)
         .service(jobs::upgrade)
+        .service(jobs::edit)
         .service(jobs::get)
         .service(jobs::save)
         .service(jobs::bin)
@@ -108,6 +114,7 @@ pub fn routes(config: &mut ServiceConfig<'_>) {
         .service(frames::list)
         .service(frames::events)
         .service(frames::table)
+        .service(frames::that_worked)
         .service(frames::lines)
         .service(frames::whole)
         .service(frames::stand_in)

@@ -118,6 +118,7 @@ pub fn learn(asked: &Learn) -> Result<(), CliError> {
 pub(super) fn named(what: &Unknown) -> (&'static str, String) {
     let of = match what {
         Unknown::Camera { camera_id, .. } => camera_id.clone(),
+        Unknown::Meter { meter_id } => meter_id.clone(),
         Unknown::Ambient { region_id } => region_id.clone(),
         Unknown::Light { light_id, .. } => light_id.clone(),
         Unknown::Spill { light_id, region_id } => format!("{light_id} on {region_id}"),

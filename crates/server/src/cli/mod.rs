@@ -1,5 +1,6 @@
 //! The command line.
 
+mod day;
 mod error;
 mod frames;
 mod learn;
@@ -15,6 +16,7 @@ use clap::{Args, Parser, Subcommand};
 use tolva_format::Job;
 use tolva_store::{Listing, Store, StoreError};
 
+use day::{Day, day};
 pub use error::CliError;
 use frames::{Bracket, Measure, Separate, TargetIn, curve, measure, separate, target};
 use learn::{Learn, learn};
@@ -46,6 +48,8 @@ enum Command {
     Solve(Solve),
     /// Reads a job file and writes the light of each setup's hour and day as JSON.
     Light(OfSetups),
+    /// Reads a job file and writes its day: when each setup has its light, and the order they are shot in.
+    Day(Day),
     /// Reads a job file and writes the timetable of each setup's falling light.
     Falling(Falling),
     /// Reads a job file and writes every school of white balance for each setup, with what becomes of its colours.
@@ -83,7 +87,20 @@ enum Command {
     /// Writes the JSON Schema of the job format.
     Schema,
     /// Writes the catalogue of fields as JSON: name, range, unit, step and default of every number of the format.
-    Fields,
+    Fields {
+        /// Only those that stand in setups, or only those of the kit and of a job's days.
+        #[arg(long, value_enum)]
+        part: Option<FieldsPart>,
+    },
+}
+
+/// A part of the catalogue of fields.
+#[derive(Clone, Copy, Debug, clap::ValueEnum)]
+enum FieldsPart {
+    /// What stands in setups.
+    Setups,
+    /// What stands in the kit and in a job's days.
+    Beside,
 }
 
 #[derive(Debug, Args)]
@@ -181,6 +198,7 @@ pub async fn run(tolva: Tolva) -> Result<(), CliError> {
         Command::Solve(solve) => print(&solved(&solve)?),
         Command::Colour(of) => print(&colour(&of)?),
         Command::Light(of) => print(&light(&of)?),
+        Command::Day(asked) => day(&asked),
         Command::Falling(falling) => write_falling(&falling),
         Command::Set(set) => write_set(&set),
         Command::Glass(of) => write_glass(&of),
@@ -231,7 +249,7 @@ pub async fn run(tolva: Tolva) -> Result<(), CliError> {
         }
         Command::Openapi => print(&api::openapi()),
         Command::Schema => print(&tolva_format::json_schema()),
-        Command::Fields => print(tolva_format::catalogue()),
+        Command::Fields { part } => print_fields(part),
     }
 }
 
@@ -271,5 +289,20 @@ async fn exported(store: &Store, wanted: &str) -> Result<Vec<u8>, CliError> {
         },
         _ if all.is_empty() => Err(CliError::NoSuchJob(wanted.to_owned(), "  nothing".to_owned())),
         _ => Err(CliError::NoSuchJob(wanted.to_owned(), all.join("\n"))),
+    }
+}
+
+fn print_fields(part: Option<FieldsPart>) -> Result<(), CliError> {
+    let catalogue = tolva_format::catalogue();
+    let beside = catalogue.beside_setups();
+    match part {
+        None => print(catalogue),
+        Some(FieldsPart::Beside) => print(&beside),
+        Some(FieldsPart::Setups) => {
+            let (lists, kinds) = (&catalogue.lists, &catalogue.kinds);
+            let fields = catalogue.fields.iter().filter(|(path, _)| !beside.contains_key(path.as_str()));
+            let fields: std::collections::BTreeMap<_, _> = fields.collect();
+            print(&serde_json::json!({ "fields": fields, "lists": lists, "kinds": kinds }))
+        }
     }
 }

@@ -1,7 +1,8 @@
 //! Where documents become quantities and what comes of them is worded: the one place that knows the format, the planner
 //! and the wording. What the planner refuses becomes a problem with a pointer into what was sent.
 
-use tolva_format::{Kit, ProblemCode, Problems, Setup, check};
+use tolva_format::{Job, Kit, ProblemCode, Problems, Setup, check};
+use tolva_planner::day::JobDays;
 use tolva_planner::refused::Refused;
 use tolva_planner::setup as domain;
 use tolva_wording::Document;
@@ -18,6 +19,29 @@ pub use command::Command;
 pub fn known(setup: Setup, kit: Kit) -> Result<(domain::Setup, domain::Kit), Problems> {
     check(&setup, &kit)?;
     Ok((setup.into(), kit.into()))
+}
+
+/// A job as the planner knows it.
+pub struct KnownJob {
+    setups: Vec<domain::Setup>,
+    kit: domain::Kit,
+    asks: domain::JobDay,
+    date: String,
+}
+
+impl KnownJob {
+    /// A job whose values are checked.
+    pub fn of(job: Job) -> Result<Self, Problems> {
+        job.check()?;
+        let Job { setups, kit, day, date, .. } = job;
+        let setups = setups.into_iter().map(Into::into).collect();
+        Ok(Self { setups, kit: kit.into(), asks: day.into(), date })
+    }
+
+    /// What its days are planned by.
+    pub fn days(&self) -> JobDays<'_> {
+        JobDays { setups: &self.setups, kit: &self.kit, asks: &self.asks, date: &self.date }
+    }
 }
 
 /// A setup as a document inside what is sent.

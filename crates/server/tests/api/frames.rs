@@ -273,3 +273,28 @@ async fn a_folder_is_watched() {
     assert_eq!(answer.status(), StatusCode::NO_CONTENT);
     assert_eq!(tolva.get("api/v1/watched").await.1["watched"], Value::Null);
 }
+
+/// What worked: of a setup's frames the one nearest to its plan, with the setup as it stood.
+#[actix_web::test]
+async fn the_frame_that_worked_is_known() {
+    let tolva = Running::start();
+    let job: Value =
+        serde_json::from_str(include_str!("../../../../demo/ropeworks-open-day.json")).expect("the demo data");
+    let (_, kept) = tolva.post("api/v1/jobs", &job).await;
+    let (setup, kit) = (&kept["job"]["setups"][0], &kept["job"]["kit"]);
+    let job = kept["id"].as_str().expect("an id");
+    let worked = async || tolva.get(&format!("api/v1/jobs/{job}/frames/worked")).await.1;
+    assert_eq!(worked().await, json!({ "setups": [] }));
+    let mut off = Vec::new();
+    for (seed, flash) in [(1, false), (2, true), (3, true)] {
+        let asked = json!({ "setup": setup, "kit": kit, "seed": seed, "flash": flash });
+        let (status, frame) = tolva.post(&format!("api/v1/jobs/{job}/setups/doorway/frames/stand-in"), &asked).await;
+        assert!(status.is_success(), "{frame}");
+        let most = frame["came"].as_array().expect("regions").iter().filter_map(|one| one["off_stops"].as_f64());
+        off.push((frame["id"].clone(), most.map(f64::abs).fold(0.0, f64::max)));
+    }
+    let found = worked().await;
+    let nearest = off[1..].iter().min_by(|a, b| a.1.total_cmp(&b.1)).expect("two with flash");
+    assert_eq!((&found["setups"][0]["frame"]["id"], &found["setups"][0]["of"]), (&nearest.0, &json!(2)), "{off:?}");
+    assert_eq!(found["setups"][0]["setup"]["id"], "doorway");
+}

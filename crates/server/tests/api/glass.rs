@@ -46,9 +46,9 @@ async fn a_plate_is_kept_in_the_document() {
     let plate = json!({ "plate": { "lights_off": ["A"] } });
     solved(&tolva, &mut request, plate.clone(), false).await;
     let twice = solved(&tolva, &mut request, plate, false).await;
-    let frames = twice["setup"]["frames"].as_array().expect("frames");
+    let frames = twice["setup"]["shots"].as_array().expect("shots");
     assert_eq!(frames.len(), 2);
-    assert_eq!((&frames[0]["kind"], &frames[1]["kind"]), (&json!("main"), &json!("clean_plate")));
+    assert_eq!((&frames[0]["kind"], &frames[1]["kind"]), (&json!("picture"), &json!("clean_plate")));
     assert_eq!(frames[1]["lights_off"], json!(["A"]));
 }
 

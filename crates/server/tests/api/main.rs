@@ -1,6 +1,7 @@
 //! The API of a running Tolva: good, bad, oversized and foreign requests.
 
 mod colour;
+mod day;
 mod fire;
 mod frames;
 mod glass;

@@ -102,6 +102,7 @@ fn believed(
             Unknown::Light { flash_id, modifier_id, .. } => {
                 Some(OfKit::Flash { flash_id: flash_id.clone(), modifier_id: modifier_id.clone() })
             }
+            Unknown::Meter { meter_id } => Some(OfKit::Meter { meter_id: meter_id.clone() }),
             Unknown::Ambient { .. } | Unknown::Spill { .. } => None,
         },
     }

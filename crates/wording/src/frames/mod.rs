@@ -34,6 +34,10 @@ fn called(what: &Unknown, setup: &Setup, kit: &Kit) -> String {
             let lens = kit.lenses.iter().find(|lens| &lens.id == lens_id);
             format!("Camera with {}", lens.map_or(lens_id.as_str(), |lens| lens.name.as_str()))
         }
+        Unknown::Meter { meter_id } => {
+            let meter = kit.meters.iter().find(|one| &one.id == meter_id);
+            meter.map_or_else(|| meter_id.clone(), |meter| meter.name.clone())
+        }
         Unknown::Ambient { region_id } => format!("Light that is there on {}", region(region_id)),
         Unknown::Light { light_id, flash_id, modifier_id } => {
             let unit = kit.flashes.iter().find(|one| &one.id == flash_id);

@@ -138,6 +138,11 @@ pub enum OfKit {
         /// The lens.
         lens_id: String,
     },
+    /// A meter.
+    Meter {
+        /// The meter.
+        meter_id: String,
+    },
     /// A unit through a modifier.
     Flash {
         /// The unit.

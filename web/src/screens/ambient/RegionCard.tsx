@@ -8,6 +8,7 @@ import { Told } from '../../instruments/Told';
 import { Field } from '../../session/fields/Field';
 import { Words } from '../../session/fields/Words';
 import { useLivePlan, usePlan, useSetup } from '../../session/job';
+import { useOptions } from '../../session/kit';
 import { Button } from '../../ui/Button';
 import { Choice } from '../../ui/Choice';
 import { Wrong } from '../../ui/field';
@@ -45,6 +46,7 @@ function useLane(id: string) {
 export const RegionCard = memo(function RegionCard({ region }: { region: Region }) {
   const { setup, kit, set, ask } = useSetup();
   const start = useStart();
+  const meters = useOptions(kit, 'meters');
   const [again, setAgain] = useState(false);
   const lane = useLane(region.id);
   // What stands in the field is what was set: under the pointer it is what is being typed.
@@ -104,6 +106,14 @@ export const RegionCard = memo(function RegionCard({ region }: { region: Region 
               )
             }
           />
+          {kit.meters.length > 0 && (
+            <Choice
+              name="With which meter"
+              value={last.meter_id ?? ''}
+              options={[{ id: '', label: 'Not said' }, ...meters]}
+              onChange={(to) => set(`Meter of ${region.name}`, [...lastAt, 'meter_id'], to || undefined)}
+            />
+          )}
           {reading && 'lux' in reading && (
             <Segments
               name="Read with"

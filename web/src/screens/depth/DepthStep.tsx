@@ -1,5 +1,6 @@
 import { Suspense, useState } from 'react';
 import { fieldOf } from '../../api/fields';
+import '../../api/moreFields';
 import { Told } from '../../instruments/Told';
 import { useDials } from '../../instruments/dial-card/dials';
 import { Field } from '../../session/fields/Field';

@@ -2,6 +2,7 @@ import { Radio, Zap } from 'lucide-react';
 import { useState } from 'react';
 import styled from 'styled-components';
 import { answered, api, ApiProblem, type Heard } from '../../api/client';
+import '../../api/moreFields';
 import { fieldOf } from '../../api/fields';
 import { LooseField } from '../../session/fields/LooseField';
 import { useJob, useSetup } from '../../session/job';

@@ -1,6 +1,8 @@
 import { useQuery } from '@tanstack/react-query';
 import styled from 'styled-components';
 import { answered, api, type BeliefSaid, type Kit } from '../../api/client';
+import '../../api/moreFields';
+import { fieldOf } from '../../api/fields';
 import { useSetup } from '../../session/job';
 import { useKitRunner, useOwned } from '../../session/kit';
 import { Button } from '../../ui/Button';
@@ -79,6 +81,9 @@ export function Learnt() {
 
 type Tuned = { more_stops: number; sure_stops: number };
 
+/** What a meter is that nobody has checked: what a new one of the kit is. */
+const unchecked: Tuned = { more_stops: 0, sure_stops: fieldOf('Meter.sure_stops').default as number };
+
 /** What is kept in the kit of something, and whose. */
 function keptOf(
   kit: Kit,
@@ -87,6 +92,10 @@ function keptOf(
   if ('camera' in of) {
     const camera = kit.cameras.find((one) => one.id === of.camera.camera_id);
     return camera && { name: camera.name, kept: camera.tuned?.find((one) => one.lens_id === of.camera.lens_id) };
+  }
+  if ('meter' in of) {
+    const meter = kit.meters.find((one) => one.id === of.meter.meter_id);
+    return meter && { name: meter.name, kept: { ...unchecked, ...meter } };
   }
   const flash = kit.flashes.find((one) => one.id === of.flash.flash_id);
   const through = of.flash.modifier_id ?? null;
@@ -106,6 +115,14 @@ function Keep({ of, frames }: { of: BeliefSaid; frames: number }) {
       const others = owned.cameras.find((one) => one.id === camera_id)?.tuned?.filter((one) => one.lens_id !== lens_id);
       const to = [...(others ?? []), ...(tuned ? [{ lens_id, ...tuned }] : [])];
       session.send({ type: 'edit', says, changes: [{ at: ['cameras', { id: camera_id }, 'tuned'], to }] });
+    } else if ('meter' in about) {
+      const at = (field: keyof Tuned) => ['meters', { id: about.meter.meter_id }, field];
+      const { more_stops, sure_stops } = tuned ?? unchecked;
+      const changes = [
+        { at: at('more_stops'), to: more_stops },
+        { at: at('sure_stops'), to: sure_stops },
+      ];
+      session.send({ type: 'edit', says, changes });
     } else {
       const { flash_id, modifier_id } = about.flash;
       const through = modifier_id ?? null;

@@ -26,7 +26,7 @@ const List = styled.ol`
 /** The frames that are taken, in order: the picture, and its clean plates at exactly the same settings. */
 export function Frames() {
   const { setup, set } = useSetup();
-  const frames = setup.frames ?? [];
+  const frames = setup.shots ?? [];
   if (frames.length === 0) return null;
   return (
     <Panel>
@@ -39,7 +39,7 @@ export function Frames() {
           <li key={frame.id}>
             <Words
               name={`Frame ${index + 1}`}
-              at={['frames', { id: frame.id }, 'name']}
+              at={['shots', { id: frame.id }, 'name']}
               says="Name of a frame"
               good={(text) => text.trim() !== ''}
               wrong="A frame needs a name."
@@ -47,7 +47,7 @@ export function Frames() {
             <Button
               kind="bare"
               aria-label={`Take ${frame.name} off the list`}
-              onPress={() => set('Frame taken off the list', ['frames', { id: frame.id }], undefined)}
+              onPress={() => set('Frame taken off the list', ['shots', { id: frame.id }], undefined)}
             >
               <Trash2 size={17} aria-hidden />
             </Button>

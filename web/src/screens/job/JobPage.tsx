@@ -20,6 +20,8 @@ import { useNewSetup } from './useNewSetup';
 import { useSummary } from './useSummary';
 
 const History = lazily(() => import('./History'));
+const DayPlan = lazily(() => import('../day/DayPlan'));
+const Worked = lazily(() => import('./Worked'));
 
 const Main = styled.main`
   max-width: 1000px;
@@ -162,6 +164,8 @@ export default function JobPage() {
             ))}
           </List>
         </Panel>
+        <DayPlan />
+        <Worked />
         <JobFields>
           <Panel aria-labelledby="facts">
             <Part as="h2" id="facts">

@@ -1,6 +1,7 @@
 import { Plus, Trash2 } from 'lucide-react';
 import styled from 'styled-components';
 import type { Camera, Flash, Kit, Modifier } from '../../api/client';
+import '../../api/moreFields';
 import { cardKinds } from '../../api/cards';
 import { useStart } from '../../api/start';
 import { begin, fieldOf, type FieldName, mostOf } from '../../api/fields';

@@ -1,4 +1,5 @@
 import type { Kit } from '../../api/client';
+import '../../api/moreFields';
 import type { FieldName } from '../../api/fields';
 import type { Kind } from '../../session/kit';
 
@@ -128,6 +129,12 @@ export const things: Record<Kind, { one: string; many: string; says: string; fie
     many: 'Triggers',
     says: 'One on the camera; the units listen on its channel, in groups.',
     fields: [number('Trigger.channels'), number('Trigger.groups')],
+  },
+  meters: {
+    one: 'Meter',
+    many: 'Meters',
+    says: 'Say with which a reading was taken, and frames find out what it is off by, for every job.',
+    fields: [number('Meter.more_stops'), number('Meter.sure_stops')],
   },
 };
 

@@ -280,17 +280,17 @@ function missed<T, C, P>(
 
 function answered<T, C, P>(
   state: Session<T, C, P>,
-  event: { turn: number; document: T; plan: P; at: number },
+  event: { turn: number; document: T; plan: P | undefined; at: number },
 ): Session<T, C, P> {
   const { asking } = state;
   if (!asking || asking.turn !== event.turn) return state;
   const { scope, of, context, what } = asking;
   const part = valueAt(event.document, scope);
   const changes = changesBetween(valueAt(of, scope), part, scope);
-  const planned: Planned<P> = { plan: event.plan, scope, of: part, context, at: event.at };
   const reached = { ...state, asking: undefined, lost: undefined, unplanned: undefined };
   const looked = state.view && same(state.view.scope, scope);
-  const open = looked ? { ...reached, plan: planned } : reached;
+  const planned = (plan: P): Planned<P> => ({ plan, scope, of: part, context, at: event.at });
+  const open = looked && event.plan !== undefined ? { ...reached, plan: planned(event.plan) } : reached;
   if (what === 'act') {
     const act = askedAct(state, asking);
     if (!act) return reached;

@@ -164,7 +164,7 @@ export type Event<T, C, P> =
   | { readonly type: 'undo' | 'redo' }
   | { readonly type: 'saved'; readonly turn: number; readonly body: Body<T> }
   | { readonly type: 'unsaved'; readonly turn: number; readonly failure: Failure<T> }
-  | { readonly type: 'answered'; readonly turn: number; readonly document: T; readonly plan: P }
+  | { readonly type: 'answered'; readonly turn: number; readonly document: T; readonly plan: P | undefined }
   | { readonly type: 'unanswered'; readonly turn: number; readonly failure: Failure<T> }
   | { readonly type: 'retry' }
   | { readonly type: 'rested'; readonly wish: number }

@@ -41,6 +41,8 @@ pub struct Kit {
     pub boards: Vec<Board>,
     /// Backdrops. At most 20.
     pub backdrops: Vec<Backdrop>,
+    /// Meters. At most 20.
+    pub meters: Vec<Meter>,
 }
 
 /// A lens.
@@ -181,6 +183,19 @@ pub struct Trigger {
     pub channels: u8,
     /// How many groups it commands.
     pub groups: u8,
+}
+
+/// A meter of one's own.
+#[derive(Clone, Debug, PartialEq)]
+pub struct Meter {
+    /// Unique in the kit.
+    pub id: String,
+    /// What it is called.
+    pub name: String,
+    /// How much more light there is than it says, in stops.
+    pub more_stops: f64,
+    /// One standard deviation of that, in stops.
+    pub sure_stops: f64,
 }
 
 /// A camera: the settings it offers, its sensor, and the shutters it can sync flash at.

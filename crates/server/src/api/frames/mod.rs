@@ -4,6 +4,7 @@ mod apart;
 mod arriving;
 mod lesson;
 mod log;
+mod nearest;
 mod tuning;
 
 use actix_web::http::StatusCode;
@@ -27,6 +28,7 @@ pub use apart::{map, mix, take_apart, use_mix};
 pub use arriving::{add, events, stand_in, unwatch, watch, watched};
 pub use lesson::{believed, lesson_of, reveal};
 pub use log::{lines, table, whole};
+pub use nearest::that_worked;
 pub use tuning::{curve, sunset, target};
 
 /// A frame in a list.

@@ -1,5 +1,14 @@
 //! The light of a setup's day, from midnight to midnight: what falls on lit side, shadow side and behind, what happens to
-//! the sun, and when the three lie how to each other.
+//! the sun, and when the three lie how to each other. Beside it the day of a job: when the wish of each of its setups can be
+//! had, and in which order they are shot.
+
+mod job;
+mod order;
+mod window;
+
+pub use job::{JobDays, Lane, LaneLight, PlannedDay};
+pub use order::{CHANGES, Change, Day as DayToOrder, EXACT, Ordered, Slot, Stop};
+pub use window::{Moment, TOLD_MIN, Windows, windows};
 
 use jiff::tz::TimeZone;
 use jiff::{SignedDuration, Timestamp};

@@ -1,0 +1,105 @@
+//! The day of a job: lanes and order, an hour pinned by keys, minutes typed, what does not fit and the press that mends it.
+
+use tolva_e2e::{Browser, Key, Theme, Tolva, settle};
+
+const LANES: &str = "ul[aria-label='Setups over the day']";
+const ORDER: &str = "ol[aria-label='In this order']";
+
+async fn at_a_job(name: &str) -> (Tolva, Browser, String) {
+    let tolva = Tolva::with_demo_data();
+    let b = Browser::open().await;
+    let id = tolva.job_id(name).await;
+    b.go(&tolva.url(&format!("jobs/{id}"))).await;
+    b.shows(ORDER, "shoot").await;
+    (tolva, b, id)
+}
+
+/// By keyboard: the shooting of a setup is moved an hour earlier, stays pinned there, and is let go again.
+#[tokio::test]
+async fn a_setup_is_pinned_by_keys() {
+    let (tolva, b, id) = at_a_job("Ropeworks open day").await;
+    b.shows(LANES, "Two on the slipway, last light").await;
+    let yard = "[role=slider][aria-label^='Shooting of Cooper']";
+    let before = b.css(yard).await.attr("aria-valuenow").await.expect("a slider").expect("a minute");
+    b.css(yard).await.focus().await.expect("the shooting");
+    b.press(Key::PageDown + Key::Left).await;
+    settle(|| async {
+        let job = tolva.job(&id).await;
+        let pinned = &job["setups"][1]["schedule"]["pinned"];
+        if pinned["date"] == "2026-08-29" { Ok(()) } else { Err(job["setups"][1]["schedule"].to_string()) }
+    })
+    .await;
+    let wanted: i64 = before.parse::<i64>().expect("minutes") - 65;
+    settle(|| async {
+        let now = b.css(yard).await.attr("aria-valuenow").await.expect("a slider");
+        if now == Some(wanted.to_string()) { Ok(()) } else { Err(format!("{now:?}, not {wanted}")) }
+    })
+    .await;
+    b.css("button[aria-label='Unpin Cooper in the yard, hard sun']").await.send_keys(Key::Enter).await.expect("unpin");
+    b.saved().await;
+    assert!(tolva.job(&id).await["setups"][1]["schedule"]["pinned"].is_null());
+    b.close().await;
+}
+
+/// A day that ends too early says what does not fit; one press mends it. What moved is told until somebody has seen it.
+#[tokio::test]
+async fn what_does_not_fit_is_told_and_mended() {
+    let (tolva, b, id) = at_a_job("Ropeworks open day").await;
+    b.xpath("//summary[normalize-space()='Hours, people, ways']").await.click().await.expect("unfold");
+    b.fill(&b.field("Nothing before", 0).await, "18:30").await;
+    b.press(Key::Tab).await;
+    b.fill(&b.field("Done by", 0).await, "20:15").await;
+    b.press(Key::Tab).await;
+    b.shows("section[aria-labelledby=day]", "Does not fit").await;
+    b.css("button[aria-label^='Do it:']").await.click().await.expect("the change");
+    b.saved().await;
+    settle(|| async {
+        let says = b.text("section[aria-labelledby=day]").await;
+        if says.contains("Does not fit") { Err(says) } else { Ok(()) }
+    })
+    .await;
+    b.shows("section[aria-labelledby=day]", "The light or the plan has changed").await;
+    b.button("I have seen it").await.click().await.expect("seen");
+    settle(|| async {
+        let says = b.text("section[aria-labelledby=day]").await;
+        if says.contains("has changed") { Err(says) } else { Ok(()) }
+    })
+    .await;
+    let day = &tolva.job(&id).await["day"];
+    assert_ne!((&day["begin"], &day["end"]), (&"18:30".into(), &"20:15".into()), "the least change is done");
+    b.close().await;
+}
+
+/// Minutes and spots of setups, people and ways are typed, and the hours of the setups follow with one press.
+#[tokio::test]
+async fn what_the_day_asks_is_typed() {
+    let (tolva, b, id) = at_a_job("Guild days at the town hall").await;
+    b.xpath("//summary[normalize-space()='Minutes and spots of each setup']").await.click().await.expect("unfold");
+    b.fill(&b.field("Minutes to build it", 0).await, "45").await;
+    b.press(Key::Tab).await;
+    b.saved().await;
+    assert_eq!(tolva.job(&id).await["setups"][0]["schedule"]["build_min"], 45);
+    b.xpath("//summary[normalize-space()='Hours, people, ways']").await.click().await.expect("unfold");
+    b.button("Somebody comes").await.click().await.expect("somebody");
+    b.fill(&b.field("Comes at", 0).await, "25:00").await;
+    b.press(Key::Tab).await;
+    b.shows("section[aria-labelledby=day]", "Write an hour as 07:30.").await;
+    b.fill(&b.field("Comes at", 0).await, "16:40").await;
+    b.press(Key::Tab).await;
+    b.saved().await;
+    assert_eq!(tolva.job(&id).await["day"]["people"][0]["at"], "16:40");
+    b.button("Plan them for these hours").await.click().await.expect("the hours");
+    b.saved().await;
+    settle(|| async {
+        let left = b.text("section[aria-labelledby=day]").await;
+        if left.contains("Plan them for these hours") { Err(left) } else { Ok(()) }
+    })
+    .await;
+    for theme in [Theme::Daylight, Theme::Dusk] {
+        b.theme(theme).await;
+        assert_eq!(b.axe().await, Vec::<String>::new(), "{theme:?}");
+    }
+    b.size(390, 844).await;
+    assert_eq!(b.axe().await, Vec::<String>::new(), "on a phone");
+    b.close().await;
+}

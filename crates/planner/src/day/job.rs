@@ -1,0 +1,341 @@
+//! A job's day: each setup with its window of light, and the order they are shot in.
+
+use jiff::Timestamp;
+use jiff::tz::TimeZone;
+use tolva_core::time::{LocalTime, minute_of, minutes_between, zone};
+
+use super::after;
+use super::order::{Day, Ordered, Stop};
+use super::window::{Windows, windows};
+use crate::lighting::Prepared;
+use crate::refused::Refused;
+use crate::setup::{JobDay, Kit, Setup};
+
+/// A job's setups, with what it asks of its days.
+#[derive(Clone, Copy, Debug)]
+pub struct JobDays<'a> {
+    /// Its setups, in order.
+    pub setups: &'a [Setup],
+    /// What they are made of.
+    pub kit: &'a Kit,
+    /// What it asks of its days.
+    pub asks: &'a JobDay,
+    /// The day that is written on it, `2026-08-29`; may be empty.
+    pub date: &'a str,
+}
+
+/// What is known of the light of a setup on a day.
+#[derive(Clone, Copy, Debug, PartialEq, Eq)]
+pub enum LaneLight {
+    /// It follows from place and hour.
+    Known,
+    /// Nobody has said where and when: it is taken to stay as it is.
+    NoScene,
+}
+
+/// A setup on its day.
+#[derive(Clone, Debug)]
+pub struct Lane {
+    /// Which, by its place in the job.
+    pub setup: usize,
+    /// What is known of its light.
+    pub light: LaneLight,
+    /// When its wish can be had.
+    pub windows: Windows,
+    /// The zone its place keeps, where that is another than the day's.
+    pub other_zone: Option<TimeZone>,
+    /// Why it cannot be planned at all.
+    pub refused: Option<Refused>,
+}
+
+/// A job's day.
+#[derive(Clone, Debug)]
+pub struct PlannedDay {
+    /// The day, `2026-08-29`; nothing where no setup and nobody says which.
+    pub date: Option<String>,
+    /// All days that setups of the job are on, in order.
+    pub dates: Vec<String>,
+    /// The zone its clocks keep.
+    pub zone: TimeZone,
+    /// The midnight it begins with: minutes count from here.
+    pub begin: Timestamp,
+    /// How far it is looked at: to its midnight, or to where it ends after that.
+    pub minutes: u32,
+    /// Nothing begins before this minute.
+    pub from: u32,
+    /// Everything is done by this one.
+    pub to: u32,
+    /// The setups of the day.
+    pub lanes: Vec<Lane>,
+    /// Their order; places are those of lanes.
+    pub ordered: Ordered,
+}
+
+impl JobDays<'_> {
+    /// All days that setups are on, in order.
+    fn dates(&self) -> Vec<String> {
+        let scenes = self.setups.iter().filter_map(|setup| setup.scene.as_ref());
+        let mut dates: Vec<String> = scenes.map(|scene| scene.at.date.clone()).collect();
+        dates.sort();
+        dates.dedup();
+        dates
+    }
+
+    /// A day of the job: the one that is asked for, else the one that is written on it, else the first that a setup is on.
+    ///
+    /// # Errors
+    /// A day that is none, a zone that nobody knows.
+    pub fn planned(&self, date: Option<&str>) -> Result<PlannedDay, Refused> {
+        let dates = self.dates();
+        let written = Some(self.date).filter(|date| dates.iter().any(|one| one == date));
+        let first = || dates.first().map(String::as_str).or(Some(self.date).filter(|date| !date.is_empty()));
+        let date = date.or(written).or_else(first).map(str::to_owned);
+        let of_day = |setup: &&Setup| match (&setup.scene, &date) {
+            (Some(scene), Some(date)) => &scene.at.date == date,
+            // What has no place and hour of its own is of the day that is written on the job, or of the first.
+            (None, Some(date)) => {
+                let own = if self.date.is_empty() { dates.first().map(String::as_str) } else { Some(self.date) };
+                own.is_none_or(|own| own == date) || dates.is_empty()
+            }
+            (_, None) => true,
+        };
+        let on: Vec<(usize, &Setup)> = self.setups.iter().enumerate().filter(|(_, setup)| of_day(setup)).collect();
+        let first_scene = on.iter().find_map(|(_, setup)| setup.scene.as_ref());
+        let zone = first_scene.map_or(Ok(TimeZone::UTC), |scene| zone(&scene.site.time_zone))?;
+        // A day that nobody has named is as long as any other.
+        let day = date.as_deref().unwrap_or("2000-01-01");
+        let (begin, midnight) = tolva_core::time::day(day, &zone)?;
+        let until = whole(minutes_between(begin, midnight));
+        let clock = Clock { day, zone: &zone, begin };
+        let from = clock.minute(&self.asks.begin);
+        let to = match clock.minute(&self.asks.end) {
+            to if to > from => to,
+            next_day => until + next_day,
+        };
+        let minutes = until.max(to);
+        let lanes: Vec<Lane> =
+            on.iter().map(|(place, setup)| self.lane((*place, setup), (&zone, begin, minutes))).collect();
+        let stops = lanes.iter().map(|lane| self.stop(lane, clock)).collect();
+        let spots: Vec<&str> = on.iter().map(|(_, setup)| setup.schedule.spot.trim()).collect();
+        let ways = spots.iter().map(|from| spots.iter().map(|to| self.way(from, to)).collect()).collect();
+        let ordered = Day { stops, ways, begin: from, end: to }.ordered();
+        Ok(PlannedDay { date, dates, zone, begin, minutes, from, to, lanes, ordered })
+    }
+
+    fn lane(&self, (place, setup): (usize, &Setup), (zone, begin, minutes): (&TimeZone, Timestamp, u32)) -> Lane {
+        let light = if setup.scene.is_some() { LaneLight::Known } else { LaneLight::NoScene };
+        let lane = Lane { setup: place, light, windows: Windows::default(), other_zone: None, refused: None };
+        match Prepared::new(setup, self.kit) {
+            Ok(prepared) => {
+                let own = prepared.scene.as_ref().map(|scene| &scene.light.zone).filter(|own| *own != zone).cloned();
+                Lane { windows: windows(&prepared, begin, minutes), other_zone: own, ..lane }
+            }
+            Err(refused) => Lane { refused: Some(refused), ..lane },
+        }
+    }
+
+    fn stop(&self, lane: &Lane, clock: Clock<'_>) -> Stop {
+        let setup = &self.setups[lane.setup];
+        let own = lane.other_zone.as_ref().unwrap_or(clock.zone);
+        let minute = |at: &LocalTime| {
+            let at = at.instant(own).ok()?;
+            (at >= clock.begin).then(|| whole(minutes_between(clock.begin, at)))
+        };
+        let of_it = |ids: &[String]| ids.is_empty() || ids.contains(&setup.id);
+        let arrivals = self.asks.people.iter().filter(|one| of_it(&one.setup_ids));
+        Stop {
+            build: setup.schedule.build_min,
+            shoot: setup.schedule.shoot_min,
+            windows: lane.windows.open.clone(),
+            ready: arrivals.map(|one| clock.minute(&one.at)).max().unwrap_or(0),
+            pinned: setup.schedule.pinned.as_ref().and_then(minute),
+        }
+    }
+
+    /// Minutes from one spot to another.
+    fn way(&self, from: &str, to: &str) -> u32 {
+        if from == to {
+            return 0;
+        }
+        let joins = |one: &str, other: &str| (one.trim(), other.trim()) == (from, to);
+        let said = self.asks.ways.iter().find(|way| joins(&way.from, &way.to) || joins(&way.to, &way.from));
+        said.map_or(self.asks.way_min, |way| way.minutes)
+    }
+}
+
+/// The clocks of a day.
+#[derive(Clone, Copy)]
+struct Clock<'a> {
+    day: &'a str,
+    zone: &'a TimeZone,
+    begin: Timestamp,
+}
+
+impl Clock<'_> {
+    /// Minutes from where the day begins to when clocks show an hour. One that is skipped counts as if it were not.
+    fn minute(self, hour: &str) -> u32 {
+        let at = LocalTime { date: self.day.to_owned(), time: hour.to_owned(), second_time: false };
+        let minutes = at.instant(self.zone).map(|at| minutes_between(self.begin, at));
+        minutes.map_or_else(|_| minute_of(hour).unwrap_or(0), whole)
+    }
+}
+
+#[expect(clippy::cast_possible_truncation, clippy::cast_sign_loss, reason = "minutes of a day or two")]
+fn whole(minutes: f64) -> u32 {
+    minutes.round().max(0.0) as u32
+}
+
+impl PlannedDay {
+    /// A minute of the day on the clocks of a lane's place.
+    pub fn hour(&self, lane: &Lane, minute: u32) -> LocalTime {
+        let zone = lane.other_zone.as_ref().unwrap_or(&self.zone);
+        LocalTime::of(self.begin + after(f64::from(minute)), zone)
+    }
+}
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+    use crate::setup::{Arrival, Blend, Schedule, Way};
+    use rstest::rstest;
+    use tolva_core::ambient::{Scene, Site};
+
+    fn scene(date: &str, time_zone: &str) -> Scene {
+        let site = Site {
+            name: "Quay".into(),
+            latitude_deg: 60.17,
+            longitude_deg: 24.95,
+            elevation_m: 0.0,
+            time_zone: time_zone.into(),
+        };
+        let at = LocalTime { date: date.into(), time: "18:00".into(), second_time: false };
+        Scene { facing_deg: 270.0, ..Scene::new(site, at) }
+    }
+
+    fn setups(count: usize) -> Vec<Setup> {
+        let kit = Kit::starter();
+        (0..count).map(|at| Setup::new(&format!("setup-{at}"), &kit)).collect()
+    }
+
+    fn planned(setups: &[Setup], asks: &JobDay, date: &str) -> PlannedDay {
+        let kit = Kit::starter();
+        JobDays { setups, kit: &kit, asks, date }.planned(None).expect("a day")
+    }
+
+    fn in_turn(day: &PlannedDay) -> Vec<usize> {
+        day.ordered.slots.iter().map(|slot| day.lanes[slot.stop].setup).collect()
+    }
+
+    #[test]
+    fn without_place_and_date_all_of_it_fits_from_the_morning_on() {
+        let day = planned(&setups(3), &JobDay::default(), "");
+        assert_eq!((day.date.as_deref(), day.dates.len(), day.minutes), (None, 0, 1440));
+        assert!(day.lanes.iter().all(|lane| lane.light == LaneLight::NoScene));
+        assert_eq!((day.ordered.slots.len(), day.ordered.slots[0].builds), (3, 7 * 60));
+    }
+
+    /// A silhouette against the sky has its window at dusk, hard sun by day: the order follows, whatever the job's is.
+    #[test]
+    fn each_is_shot_in_its_light() {
+        let mut all = setups(2);
+        for setup in &mut all {
+            setup.scene = Some(scene("2026-08-29", "Europe/Helsinki"));
+        }
+        all[0].blend = Blend::Silhouette { background_stops: 0.0 };
+        all[1].blend = Blend::AmbientOnly { subject_stops: 0.0 };
+        all[1].fixed.iso = Some(100.0);
+        let day = planned(&all, &JobDay::default(), "2026-08-29");
+        for lane in &day.lanes {
+            let open = &lane.windows.open;
+            assert!(open.windows(2).all(|two| two[0].1 < two[1].0), "in order and apart: {open:?}");
+            // To the minute: inside it can be had, a minute before it cannot.
+            for moment in &lane.windows.moments {
+                let inside = open.iter().any(|(from, to)| (*from..*to).contains(&moment.minute));
+                assert_eq!(moment.can(), inside || open.iter().any(|(_, to)| *to == 1440 && moment.minute == 1440));
+            }
+        }
+        let by_day = &day.lanes[1].windows.open;
+        assert_eq!(by_day.len(), 1, "{by_day:?}");
+        assert!(by_day[0].0 > 5 * 60 && by_day[0].1 < 22 * 60, "the hand needs light: {by_day:?}");
+        for slot in &day.ordered.slots {
+            let inside = |(from, to): &(u32, u32)| *from <= slot.shoots && slot.done <= *to;
+            assert!(day.lanes[slot.stop].windows.open.iter().any(inside), "{slot:?}");
+        }
+    }
+
+    #[test]
+    fn ways_count_between_spots_and_people_are_waited_for() {
+        let mut all = setups(3);
+        for (setup, spot) in all.iter_mut().zip(["Yard", "Hall", "Yard"]) {
+            setup.schedule = Schedule { build_min: 10, shoot_min: 20, spot: spot.into(), ..Schedule::default() };
+        }
+        let way = Way { id: "a".into(), from: "Hall".into(), to: " Yard".into(), minutes: 25 };
+        let arrival =
+            Arrival { id: "a".into(), name: "The band".into(), at: "07:20".into(), setup_ids: vec!["setup-1".into()] };
+        let asks = JobDay { ways: vec![way], people: vec![arrival], ..JobDay::default() };
+        let day = planned(&all, &asks, "");
+        // Both in the yard first: one way instead of two, and the band comes later.
+        assert_eq!((in_turn(&day), day.ordered.slots[2].builds), (vec![0, 2, 1], 7 * 60 + 60 + 25));
+    }
+
+    /// A job over three days has each setup on its own; what has no hour is on the day that is written on the job.
+    #[test]
+    fn each_day_has_its_own() {
+        let mut all = setups(4);
+        for (setup, date) in all.iter_mut().zip(["2026-08-29", "2026-08-30", "2026-08-31"]) {
+            setup.scene = Some(scene(date, "Europe/Helsinki"));
+        }
+        let on = |date: Option<&str>| {
+            let (kit, asks) = (Kit::starter(), JobDay::default());
+            let days = JobDays { setups: &all, kit: &kit, asks: &asks, date: "2026-08-30" };
+            let day = days.planned(date).expect("a day");
+            (day.dates.len(), day.lanes.iter().map(|lane| lane.setup).collect::<Vec<_>>())
+        };
+        assert_eq!(on(None), (3, vec![1, 3]));
+        assert_eq!(on(Some("2026-08-31")), (3, vec![2]));
+    }
+
+    /// An evening that goes past midnight, a day on which clocks change, a setup in another zone.
+    #[rstest]
+    #[case::past_midnight("2026-08-29", "20:00", "02:00", 1440, (20 * 60, 26 * 60))]
+    #[case::clocks_go_back("2026-10-25", "07:00", "22:00", 1500, (8 * 60, 23 * 60))]
+    #[case::clocks_go_on("2026-03-29", "07:00", "22:00", 1380, (6 * 60, 21 * 60))]
+    fn clocks_are_those_of_the_place(
+        #[case] date: &str,
+        #[case] begin: &str,
+        #[case] end: &str,
+        #[case] long: u32,
+        #[case] stretch: (u32, u32),
+    ) {
+        let mut all = setups(2);
+        all[0].scene = Some(scene(date, "Europe/Helsinki"));
+        all[1].scene = Some(scene(date, "Europe/Stockholm"));
+        let asks = JobDay { begin: begin.into(), end: end.into(), ..JobDay::default() };
+        let day = planned(&all, &asks, date);
+        assert_eq!((day.from, day.to), stretch);
+        assert_eq!(day.minutes, long.max(stretch.1));
+        assert!(day.lanes[0].other_zone.is_none() && day.lanes[1].other_zone.is_some());
+    }
+
+    #[test]
+    fn what_is_pinned_begins_at_its_hour() {
+        let mut all = setups(2);
+        for setup in &mut all {
+            setup.scene = Some(scene("2026-08-29", "Europe/Helsinki"));
+        }
+        let pin = LocalTime { date: "2026-08-29".into(), time: "15:10".into(), second_time: false };
+        all[1].schedule.pinned = Some(pin.clone());
+        let day = planned(&all, &JobDay::default(), "");
+        let slot = day.ordered.slots.iter().find(|slot| day.lanes[slot.stop].setup == 1).expect("it fits");
+        assert_eq!((slot.shoots, day.hour(&day.lanes[1], slot.shoots)), (15 * 60 + 10, pin));
+    }
+
+    #[test]
+    fn one_that_cannot_be_planned_leaves_the_others() {
+        let mut all = setups(2);
+        all[0].camera_id = "gone".into();
+        let day = planned(&all, &JobDay::default(), "");
+        assert!(day.lanes[0].refused.is_some());
+        assert_eq!((in_turn(&day), day.ordered.left_out), (vec![1], vec![0]));
+    }
+}

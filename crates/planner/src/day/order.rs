@@ -1,0 +1,504 @@
+//! The order of a day: which setup comes when, so that each is shot in its light.
+//!
+//! Minutes are whole and counted from where the day begins. Whoever is there earlier can wait, so of two ways to have done
+//! the same setups and to stand at the same last one, the earlier is never worse: the best order of all follows from the
+//! best of each part (Held and Karp 1962, the dynamic programme for sequencing with time windows).
+
+/// So many setups are put into the best order there is. Beyond it a good one is found, and said to be no more than that.
+pub const EXACT: usize = 12;
+/// Up to so many, each change by itself that makes a day fit is looked for.
+pub const CHANGES: usize = 10;
+
+/// What one setup asks of the day.
+#[derive(Clone, Debug, Default, PartialEq, Eq)]
+pub struct Stop {
+    /// Minutes to build it; that needs no light.
+    pub build: u32,
+    /// Minutes to shoot it; they lie within one window.
+    pub shoot: u32,
+    /// From which minute to which its wish can be had, in order and apart.
+    pub windows: Vec<(u32, u32)>,
+    /// Before this minute not everybody is there who is in it.
+    pub ready: u32,
+    /// Its shooting begins at this minute, whatever the light: somebody has said so.
+    pub pinned: Option<u32>,
+}
+
+/// A day that is to be put into an order.
+#[derive(Clone, Debug, Default, PartialEq, Eq)]
+pub struct Day {
+    /// What is to be shot.
+    pub stops: Vec<Stop>,
+    /// Minutes from where one setup stands to another, by their places in the list.
+    pub ways: Vec<Vec<u32>>,
+    /// Nothing begins before this minute.
+    pub begin: u32,
+    /// Everything is done by this one.
+    pub end: u32,
+}
+
+/// When one setup is built and shot.
+#[derive(Clone, Copy, Debug, PartialEq, Eq)]
+pub struct Slot {
+    /// Which, by its place in the list.
+    pub stop: usize,
+    /// When the way there begins; where its building does for the first.
+    pub leaves: u32,
+    /// When its building begins.
+    pub builds: u32,
+    /// When its shooting begins. Between the two, all that is not building is waiting.
+    pub shoots: u32,
+    /// When it is done.
+    pub done: u32,
+}
+
+/// A single change that makes everything fit.
+#[derive(Clone, Copy, Debug, PartialEq, Eq)]
+pub enum Change {
+    /// The day begins so many minutes earlier.
+    BeginEarlier(u32),
+    /// The day ends so many minutes later.
+    EndLater(u32),
+    /// A setup takes so many minutes less to build and shoot.
+    Quicker(usize, u32),
+    /// A setup is shot up to so many minutes outside its light.
+    OutsideItsLight(usize, u32),
+}
+
+impl Change {
+    /// By how many minutes.
+    pub fn minutes(self) -> u32 {
+        match self {
+            Self::BeginEarlier(by) | Self::EndLater(by) | Self::Quicker(_, by) | Self::OutsideItsLight(_, by) => by,
+        }
+    }
+}
+
+/// A day in its order.
+#[derive(Clone, Debug, Default, PartialEq, Eq)]
+pub struct Ordered {
+    /// What is shot, in order.
+    pub slots: Vec<Slot>,
+    /// What does not fit beside it. As few as can be.
+    pub left_out: Vec<usize>,
+    /// What by itself would make everything fit, the least first. Empty where all fits, and where no single change is enough.
+    pub changes: Vec<Change>,
+    /// Whether no better order exists; otherwise it is a good one.
+    pub proved: bool,
+}
+
+impl Stop {
+    /// When its shooting begins where it cannot before a minute; nothing where it is too late.
+    fn shoots(&self, from: u32) -> Option<u32> {
+        if let Some(at) = self.pinned {
+            return (from <= at).then_some(at);
+        }
+        let from = from.max(self.ready);
+        self.windows.iter().map(|(opens, closes)| (from.max(*opens), *closes)).find_map(|(at, closes)| {
+            let fits = at.checked_add(self.shoot)? <= closes;
+            fits.then_some(at)
+        })
+    }
+}
+
+impl Day {
+    fn way(&self, from: Option<usize>, to: usize) -> u32 {
+        from.and_then(|from| self.ways.get(from)?.get(to)).copied().unwrap_or(0)
+    }
+
+    /// When a setup is built and shot, after another that is done at a minute.
+    fn slot(&self, (after, done): (Option<usize>, u32), stop: usize) -> Option<Slot> {
+        let it = &self.stops[stop];
+        let builds = done.checked_add(self.way(after, stop))?;
+        let shoots = it.shoots(builds.checked_add(it.build)?)?;
+        let done_then = shoots.checked_add(it.shoot)?;
+        (done_then <= self.end).then_some(Slot { stop, leaves: done, builds, shoots, done: done_then })
+    }
+
+    /// An order as it goes, each as early as it can; nothing where one is too late.
+    pub fn in_order(&self, order: &[usize]) -> Option<Vec<Slot>> {
+        let mut at = (None, self.begin);
+        order
+            .iter()
+            .map(|stop| {
+                let slot = self.slot(at, *stop)?;
+                at = (Some(*stop), slot.done);
+                Some(slot)
+            })
+            .collect()
+    }
+
+    /// When all of a part of the setups can be done at the earliest, for each part and each that is last in it.
+    fn table(&self) -> Table {
+        let count = self.stops.len();
+        let mut done = vec![LATE; (1 << count) * count];
+        for stop in 0..count {
+            if let Some(slot) = self.slot((None, self.begin), stop) {
+                done[(1 << stop) * count + stop] = slot.done;
+            }
+        }
+        for part in 1usize..1 << count {
+            for last in 0..count {
+                let at = done[part * count + last];
+                if at == LATE {
+                    continue;
+                }
+                for next in (0..count).filter(|next| part & (1 << next) == 0) {
+                    if let Some(slot) = self.slot((Some(last), at), next) {
+                        let to = (part | 1 << next) * count + next;
+                        done[to] = done[to].min(slot.done);
+                    }
+                }
+            }
+        }
+        Table { count, done }
+    }
+
+    /// When everything can be done at the earliest, if it can.
+    fn earliest(&self) -> Option<u32> {
+        let table = self.table();
+        table.earliest((1 << self.stops.len()) - 1).map(|(_, done)| done)
+    }
+
+    fn begun_at(&self, begin: u32) -> Self {
+        Self { begin, ..self.clone() }
+    }
+
+    fn with(&self, change: Change) -> Self {
+        let mut day = self.clone();
+        match change {
+            Change::BeginEarlier(by) => day.begin = day.begin.saturating_sub(by),
+            Change::EndLater(by) => day.end = day.end.saturating_add(by),
+            Change::Quicker(stop, by) => {
+                let it = &mut day.stops[stop];
+                let of_building = by.min(it.build);
+                it.build -= of_building;
+                it.shoot = it.shoot.saturating_sub(by - of_building);
+            }
+            Change::OutsideItsLight(stop, by) => {
+                let wider = |(opens, closes): (u32, u32)| (opens.saturating_sub(by), closes.saturating_add(by));
+                day.stops[stop].windows = joined(day.stops[stop].windows.iter().copied().map(wider));
+            }
+        }
+        day
+    }
+
+    /// The least of a change that makes everything fit, where so much of it can.
+    fn least(&self, most: u32, of: impl Fn(u32) -> Change) -> Option<Change> {
+        let fits = |by: u32| self.with(of(by)).earliest().is_some();
+        if most == 0 || !fits(most) {
+            return None;
+        }
+        let (mut short, mut enough) = (0, most);
+        while enough - short > 1 {
+            let between = short + (enough - short) / 2;
+            if fits(between) { enough = between } else { short = between }
+        }
+        Some(of(enough))
+    }
+
+    /// Each single change that makes everything fit, the least first.
+    fn changes(&self) -> Vec<Change> {
+        let last = self.stops.iter().flat_map(|stop| &stop.windows).map(|(_, closes)| *closes).max();
+        let latest = last.unwrap_or(self.end).max(self.end).saturating_add(A_DAY);
+        let mut found: Vec<Change> =
+            [self.least(self.begin, Change::BeginEarlier), self.least(latest - self.end, Change::EndLater)]
+                .into_iter()
+                .flatten()
+                .collect();
+        for (stop, it) in self.stops.iter().enumerate() {
+            // Something of it is left.
+            let spare = it.build + it.shoot.saturating_sub(1);
+            found.extend(self.least(spare, |by| Change::Quicker(stop, by)));
+            if !it.windows.is_empty() {
+                found.extend(self.least(A_DAY, |by| Change::OutsideItsLight(stop, by)));
+            }
+        }
+        found.sort_by_key(|change| change.minutes());
+        found
+    }
+
+    /// The day in its best order: everything if it fits, otherwise as many as fit; done as early as can be, and begun as late
+    /// as that allows, so that nobody waits for nothing.
+    pub fn ordered(&self) -> Ordered {
+        let count = self.stops.len();
+        if count == 0 {
+            return Ordered { proved: true, ..Ordered::default() };
+        }
+        if count > EXACT {
+            return self.nearly();
+        }
+        let table = self.table();
+        let Some((part, done)) = table.most() else {
+            let changes = if count <= CHANGES { self.changes() } else { Vec::new() };
+            return Ordered { slots: Vec::new(), left_out: (0..count).collect(), changes, proved: true };
+        };
+        let order = table.order(part, self);
+        let day = self.begun_late(&order, done);
+        let left_out: Vec<usize> = (0..count).filter(|stop| part & (1 << stop) == 0).collect();
+        let changes = if left_out.is_empty() || count > CHANGES { Vec::new() } else { self.changes() };
+        Ordered { slots: day.in_order(&order).unwrap_or_default(), left_out, changes, proved: true }
+    }
+
+    /// The same day begun as late as leaves its end where it is, so that nobody waits for nothing. Where there is light to
+    /// spare, [`TO_SPARE`] minutes of it are left.
+    fn begun_late(&self, order: &[usize], done: u32) -> Self {
+        let mut spared = self.clone();
+        for slot in self.in_order(order).into_iter().flatten() {
+            let windows = &mut spared.stops[slot.stop].windows;
+            if let Some((_, closes)) =
+                windows.iter_mut().find(|(opens, closes)| (*opens..*closes).contains(&slot.shoots))
+            {
+                *closes = slot.done.max(closes.saturating_sub(TO_SPARE));
+            }
+        }
+        let in_time = |begin: u32| {
+            let slots = spared.begun_at(begin).in_order(order);
+            slots.and_then(|slots| slots.last().map(|last| last.done)).is_some_and(|at| at <= done)
+        };
+        let (mut latest, mut too_late) = (self.begin, done);
+        while too_late.saturating_sub(latest) > 1 {
+            let between = latest + (too_late - latest) / 2;
+            if in_time(between) { latest = between } else { too_late = between }
+        }
+        // Within that, each as early as it can.
+        self.begun_at(latest)
+    }
+
+    /// A good order of more than [`EXACT`]: those whose light ends first come first, each where the day is done earliest.
+    fn nearly(&self) -> Ordered {
+        let closes = |stop: &usize| {
+            let it = &self.stops[*stop];
+            it.pinned.or_else(|| it.windows.last().map(|(_, closes)| *closes)).unwrap_or(u32::MAX)
+        };
+        let mut by_light: Vec<usize> = (0..self.stops.len()).collect();
+        by_light.sort_by_key(closes);
+        let (mut order, mut left_out): (Vec<usize>, Vec<usize>) = (Vec::new(), Vec::new());
+        for stop in by_light {
+            let placed = (0..=order.len()).filter_map(|place| {
+                let mut tried = order.clone();
+                tried.insert(place, stop);
+                let done = self.in_order(&tried)?.last()?.done;
+                Some((done, tried))
+            });
+            match placed.min_by_key(|(done, _)| *done) {
+                Some((_, better)) => order = better,
+                None => left_out.push(stop),
+            }
+        }
+        left_out.sort_unstable();
+        Ordered { slots: self.in_order(&order).unwrap_or_default(), left_out, changes: Vec::new(), proved: false }
+    }
+}
+
+/// So many minutes of light are left after a setup, where that costs nothing. Chosen.
+const TO_SPARE: u32 = 30;
+/// Too late ever to be done.
+const LATE: u32 = u32::MAX;
+/// A day of minutes.
+const A_DAY: u32 = 24 * 60;
+
+struct Table {
+    count: usize,
+    done: Vec<u32>,
+}
+
+impl Table {
+    /// The last setup of a part, and when all of it can be done.
+    fn earliest(&self, part: usize) -> Option<(usize, u32)> {
+        // Of two that are as early, the one that leaves the order of the list.
+        (0..self.count)
+            .rev()
+            .map(|last| (last, self.done[part * self.count + last]))
+            .filter(|(_, done)| *done != LATE)
+            .min_by_key(|(_, done)| *done)
+    }
+
+    /// The largest part that can be done, of those the one that is done earliest.
+    fn most(&self) -> Option<(usize, u32)> {
+        (1usize..1 << self.count)
+            .filter_map(|part| Some((part, self.earliest(part)?.1)))
+            .min_by_key(|(part, done)| (std::cmp::Reverse(part.count_ones()), *done))
+    }
+
+    /// The order in which a part is done earliest.
+    fn order(&self, part: usize, day: &Day) -> Vec<usize> {
+        let mut order = Vec::new();
+        let Some((mut last, _)) = self.earliest(part) else { return order };
+        let mut part = part;
+        loop {
+            order.push(last);
+            let done = self.done[part * self.count + last];
+            let before = part & !(1 << last);
+            let from = (0..self.count).rev().filter(|one| before & (1 << one) != 0).find(|one| {
+                let at = self.done[before * self.count + one];
+                at != LATE && day.slot((Some(*one), at), last).is_some_and(|slot| slot.done == done)
+            });
+            let Some(from) = from else { break };
+            (part, last) = (before, from);
+        }
+        order.reverse();
+        order
+    }
+}
+
+/// Stretches in order, those that touch made one.
+pub fn joined(stretches: impl IntoIterator<Item = (u32, u32)>) -> Vec<(u32, u32)> {
+    let mut all: Vec<(u32, u32)> = stretches.into_iter().collect();
+    all.sort_unstable();
+    let mut joined: Vec<(u32, u32)> = Vec::new();
+    for (from, to) in all {
+        match joined.last_mut() {
+            Some((_, end)) if from <= *end => *end = (*end).max(to),
+            _ => joined.push((from, to)),
+        }
+    }
+    joined
+}
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+    use rand::{Rng as _, SeedableRng as _};
+    use rand_chacha::ChaCha8Rng;
+
+    fn stop(build: u32, shoot: u32, windows: &[(u32, u32)]) -> Stop {
+        Stop { build, shoot, windows: windows.to_vec(), ..Stop::default() }
+    }
+
+    fn day(stops: Vec<Stop>, way: u32) -> Day {
+        let count = stops.len();
+        let ways = (0..count).map(|from| (0..count).map(|to| if from == to { 0 } else { way }).collect()).collect();
+        Day { stops, ways, begin: 8 * 60, end: 22 * 60 }
+    }
+
+    fn in_turn(of: &Ordered) -> Vec<usize> {
+        of.slots.iter().map(|slot| slot.stop).collect()
+    }
+
+    /// Three setups whose light leaves one order only: the courtyard at noon, the window before, the quay at dusk.
+    #[test]
+    fn the_only_order_is_found() {
+        let it = day(
+            vec![
+                stop(20, 30, &[(19 * 60, 20 * 60)]),
+                stop(20, 40, &[(9 * 60, 10 * 60 + 30)]),
+                stop(20, 40, &[(11 * 60, 13 * 60)]),
+            ],
+            10,
+        );
+        let found = it.ordered();
+        assert_eq!((in_turn(&found), found.proved), (vec![1, 2, 0], true));
+        assert_eq!(found.slots[2].shoots, 19 * 60);
+        // Nobody comes at eight for what leads to the evening; half an hour of the window's light is left to spare.
+        assert_eq!((found.slots[0].builds, found.slots[0].shoots), (9 * 60, 9 * 60 + 20));
+    }
+
+    #[test]
+    fn people_and_pins_are_waited_for() {
+        let mut it = day(vec![stop(10, 20, &[(0, 1440)]), stop(10, 20, &[(0, 1440)])], 5);
+        it.stops[0].ready = 11 * 60;
+        it.stops[1].pinned = Some(9 * 60);
+        let found = it.ordered();
+        assert_eq!(in_turn(&found), [1, 0]);
+        assert_eq!(found.slots.iter().map(|slot| slot.shoots).collect::<Vec<_>>(), [9 * 60, 11 * 60]);
+        // A pin holds though there is no light then.
+        it.stops[1].windows.clear();
+        assert_eq!(in_turn(&it.ordered()), [1, 0]);
+        it.stops[1].pinned = None;
+        assert_eq!((in_turn(&it.ordered()), it.ordered().left_out), (vec![0], vec![1]));
+    }
+
+    #[test]
+    fn nothing_to_do_is_an_order() {
+        assert_eq!(Day::default().ordered(), Ordered { proved: true, ..Ordered::default() });
+    }
+
+    #[test]
+    fn more_than_are_exact_come_in_a_good_order() {
+        let stops = (0..20).map(|at| stop(5, 10, &[(0, 23 * 60 - 60 * (at % 3))])).collect();
+        let found = day(stops, 2).ordered();
+        assert_eq!((found.slots.len(), found.left_out.len(), found.proved), (20, 0, false));
+    }
+
+    /// A made-up day of up to six setups, tight enough that about half do not fit.
+    fn made_up(dice: &mut ChaCha8Rng) -> Day {
+        let count = dice.random_range(2..=6);
+        let stops = (0..count).map(|_| {
+            let mut windows = Vec::new();
+            for _ in 0..dice.random_range(1..=2) {
+                let opens = dice.random_range(8 * 60..18 * 60);
+                windows.push((opens, opens + dice.random_range(15..180)));
+            }
+            Stop {
+                build: dice.random_range(0..30),
+                shoot: dice.random_range(5..50),
+                windows: joined(windows),
+                ready: if dice.random_bool(0.2) { dice.random_range(8 * 60..14 * 60) } else { 0 },
+                pinned: dice.random_bool(0.1).then(|| dice.random_range(9 * 60..17 * 60)),
+            }
+        });
+        let stops: Vec<Stop> = stops.collect();
+        let ways = (0..count).map(|_| (0..count).map(|_| dice.random_range(0..20)).collect()).collect();
+        Day { stops, ways, begin: dice.random_range(8 * 60..10 * 60), end: dice.random_range(17 * 60..20 * 60) }
+    }
+
+    fn orders(of: &[usize]) -> Vec<Vec<usize>> {
+        if of.is_empty() {
+            return vec![Vec::new()];
+        }
+        let first = |at: usize| {
+            let mut rest = of.to_vec();
+            let one = rest.remove(at);
+            orders(&rest).into_iter().map(move |rest| [vec![one], rest].concat()).collect::<Vec<_>>()
+        };
+        (0..of.len()).flat_map(first).collect()
+    }
+
+    /// By trying every order: when all of a day is done at the earliest.
+    fn tried(day: &Day, of: &[usize]) -> Option<u32> {
+        orders(of).iter().filter_map(|order| Some(day.in_order(order)?.last()?.done)).min()
+    }
+
+    /// Brute force over all orders, 200 seeded days: the same end where everything fits; where it does not, as many as can
+    /// be, and no change of fewer minutes by trying each of them.
+    #[test]
+    fn no_order_is_better_than_the_one_found() {
+        let (mut fitted, mut mended) = (0, 0);
+        for seed in 0..200 {
+            let it = made_up(&mut ChaCha8Rng::seed_from_u64(seed));
+            let all: Vec<usize> = (0..it.stops.len()).collect();
+            let found = it.ordered();
+            if let Some(done) = tried(&it, &all) {
+                fitted += 1;
+                assert_eq!(found.slots.len(), all.len(), "seed {seed}");
+                assert_eq!(found.slots.last().map(|slot| slot.done), Some(done), "seed {seed}");
+                assert!(found.changes.is_empty());
+                let opens = found.slots[0].leaves;
+                assert!(it.begin <= opens && opens + it.stops[found.slots[0].stop].build <= found.slots[0].shoots);
+                continue;
+            }
+            let parts = (1usize..1 << all.len())
+                .map(|part| all.iter().copied().filter(|stop| part & (1 << stop) != 0).collect::<Vec<_>>());
+            let most = parts.filter(|part| tried(&it, part).is_some()).map(|part| part.len()).max().unwrap_or(0);
+            assert_eq!(found.slots.len(), most, "seed {seed}");
+            if let Some(least) = found.changes.first() {
+                mended += 1;
+                assert!(tried(&it.with(*least), &all).is_some(), "seed {seed}: {least:?}");
+                // What helps by some minutes helps by more: one minute less is enough to try.
+                for by in (1..least.minutes()).rev().take(1) {
+                    let mut lesser = vec![Change::BeginEarlier(by), Change::EndLater(by)];
+                    lesser
+                        .extend(all.iter().flat_map(|at| [Change::Quicker(*at, by), Change::OutsideItsLight(*at, by)]));
+                    let enough = lesser.into_iter().find(|change| {
+                        let spare = |at: &usize| it.stops[*at].build + it.stops[*at].shoot;
+                        !matches!(change, Change::Quicker(at, by) if *by >= spare(at))
+                            && tried(&it.with(*change), &all).is_some()
+                    });
+                    assert_eq!(enough, None, "seed {seed}: less than {least:?}");
+                }
+            }
+        }
+        assert!(fitted > 40 && mended > 40, "{fitted} fitted, {mended} mended: the days say nothing");
+    }
+}

@@ -1,0 +1,120 @@
+//! Windows of light: from when to when the wish of a setup can be had, and how well.
+
+use tolva_core::ambient::LightNow;
+use tolva_core::exposure::Ev;
+use tolva_core::scale::{Iso, Power, Setting, Stops};
+
+use super::after;
+use crate::lighting::Prepared;
+use crate::shortfall::shortfalls;
+use crate::solver::Outcome;
+use jiff::Timestamp;
+
+/// So many minutes lie between the moments that are told of; where a window opens or closes is found to the minute.
+pub const TOLD_MIN: u32 = 10;
+/// Light that differs by no more than this on each region is solved once. Less than a fifth of a click.
+const SAME_LIGHT: f64 = 0.06;
+
+/// How well a wish can be had at a minute.
+#[derive(Clone, Copy, Debug, PartialEq)]
+pub struct Moment {
+    /// Minutes from where the day begins.
+    pub minute: u32,
+    /// What is missing, in stops; nothing where all can be had.
+    pub missing: Option<Stops>,
+    /// The ISO it takes.
+    pub iso: Setting<Iso>,
+    /// What the flash that works hardest has left to full power, in stops; nothing where none is on.
+    pub power_left: Option<Stops>,
+}
+
+impl Moment {
+    /// Whether the wish can be had.
+    pub fn can(&self) -> bool {
+        self.missing.is_none()
+    }
+}
+
+/// The light of a setup over a day.
+#[derive(Clone, Debug, Default, PartialEq)]
+pub struct Windows {
+    /// From which minute to which its wish can be had.
+    pub open: Vec<(u32, u32)>,
+    /// How well, every [`TOLD_MIN`] minutes.
+    pub moments: Vec<Moment>,
+}
+
+/// A setup's light, minute by minute.
+struct Lit<'a> {
+    setup: Prepared<'a>,
+    /// Each region's light, a minute a row.
+    light: Vec<Vec<Ev>>,
+    /// What was solved, and under which light.
+    solved: Vec<(Vec<Ev>, Moment)>,
+}
+
+impl Lit<'_> {
+    fn at(&mut self, minute: u32) -> Moment {
+        let light = &self.light[minute as usize];
+        let alike = |(known, _): &&(Vec<Ev>, Moment)| {
+            // Two that are both dark are alike: their difference is no number.
+            known.iter().zip(light).all(|(one, other)| one == other || (one.0 - other.0).abs() <= SAME_LIGHT)
+        };
+        if let Some((_, known)) = self.solved.iter().rev().find(alike) {
+            return Moment { minute, ..*known };
+        }
+        self.setup.ambient.clone_from(light);
+        let outcome = Outcome::of(&self.setup);
+        let missing = shortfalls(&self.setup, &outcome).first().map(|first| first.missing);
+        let hardest = outcome.lights.iter().flatten().map(|light| light.power).max_by(|a, b| a.0.0.total_cmp(&b.0.0));
+        let power_left = hardest.map(|Power(stops)| -stops);
+        let moment = Moment { minute, missing, iso: outcome.settings.iso, power_left };
+        self.solved.push((light.clone(), moment));
+        moment
+    }
+
+    /// The first minute after one from which on the wish can be had or cannot, where that is another at the second.
+    fn changes(&mut self, mut before: u32, mut after: u32) -> u32 {
+        let was = self.at(before).can();
+        while after - before > 1 {
+            let between = before + (after - before) / 2;
+            if self.at(between).can() == was { before = between } else { after = between }
+        }
+        after
+    }
+}
+
+/// The windows of a setup, from an instant on for so many minutes. One without place and hour has the same light all day.
+pub fn windows(prepared: &Prepared<'_>, begin: Timestamp, minutes: u32) -> Windows {
+    let light = match &prepared.scene {
+        None => vec![prepared.ambient.clone(); minutes as usize + 1],
+        Some(scene) => {
+            let track = scene.light.spot.track(begin, begin + after(f64::from(minutes)));
+            let now = (0..=minutes).map(|minute| {
+                let at = begin + after(f64::from(minute));
+                scene.light.under(track.sun(at), at)
+            });
+            let regions = |now: &LightNow| prepared.light.iter().map(|light| light.all(Some(now))).collect();
+            now.map(|now| regions(&now)).collect()
+        }
+    };
+    let mut lit = Lit { setup: prepared.clone(), light, solved: Vec::new() };
+    let mut moments: Vec<Moment> = (0..minutes).step_by(TOLD_MIN as usize).map(|minute| lit.at(minute)).collect();
+    if moments.last().is_some_and(|last| last.minute < minutes) {
+        moments.push(lit.at(minutes));
+    }
+    let mut open = Vec::new();
+    let mut since = moments.first().filter(|first| first.can()).map(|first| first.minute);
+    for two in moments.windows(2) {
+        if two[0].can() == two[1].can() {
+            continue;
+        }
+        let at = lit.changes(two[0].minute, two[1].minute);
+        match since.take() {
+            Some(from) => open.push((from, at)),
+            None => since = Some(at),
+        }
+    }
+    open.extend(since.map(|from| (from, minutes)));
+    Windows { open, moments }
+}
