@@ -8,7 +8,7 @@ use crate::kit::Kit;
 use crate::migrate;
 use crate::problems::Problems;
 use crate::read::read_json;
-use crate::schedule::JobDay;
+use crate::schedule::{JobDay, Packed};
 use crate::setup::Setup;
 use crate::version::{FORMAT, FORMAT_VERSION, version};
 
@@ -44,6 +44,9 @@ pub struct Job {
     /// What it asks of its days; left out where nobody has said anything of it.
     #[serde(default, skip_serializing_if = "JobDay::is_usual")]
     pub day: JobDay,
+    /// What is ticked off of what it takes along; left out where nothing is.
+    #[serde(default, skip_serializing_if = "Packed::is_nothing")]
+    pub packed: Packed,
     /// The things the setups refer to, as they were when the job was last saved: so that the file is whole by itself.
     pub kit: Kit,
     /// The lighting arrangements, in the order they are shot. At most 60.
@@ -66,6 +69,7 @@ impl Job {
             date: String::new(),
             notes: String::new(),
             day: JobDay::default(),
+            packed: Packed::default(),
             kit,
             setups: vec![setup],
         }

@@ -72,7 +72,7 @@ pub use scene::{
     AngleHeight, Artificial, Background, BackgroundKind, CloudHour, ForecastCloud, LocalTime, Obstacle, ObstacleHeight,
     OpenShade, Role, Scene, Site, SizeHeight, SteadyCloud, Surroundings, TypicalLight, Weather,
 };
-pub use schedule::{Arrival, JobDay, Schedule, Shot, ShotKind, Way};
+pub use schedule::{Arrival, JobDay, Packed, Schedule, Shot, ShotKind, Way};
 pub use set::{
     CameraAim, CameraPlace, Card, CardKind, Ceiling, Clothes, Finish, Floor, Hazard, HazardKind, Opening, Person,
     Product, ProductShape, Set, Skin, Wall,

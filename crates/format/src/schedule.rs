@@ -71,6 +71,25 @@ impl Schedule {
     }
 }
 
+/// What is ticked off of what a job takes along.
+#[derive(Clone, Debug, Default, PartialEq, Eq, Serialize, Deserialize, Ranged, ToSchema)]
+#[serde(default, deny_unknown_fields)]
+pub struct Packed {
+    /// What is in the bag before leaving, by what it is ticked off by. At most 400.
+    #[schema(max_items = 400)]
+    pub out: Vec<String>,
+    /// What is in it again before going home. At most 400.
+    #[schema(max_items = 400)]
+    pub home: Vec<String>,
+}
+
+impl Packed {
+    /// Whether nothing is ticked off.
+    pub fn is_nothing(&self) -> bool {
+        self.out.is_empty() && self.home.is_empty()
+    }
+}
+
 /// Somebody who comes at an hour.
 #[derive(Clone, Debug, PartialEq, Eq, Serialize, Deserialize, Ranged, ToSchema)]
 #[serde(deny_unknown_fields)]

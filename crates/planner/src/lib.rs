@@ -43,6 +43,7 @@ pub mod glass;
 pub mod hour;
 pub mod lighting;
 pub mod options;
+pub mod pack;
 pub mod place;
 pub mod plan;
 pub mod proof;

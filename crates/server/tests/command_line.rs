@@ -194,6 +194,25 @@ fn the_day_of_a_job_file() {
 }
 
 #[test]
+fn the_pack_list_of_a_job_file() {
+    let file = demo("foundry-band.json");
+    let file = file.to_str().expect("a path");
+    let list: Value = serde_json::from_slice(&tolva(&["pack", file]).stdout).expect("JSON");
+    let items = list["items"].as_array().expect("items");
+    let kinds: std::collections::BTreeSet<&str> = items.iter().filter_map(|item| item["kind"].as_str()).collect();
+    assert!(
+        ["camera", "flash", "battery", "modifier", "stand", "memory"].iter().all(|kind| kinds.contains(kind)),
+        "{kinds:?}"
+    );
+    let keys: std::collections::BTreeSet<&str> = items.iter().filter_map(|item| item["key"].as_str()).collect();
+    assert_eq!(keys.len(), items.len(), "each is ticked off by itself");
+    let weights: f64 = items.iter().filter_map(|item| item["weight_kg"].as_f64()).sum();
+    assert!((weights - list["weighed_kg"].as_f64().expect("a sum")).abs() < 0.06);
+    let table = text(&tolva(&["pack", file, "--csv"]).stdout);
+    assert_eq!(csv::Reader::from_reader(table.as_bytes()).records().count(), items.len());
+}
+
+#[test]
 fn light_and_falling_light_of_a_job_file() {
     let file = demo("ropeworks-open-day.json");
     let file = file.to_str().expect("a path");

@@ -32,6 +32,7 @@ mod light_card;
 mod names;
 mod options;
 mod pace;
+mod pack;
 mod plan;
 mod present;
 mod proof;
@@ -67,6 +68,7 @@ pub use leaf::{
 };
 pub use names::{Meant, Named, instruction, number_name};
 pub use options::{Alternative, Alternatives, alternatives};
+pub use pack::{PackLine, PackList, pack_said};
 pub use plan::{
     Caution, DialCard, Dialled, Fix, FlashMark, LightCard, Mark, Plan, Ratio, RegionOnRail, Shortfall, Working,
 };

@@ -28,6 +28,7 @@ export type Scene = Schemas['Scene'];
 export type Site = Schemas['Site'];
 export type LocalTime = Schemas['LocalTime'];
 export type DayPlan = Schemas['DayPlan'];
+export type PackLine = Schemas['PackLine'];
 export type DayLane = Schemas['DayLane'];
 export type DaySlot = Schemas['DaySlot'];
 export type Obstacle = Schemas['Obstacle'];

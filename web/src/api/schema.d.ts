@@ -712,6 +712,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/jobs/{id}/pack.csv": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The pack list of a job that is kept, as a table. */
+        get: operations["pack_table"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/jobs/{id}/raw": {
         parameters: {
             query?: never;
@@ -1114,6 +1131,23 @@ export interface paths {
         get: operations["document"];
         put?: never;
         post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/pack": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** What a job takes along: everything its setups use, with ballast, batteries and memory. */
+        post: operations["pack_list"];
         delete?: never;
         options?: never;
         head?: never;
@@ -4602,6 +4636,8 @@ export interface components {
             notes?: string;
             /** @description What it asks of its days; left out where nobody has said anything of it. */
             day?: components["schemas"]["JobDay"];
+            /** @description What is ticked off of what it takes along; left out where nothing is. */
+            packed?: components["schemas"]["Packed"];
             /** @description The things the setups refer to, as they were when the job was last saved: so that the file is whole by itself. */
             kit: components["schemas"]["Kit"];
             /** @description The lighting arrangements, in the order they are shot. At most 60. */
@@ -5629,6 +5665,65 @@ export interface components {
              * @default 100
              */
             frames: number;
+        };
+        /** @description Something to carry. */
+        PackLine: {
+            /** @description What it is ticked off by: unique in the list, and the same for as long as it is the same thing. */
+            key: string;
+            /** @description What kind: stable. */
+            kind: string;
+            /** @description The kind as a heading: `Modifiers`. */
+            heading: string;
+            /** @description What it is called. */
+            name: string;
+            /** @description How many: `2`, `6 kg`. */
+            count: string;
+            /**
+             * Format: int32
+             * @description How many, as a number.
+             */
+            number: number;
+            /** @description What they weigh together: `1.8 kg`; null where nobody has weighed it. */
+            weight?: string | null;
+            /**
+             * Format: double
+             * @description The same in kilograms.
+             */
+            weight_kg?: number | null;
+            /** @description What for: the setups, and why so many. */
+            says: string;
+        };
+        /** @description What a job takes along. */
+        PackList: {
+            /** @description In a sentence: how many things, and what is weighed of them. */
+            says: string;
+            /** @description The things, kind by kind. */
+            items: components["schemas"]["PackLine"][];
+            /**
+             * Format: double
+             * @description What is weighed of it, in kilograms.
+             */
+            weighed_kg: number;
+            /** @description What to know. */
+            notes: string[];
+        };
+        /** @description A job whose pack list is asked for. */
+        PackRequest: {
+            /** @description The job, as it is on screen. */
+            job: components["schemas"]["Job"];
+        };
+        /** @description What is ticked off of what a job takes along. */
+        Packed: {
+            /**
+             * @description What is in the bag before leaving, by what it is ticked off by. At most 400.
+             * @default []
+             */
+            out?: string[];
+            /**
+             * @description What is in it again before going home. At most 400.
+             * @default []
+             */
+            home?: string[];
         };
         /** @description A pane: a window, a glazed door, a mirror, the glass of a picture, a table, a car's side. */
         Pane: {
@@ -11896,6 +11991,73 @@ export interface operations {
             };
         };
     };
+    pack_table: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description CSV (RFC 4180) */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "text/csv": string;
+                };
+            };
+            /** @description The request cannot be understood */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Not from here, or the data file was opened for reading only */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description There is no such thing */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description A fault of Tolva’s own, or of the data file */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Too much at once, or the data file is locked: try again in a moment */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+        };
+    };
     export_raw_job: {
         parameters: {
             query?: never;
@@ -14221,6 +14383,102 @@ export interface operations {
             };
             /** @description Not from here, or the data file was opened for reading only */
             403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description A fault of Tolva’s own, or of the data file */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Too much at once, or the data file is locked: try again in a moment */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+        };
+    };
+    pack_list: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PackRequest"];
+            };
+        };
+        responses: {
+            /** @description The list */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PackList"];
+                };
+            };
+            /** @description The request cannot be understood */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Not from here, or the data file was opened for reading only */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description The body was not sent in time */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description The body is too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description The body is of another kind */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description A field is wrong: says which, and what is allowed */
+            422: {
                 headers: {
                     [name: string]: unknown;
                 };

@@ -76,10 +76,18 @@ export function Ticks({ name, value, options, onChange }: Props) {
   );
 }
 
+type BoxProps = {
+  name: string;
+  /** What it is about, where several are called the same. */
+  of?: string;
+  value: boolean;
+  onChange: (is: boolean) => void;
+};
+
 /** One thing that is so or is not. */
-export function TickBox({ name, value, onChange }: { name: string; value: boolean; onChange: (is: boolean) => void }) {
+export function TickBox({ name, of, value, onChange }: BoxProps) {
   return (
-    <Alone isSelected={value} onChange={onChange}>
+    <Alone isSelected={value} onChange={onChange} {...(of === undefined ? {} : { 'aria-label': `${name}: ${of}` })}>
       {({ isSelected }) => (
         <>
           {isSelected ? <Mark /> : <i />}

@@ -103,3 +103,32 @@ async fn what_the_day_asks_is_typed() {
     assert_eq!(b.axe().await, Vec::<String>::new(), "on a phone");
     b.close().await;
 }
+
+/// What is carried is ticked off before leaving and again before going home, and stays so.
+#[tokio::test]
+async fn what_is_carried_is_ticked_off_twice() {
+    let (tolva, b, id) = at_a_job("Brass band in the old foundry").await;
+    let pack = "section[aria-labelledby=pack]";
+    b.shows(pack, "For Large head, 600 Ws").await;
+    b.shows(pack, "lines are not ticked off").await;
+    for box_of in ["Out: Octagon, 90 cm", "Home: Octagon, 90 cm"] {
+        let input = format!("//label[.//input[@aria-label='{box_of}']]");
+        b.xpath(&input).await.click().await.expect("a tick");
+        b.saved().await;
+    }
+    let packed = &tolva.job(&id).await["packed"];
+    assert_eq!(
+        (packed["out"][0].as_str(), packed["home"][0].as_str()),
+        (Some("modifier/octagon-90"), Some("modifier/octagon-90"))
+    );
+    b.shows(pack, "are not in it again for the way home").await;
+    for theme in [Theme::Daylight, Theme::Dusk] {
+        b.theme(theme).await;
+        assert_eq!(b.axe().await, Vec::<String>::new(), "{theme:?}");
+    }
+    b.size(390, 844).await;
+    let wide = b.script("return document.documentElement.scrollWidth").await;
+    assert!(wide.as_u64().is_some_and(|wide| wide <= 390), "{wide}");
+    assert_eq!(b.axe().await, Vec::<String>::new(), "on a phone");
+    b.close().await;
+}

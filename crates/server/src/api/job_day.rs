@@ -1,4 +1,4 @@
-//! A job's day: windows of light, the order of its setups, and as files.
+//! A job's day: windows of light, the order of its setups, what is carried there, and as files.
 
 use actix_web::web::{Data, Path, Query};
 use actix_web::{HttpResponse, get, post};
@@ -6,7 +6,7 @@ use serde::Deserialize;
 use tolva_format::{Job, ProblemCode, Problems};
 use tolva_planner::refused::Refused;
 use tolva_store::Store;
-use tolva_wording::{DayPlan, HourOfDay, SlotBefore, day_plan, hour_on_day};
+use tolva_wording::{DayPlan, HourOfDay, PackList, SlotBefore, day_plan, hour_on_day};
 use utoipa::{IntoParams, ToSchema};
 
 use super::answer::as_file;
@@ -95,6 +95,42 @@ pub async fn hour(body: Body<HourRequest>) -> Result<HttpResponse, ApiError> {
         hour_on_day(known.days(), date.as_deref(), &setup_id, minute).map_err(of_day)
     });
     Ok(HttpResponse::Ok().json(found.await?))
+}
+
+/// A job whose pack list is asked for.
+#[derive(Debug, Deserialize, ToSchema)]
+#[serde(deny_unknown_fields)]
+pub struct PackRequest {
+    /// The job, as it is on screen.
+    job: Job,
+}
+
+/// What a job takes along: everything its setups use, with ballast, batteries and memory.
+#[utoipa::path(
+    operation_id = "pack_list",
+    request_body = PackRequest,
+    responses((status = OK, description = "The list", body = PackList))
+)]
+#[post("/api/v1/pack")]
+pub async fn pack(body: Body<PackRequest>) -> Result<HttpResponse, ApiError> {
+    let found = worked_out(move || {
+        let known = KnownJob::of(body.0.job).map_err(|problems| problems.under("", "/job"))?;
+        Ok::<_, Problems>(known.pack())
+    });
+    Ok(HttpResponse::Ok().json(found.await?))
+}
+
+/// The pack list of a job that is kept, as a table.
+#[utoipa::path(
+    operation_id = "pack_table",
+    responses((status = OK, description = "CSV (RFC 4180)", body = String, content_type = "text/csv"))
+)]
+#[get("/api/v1/jobs/{id}/pack.csv")]
+pub async fn pack_table(id: Path<String>, store: Data<Store>) -> Result<HttpResponse, ApiError> {
+    let job = store.job(&id).await?.document;
+    let file = as_file(&format!("{} pack list", job.name), ".csv");
+    let body = worked_out(move || Ok::<_, Problems>(day_files::pack_csv(&KnownJob::of(job)?.pack()))).await?;
+    Ok(HttpResponse::Ok().content_type("text/csv; charset=utf-8").insert_header(file).body(body))
 }
 
 /// A day of a job that is kept, with its name.

@@ -69,6 +69,8 @@ pub fn routes(config: &mut ServiceConfig<'_>) {
         .service(job_day::hour)
         .service(job_day::calendar)
         .service(job_day::table)
+        .service(job_day::pack)
+        .service(job_day::pack_table)
         .service(falling::timetable)
         .service(falling::calendar)
         .service(falling::table)

@@ -1,4 +1,4 @@
-//! A job's day from the command line.
+//! A job's day and what is carried there, from the command line.
 
 use std::io::Write as _;
 use std::path::PathBuf;
@@ -41,4 +41,22 @@ pub fn day(asked: &Day) -> Result<(), CliError> {
     } else {
         print(&day)
     }
+}
+
+/// What a job takes along.
+#[derive(Debug, Args)]
+pub struct Pack {
+    /// The job file; `-` for standard input.
+    file: PathBuf,
+    /// As a table instead of JSON.
+    #[arg(long)]
+    csv: bool,
+}
+
+/// Writes it.
+pub fn pack(asked: &Pack) -> Result<(), CliError> {
+    let job = read_job(&asked.file)?;
+    let known = KnownJob::of(job).map_err(|problems| CliError::Job(asked.file.clone(), problems))?;
+    let list = known.pack();
+    if asked.csv { Ok(write!(std::io::stdout(), "{}", day_files::pack_csv(&list))?) } else { print(&list) }
 }

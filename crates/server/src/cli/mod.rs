@@ -16,7 +16,7 @@ use clap::{Args, Parser, Subcommand};
 use tolva_format::Job;
 use tolva_store::{Listing, Store, StoreError};
 
-use day::{Day, day};
+use day::{Day, Pack, day, pack};
 pub use error::CliError;
 use frames::{Bracket, Measure, Separate, TargetIn, curve, measure, separate, target};
 use learn::{Learn, learn};
@@ -50,6 +50,8 @@ enum Command {
     Light(OfSetups),
     /// Reads a job file and writes its day: when each setup has its light, and the order they are shot in.
     Day(Day),
+    /// Reads a job file and writes what it takes along: units, modifiers, stands, ballast, batteries, memory.
+    Pack(Pack),
     /// Reads a job file and writes the timetable of each setup's falling light.
     Falling(Falling),
     /// Reads a job file and writes every school of white balance for each setup, with what becomes of its colours.
@@ -199,6 +201,7 @@ pub async fn run(tolva: Tolva) -> Result<(), CliError> {
         Command::Colour(of) => print(&colour(&of)?),
         Command::Light(of) => print(&light(&of)?),
         Command::Day(asked) => day(&asked),
+        Command::Pack(asked) => pack(&asked),
         Command::Falling(falling) => write_falling(&falling),
         Command::Set(set) => write_set(&set),
         Command::Glass(of) => write_glass(&of),

@@ -5,7 +5,7 @@ use tolva_format::{Job, Kit, ProblemCode, Problems, Setup, check};
 use tolva_planner::day::JobDays;
 use tolva_planner::refused::Refused;
 use tolva_planner::setup as domain;
-use tolva_wording::Document;
+use tolva_wording::{Document, PackList, pack_said};
 
 mod command;
 mod set_command;
@@ -36,6 +36,11 @@ impl KnownJob {
         let Job { setups, kit, day, date, .. } = job;
         let setups = setups.into_iter().map(Into::into).collect();
         Ok(Self { setups, kit: kit.into(), asks: day.into(), date })
+    }
+
+    /// What it takes along.
+    pub fn pack(&self) -> PackList {
+        pack_said(&self.setups, &self.kit)
     }
 
     /// What its days are planned by.

@@ -21,6 +21,7 @@ import { useSummary } from './useSummary';
 
 const History = lazily(() => import('./History'));
 const DayPlan = lazily(() => import('../day/DayPlan'));
+const PackList = lazily(() => import('../pack/PackList'));
 const Worked = lazily(() => import('./Worked'));
 
 const Main = styled.main`
@@ -165,6 +166,7 @@ export default function JobPage() {
           </List>
         </Panel>
         <DayPlan />
+        <PackList />
         <Worked />
         <JobFields>
           <Panel aria-labelledby="facts">

@@ -1,0 +1,392 @@
+//! What to carry: everything the setups of a job use, each as often as the setup that uses most of it, with ballast for the
+//! wind, and batteries and memory for the frames.
+
+use std::collections::BTreeMap;
+
+use tolva_core::flash::Recycling;
+
+use crate::lighting::Prepared;
+use crate::set::{SetNotice, notices};
+use crate::setup::{CardKind, Kit, Setup};
+use crate::solver::Outcome;
+
+/// Of each battery one more than the frames ask for. Common practice, no source.
+const SPARE: u32 = 1;
+/// A raw file and a JPEG beside it come to so many megabytes a megapixel. Common practice, no source.
+const MEGABYTES_A_MEGAPIXEL: f64 = 2.0;
+
+/// What kind of thing is carried.
+#[derive(Clone, Copy, Debug, PartialEq, Eq, PartialOrd, Ord)]
+pub enum PackKind {
+    /// A camera.
+    Camera,
+    /// A lens.
+    Lens,
+    /// A filter for it.
+    Filter,
+    /// A flash unit or a lamp.
+    Flash,
+    /// A battery for one.
+    Battery,
+    /// A radio trigger.
+    Trigger,
+    /// A modifier.
+    Modifier,
+    /// A gel.
+    Gel,
+    /// A stand.
+    Stand,
+    /// A boom.
+    Boom,
+    /// A card, a flag or a diffuser.
+    Card,
+    /// A clamp to hold one with.
+    Clamp,
+    /// Sandbags or water: kilograms of it.
+    Ballast,
+    /// A meter.
+    Meter,
+    /// A memory card.
+    Memory,
+}
+
+impl PackKind {
+    /// What kind it is, as a word that stays.
+    pub fn code(self) -> &'static str {
+        match self {
+            Self::Camera => "camera",
+            Self::Lens => "lens",
+            Self::Filter => "filter",
+            Self::Flash => "flash",
+            Self::Battery => "battery",
+            Self::Trigger => "trigger",
+            Self::Modifier => "modifier",
+            Self::Gel => "gel",
+            Self::Stand => "stand",
+            Self::Boom => "boom",
+            Self::Card => "card",
+            Self::Clamp => "clamp",
+            Self::Ballast => "ballast",
+            Self::Meter => "meter",
+            Self::Memory => "memory",
+        }
+    }
+}
+
+/// Why there are so many of something.
+#[derive(Clone, Debug, PartialEq)]
+pub enum PackWhy {
+    /// The setup that uses most of it uses so many.
+    Used,
+    /// For so many pops, in full ones, from batteries of so many; with a spare.
+    Pops {
+        /// What the frames take, in full pops; nothing where nobody has said how many frames.
+        full_pops: Option<f64>,
+        /// What one battery gives.
+        a_battery: f64,
+    },
+    /// So that the stands of the setup that is caught most stay in the wind.
+    Wind,
+    /// For so many frames of so many megabytes.
+    Frames {
+        /// How many.
+        frames: u32,
+        /// Each, raw and JPEG.
+        megabytes: f64,
+    },
+}
+
+/// Something to carry.
+#[derive(Clone, Debug, PartialEq)]
+pub struct PackItem {
+    /// What kind.
+    pub kind: PackKind,
+    /// What it is by: its id in the kit, or what makes it another one. Unique among its kind.
+    pub id: String,
+    /// What it is called; empty where its kind says it.
+    pub name: String,
+    /// How many, or how many kilograms.
+    pub count: u32,
+    /// What one weighs, where that is known.
+    pub weight_kg: Option<f64>,
+    /// The setups that use it, by their places in the job.
+    pub setups: Vec<usize>,
+    /// Why so many.
+    pub why: PackWhy,
+}
+
+/// What a job takes along.
+#[derive(Clone, Debug, Default, PartialEq)]
+pub struct PackList {
+    /// By kind, and by name.
+    pub items: Vec<PackItem>,
+    /// What is weighed of it comes to so many kilograms.
+    pub weighed_kg: f64,
+    /// So many things of it nobody has weighed.
+    pub unweighed: u32,
+    /// Setups that cannot be planned, by their places in the job: only what they name is in the list.
+    pub unplanned: Vec<usize>,
+}
+
+/// How many frames a setup takes at least: by its shots, else by what is said of its pace; nothing where nobody has said.
+pub fn frames_of(setup: &Setup) -> Option<u32> {
+    let shots: u32 = setup.shots.iter().map(|shot| shot.frames).sum();
+    let said = setup.pace.as_ref().map(|pace| pace.frames).filter(|frames| *frames > 0);
+    if setup.shots.is_empty() { said } else { Some(shots.max(said.unwrap_or(0))) }
+}
+
+struct Gathered<'a> {
+    kit: &'a Kit,
+    items: BTreeMap<(PackKind, String), PackItem>,
+}
+
+impl Gathered<'_> {
+    /// So many of something in a setup: the setup that uses most of it counts.
+    fn used(&mut self, setup: usize, kind: PackKind, (id, name): (&str, &str), count: u32, weight_kg: Option<f64>) {
+        if count == 0 {
+            return;
+        }
+        let item = self.items.entry((kind, id.to_owned())).or_insert_with(|| PackItem {
+            kind,
+            id: id.to_owned(),
+            name: name.to_owned(),
+            count: 0,
+            weight_kg,
+            setups: Vec::new(),
+            why: PackWhy::Used,
+        });
+        item.count = item.count.max(count);
+        if item.setups.last() != Some(&setup) {
+            item.setups.push(setup);
+        }
+    }
+
+    /// What a setup names of the kit.
+    fn named(&mut self, at: usize, setup: &Setup) {
+        let kit = self.kit;
+        macro_rules! thing {
+            ($kind:ident, $list:ident, $id:expr, $count:expr, $weight:expr) => {
+                if let Some(thing) = kit.$list.iter().find(|one| one.id == *$id) {
+                    let weight: Option<f64> = $weight(thing);
+                    self.used(at, PackKind::$kind, (&thing.id, &thing.name), $count, weight);
+                }
+            };
+        }
+        thing!(Camera, cameras, &setup.camera_id, 1, |_| None);
+        thing!(Lens, lenses, &setup.lens_id, 1, |_| None);
+        for id in &setup.filter_ids {
+            thing!(Filter, filters, id, 1, |_| None);
+        }
+        let mut counts: BTreeMap<(PackKind, &str), u32> = BTreeMap::new();
+        for light in &setup.lights {
+            let units = u32::from(light.units.max(1));
+            *counts.entry((PackKind::Flash, light.flash_id.as_str())).or_default() += units;
+            if let Some(id) = &light.modifier_id {
+                *counts.entry((PackKind::Modifier, id)).or_default() += 1;
+            }
+            if let Some(id) = &light.stand_id {
+                *counts.entry((PackKind::Stand, id)).or_default() += 1;
+            }
+            if let Some(id) = &light.boom_id {
+                *counts.entry((PackKind::Boom, id)).or_default() += 1;
+            }
+            for id in &light.gel_ids {
+                *counts.entry((PackKind::Gel, id)).or_default() += units;
+            }
+        }
+        for region in &setup.regions {
+            for id in &region.ambient.film_ids {
+                *counts.entry((PackKind::Gel, id)).or_default() += 1;
+            }
+            if let Some(id) = region.ambient.last().and_then(|taken| taken.meter_id.as_ref()) {
+                counts.insert((PackKind::Meter, id), 1);
+            }
+        }
+        for ((kind, id), count) in counts {
+            match kind {
+                PackKind::Flash => thing!(Flash, flashes, id, count, |_| None),
+                PackKind::Modifier => {
+                    thing!(Modifier, modifiers, id, count, |one: &crate::setup::Modifier| Some(one.weight_kg));
+                }
+                PackKind::Stand => thing!(Stand, stands, id, count, |one: &crate::setup::Stand| Some(one.weight_kg)),
+                PackKind::Boom => thing!(Boom, booms, id, count, |one: &crate::setup::Boom| Some(one.weight_kg)),
+                PackKind::Gel => thing!(Gel, gels, id, count, |_| None),
+                _ => thing!(Meter, meters, id, count, |_| None),
+            }
+        }
+        // A flash that is not on the camera is fired by radio.
+        if setup.lights.iter().any(|light| !light.on_camera)
+            && let Some(trigger) = kit.triggers.first()
+        {
+            self.used(at, PackKind::Trigger, (&trigger.id, &trigger.name), 1, None);
+        }
+    }
+
+    /// What stands on a set beside the lights, and what keeps it there.
+    fn on_the_set(&mut self, at: usize, setup: &Setup, prepared: &Prepared<'_>, outcome: &Outcome) {
+        let (Some(set), Some(stage)) = (&setup.set, &prepared.stage) else { return };
+        let mut cards: BTreeMap<String, (String, u32)> = BTreeMap::new();
+        for card in set.cards.iter().filter(|card| card.kind != CardKind::Mirror) {
+            let id = format!("{:?}-{:.2}-{:.2}", card.kind, card.width_m, card.height_m).to_lowercase();
+            cards.entry(id).or_insert_with(|| (card.name.clone(), 0)).1 += 1;
+        }
+        let all: u32 = cards.values().map(|(_, count)| count).sum();
+        for (id, (name, count)) in &cards {
+            self.used(at, PackKind::Card, (id, name), *count, None);
+        }
+        self.used(at, PackKind::Clamp, ("clamp", ""), all, None);
+        let distances: Vec<f64> = outcome
+            .lights
+            .iter()
+            .zip(&prepared.lights)
+            .map(|(dialled, light)| dialled.map_or_else(|| light.usual_distance().0, |one| one.distance.0))
+            .collect();
+        let caught = notices(prepared, (self.kit, stage), &distances).into_iter().map(|notice| match notice {
+            SetNotice::Wind { ballast_kg, .. } => ballast_kg,
+            _ => 0.0,
+        });
+        let kilograms: f64 = caught.sum();
+        #[expect(clippy::cast_possible_truncation, clippy::cast_sign_loss, reason = "some kilograms")]
+        self.used(at, PackKind::Ballast, ("ballast", ""), kilograms.ceil() as u32, Some(1.0));
+        if let Some(item) = self.items.get_mut(&(PackKind::Ballast, "ballast".to_owned())) {
+            item.why = PackWhy::Wind;
+        }
+    }
+}
+
+/// What the setups of a job take along.
+pub fn pack_list(setups: &[Setup], kit: &Kit) -> PackList {
+    let mut gathered = Gathered { kit, items: BTreeMap::new() };
+    let mut list = PackList::default();
+    // What each unit's frames take, in full pops, and whether anybody has said of all of them how many.
+    let mut pops: BTreeMap<&str, (f64, bool)> = BTreeMap::new();
+    let (mut frames, mut megapixels) = (0, 0.0f64);
+    for (at, setup) in setups.iter().enumerate() {
+        gathered.named(at, setup);
+        let taken = frames_of(setup);
+        frames += taken.unwrap_or(0);
+        if let Some(camera) = kit.cameras.iter().find(|camera| camera.id == setup.camera_id) {
+            let sensor = &camera.sensor;
+            let high_px = sensor.width_px * sensor.height_mm / sensor.width_mm;
+            megapixels = megapixels.max(sensor.width_px * high_px / 1e6);
+        }
+        let Ok(prepared) = Prepared::new(setup, kit) else {
+            list.unplanned.push(at);
+            continue;
+        };
+        let outcome = Outcome::of(&prepared);
+        gathered.on_the_set(at, setup, &prepared, &outcome);
+        for (light, dialled) in prepared.lights.iter().zip(&outcome.lights) {
+            let (spent, known) = pops.entry(light.light.flash_id.as_str()).or_insert((0.0, true));
+            *known &= taken.is_some();
+            if let Some(dialled) = dialled {
+                *spent += f64::from(taken.unwrap_or(0)) * dialled.power.0.ratio();
+            }
+        }
+    }
+    let mut items = gathered.items;
+    for (id, (spent, known)) in pops {
+        let Some(flash) = kit.flashes.iter().find(|flash| flash.id == id) else { continue };
+        let Recycling { pops_full: Some(a_battery), .. } = flash.recycling() else { continue };
+        let units = items.get(&(PackKind::Flash, id.to_owned())).map_or(1, |item| item.count);
+        #[expect(clippy::cast_possible_truncation, clippy::cast_sign_loss, reason = "some batteries")]
+        let each = (spent / a_battery).ceil().max(1.0) as u32;
+        let setups = items.get(&(PackKind::Flash, id.to_owned())).map(|item| item.setups.clone()).unwrap_or_default();
+        let full_pops = known.then_some(spent);
+        let battery = PackItem {
+            kind: PackKind::Battery,
+            id: id.to_owned(),
+            name: flash.name.clone(),
+            count: each * units + SPARE,
+            weight_kg: None,
+            setups,
+            why: PackWhy::Pops { full_pops, a_battery },
+        };
+        items.insert((PackKind::Battery, id.to_owned()), battery);
+    }
+    if !setups.is_empty() {
+        let memory = PackItem {
+            kind: PackKind::Memory,
+            id: "memory".to_owned(),
+            name: String::new(),
+            count: 1 + SPARE,
+            weight_kg: None,
+            setups: (0..setups.len()).collect(),
+            why: PackWhy::Frames { frames, megabytes: megapixels * MEGABYTES_A_MEGAPIXEL },
+        };
+        items.insert((PackKind::Memory, "memory".to_owned()), memory);
+    }
+    list.items = items.into_values().collect();
+    for item in &list.items {
+        match item.weight_kg {
+            Some(one) => list.weighed_kg += one * f64::from(item.count),
+            None => list.unweighed += item.count,
+        }
+    }
+    list
+}
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+    use crate::setup::{Light, Shot, ShotKind};
+
+    fn count(list: &PackList, kind: PackKind, id: &str) -> u32 {
+        list.items.iter().find(|item| item.kind == kind && item.id == id).map_or(0, |item| item.count)
+    }
+
+    /// What two setups share is carried once; the one that uses most of it counts.
+    #[test]
+    fn what_is_used_twice_is_carried_once() {
+        let kit = Kit::starter();
+        let mut one = Setup::new("one", &kit);
+        one.lights[0].stand_id = Some("light".into());
+        let mut other = Setup::new("other", &kit);
+        let second = Light { modifier_id: Some("octagon-90".into()), ..Light::new("B", &one.lights[0].flash_id) };
+        other.lights.push(second);
+        other.lights[0].gel_ids = vec!["warm-half".into()];
+        other.lights[0].units = 2;
+        let list = pack_list(&[one, other], &kit);
+        assert_eq!((count(&list, PackKind::Flash, "medium"), count(&list, PackKind::Modifier, "octagon-90")), (3, 2));
+        assert_eq!((count(&list, PackKind::Gel, "warm-half"), count(&list, PackKind::Stand, "light")), (2, 1));
+        assert_eq!((count(&list, PackKind::Camera, "full-frame"), count(&list, PackKind::Trigger, "radio")), (1, 1));
+        let octagon = kit.modifiers.iter().find(|one| one.id == "octagon-90").expect("it").weight_kg;
+        let stand = kit.stands[0].weight_kg;
+        assert!((list.weighed_kg - 2.0 * octagon - stand).abs() < 1e-9);
+        let octagons = list.items.iter().find(|item| item.id == "octagon-90").expect("it");
+        assert_eq!(octagons.setups, [0, 1]);
+    }
+
+    /// Batteries by the pops the frames take: at 1/4 a pop is a quarter of a full one, and one more is carried.
+    #[test]
+    fn batteries_and_memory_are_for_the_frames() {
+        let kit = Kit::starter();
+        let mut setup = Setup::new("one", &kit);
+        setup.lights[0].power_stops = Some(-2.0);
+        let batteries = |setup: &Setup| {
+            let list = pack_list(std::slice::from_ref(setup), &kit);
+            let item = list.items.iter().find(|item| item.kind == PackKind::Battery).cloned().expect("a battery");
+            (item.count, item.why)
+        };
+        let a_battery = 450.0;
+        assert_eq!(batteries(&setup), (2, PackWhy::Pops { full_pops: None, a_battery }), "nobody has said how many");
+        setup.shots = vec![
+            Shot { frames: 1000, ..Shot::new("a") },
+            Shot { frames: 1000, kind: ShotKind::Bracket, ..Shot::new("b") },
+        ];
+        assert_eq!(batteries(&setup), (3, PackWhy::Pops { full_pops: Some(500.0), a_battery }));
+        let list = pack_list(std::slice::from_ref(&setup), &kit);
+        let memory = list.items.iter().find(|item| item.kind == PackKind::Memory).expect("memory");
+        assert_eq!(memory.why, PackWhy::Frames { frames: 2000, megabytes: 48.0 }, "24 megapixels");
+    }
+
+    #[test]
+    fn one_that_cannot_be_planned_is_carried_as_it_is_named() {
+        let kit = Kit::starter();
+        let mut setup = Setup::new("one", &kit);
+        setup.camera_id = "gone".into();
+        let list = pack_list(&[setup], &kit);
+        assert_eq!((list.unplanned.as_slice(), count(&list, PackKind::Flash, "medium")), ([0].as_slice(), 1));
+        assert_eq!(pack_list(&[], &kit), PackList::default());
+    }
+}
