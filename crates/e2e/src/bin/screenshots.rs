@@ -65,6 +65,8 @@ async fn main() {
         }
         if at.is_empty() {
             pictures(&b, 4).await;
+            b.css("ol[aria-label='In this order']").await;
+            b.script("document.querySelector('#day').closest('section').scrollIntoView()").await;
         }
         if at.ends_with("/depth") {
             // What is sharp is drawn under the fields that say it.
