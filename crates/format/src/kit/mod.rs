@@ -246,7 +246,7 @@ pub struct Meter {
 }
 
 fn unchecked_meter() -> f64 {
-    tolva_planner::uncertainty::METER
+    tolva_planner::setup::Meter::UNCHECKED_STOPS
 }
 
 /// A radio trigger: one on the camera, and what the units listen on.

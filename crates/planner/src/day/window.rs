@@ -118,3 +118,76 @@ pub fn windows(prepared: &Prepared<'_>, begin: Timestamp, minutes: u32) -> Windo
     open.extend(since.map(|from| (from, minutes)));
     Windows { open, moments }
 }
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+    use crate::setup::{Blend, Kit, Setup};
+    use rstest::rstest;
+    use tolva_core::ambient::{Scene, Site};
+    use tolva_core::time::{LocalTime, day};
+
+    fn setup(blend: Blend, latitude_deg: f64, date: &str) -> Setup {
+        let site = Site {
+            name: String::new(),
+            latitude_deg,
+            longitude_deg: 25.0,
+            elevation_m: 0.0,
+            time_zone: "Europe/Helsinki".into(),
+        };
+        let at = LocalTime { date: date.into(), time: "12:00".into(), second_time: false };
+        let scene = Scene { facing_deg: 200.0, ..Scene::new(site, at) };
+        Setup { scene: Some(scene), blend, ..Setup::new("a", &Kit::starter()) }
+    }
+
+    fn at(setup: &Setup, minute: u32) -> Setup {
+        crate::hour::at_minute(setup, &Kit::starter(), Some(f64::from(minute)), 0.0).expect("an hour")
+    }
+
+    /// Inside a window the setup at that hour has no shortfall, outside it has one: what the plan of the hour itself says.
+    #[rstest]
+    #[case::summer(Blend::Lift { subject_stops: 0.0, background_stops: -1.0 }, 60.2, "2026-08-29")]
+    #[case::winter(Blend::Fill { ambient_stops: 0.0, fill_stops: -1.0 }, 60.2, "2026-12-05")]
+    #[case::midnight_sun(Blend::AmbientOnly { subject_stops: 0.0 }, 69.9, "2026-06-20")]
+    #[case::polar_night(Blend::AmbientOnly { subject_stops: 0.0 }, 69.9, "2026-12-20")]
+    fn a_window_is_what_the_plans_of_its_hours_say(#[case] blend: Blend, #[case] latitude: f64, #[case] date: &str) {
+        let kit = Kit::starter();
+        let setup = setup(blend, latitude, date);
+        let prepared = Prepared::new(&setup, &kit).expect("good");
+        let (begin, _) = day(date, &prepared.scene.as_ref().expect("a scene").light.zone).expect("a day");
+        let found = windows(&prepared, begin, 1440);
+        assert!(found.open.iter().all(|(from, to)| from < to && *to <= 1440));
+        assert!(found.open.windows(2).all(|two| two[0].1 < two[1].0), "in order and apart");
+        for minute in (7..1440).step_by(97) {
+            let edge = found.open.iter().flat_map(|(from, to)| [*from, *to]).any(|edge| edge.abs_diff(minute) < 4);
+            if edge {
+                // Light that is nearly the same is solved once: an edge may lie a minute beside.
+                continue;
+            }
+            let then = at(&setup, minute);
+            let then = Prepared::new(&then, &kit).expect("good");
+            let can = shortfalls(&then, &Outcome::of(&then)).is_empty();
+            let inside = found.open.iter().any(|(from, to)| (*from..*to).contains(&minute));
+            assert_eq!(can, inside, "minute {minute} of {:?}", found.open);
+        }
+    }
+
+    /// Without place and hour the light stays: all day or never.
+    #[test]
+    fn without_a_place_it_is_all_day_or_never() {
+        let kit = Kit::starter();
+        let mut one = Setup::new("a", &kit);
+        let open = |setup: &Setup| {
+            let prepared = Prepared::new(setup, &kit).expect("good");
+            windows(&prepared, Timestamp::UNIX_EPOCH, 600)
+        };
+        assert_eq!(open(&one).open, [(0, 600)]);
+        assert!(open(&one).moments.iter().all(|moment| moment.can() && moment.power_left.is_some()));
+        one.blend = Blend::AmbientOnly { subject_stops: 0.0 };
+        for region in &mut one.regions {
+            region.ambient.guess_ev100 = -9.0;
+        }
+        let dark = open(&one);
+        assert!(dark.open.is_empty() && dark.moments.iter().all(|moment| moment.missing.is_some()));
+    }
+}

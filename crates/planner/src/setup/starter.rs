@@ -7,7 +7,6 @@ use super::{
     FlashOutput, Gel, GuideNumberMetres, GuideNumberZoom, IsoRange, Kit, Lens, Meter, Modifier, ModifierSurface,
     PowerRange, RectangleSurface, ShutterRange, Stand, Trigger,
 };
-use crate::uncertainty::METER;
 use tolva_core::flash::{Duration, ZoomGuideNumber};
 use tolva_core::modifier::SurfaceColour;
 use tolva_core::optics::Sensor;
@@ -117,7 +116,12 @@ impl Kit {
 }
 
 fn meter() -> Meter {
-    Meter { id: "hand".to_owned(), name: "Hand-held meter".to_owned(), more_stops: 0.0, sure_stops: METER }
+    Meter {
+        id: "hand".to_owned(),
+        name: "Hand-held meter".to_owned(),
+        more_stops: 0.0,
+        sure_stops: Meter::UNCHECKED_STOPS,
+    }
 }
 
 fn cameras() -> Vec<Camera> {

@@ -11,9 +11,7 @@ use crate::solver::{Outcome, RegionOutcome};
 
 /// A reading with a meter that nobody named: its constant, and how it was held.
 const READING: f64 = 0.2;
-/// What a meter's own constant has of that, where nobody has checked it.
-pub const METER: f64 = 0.15;
-/// The rest of it: how a reading was held. √(0.2² − 0.15²).
+/// What is left of it where the meter is known: how a reading was held. √(0.2² − 0.15²).
 const HELD: f64 = 0.132;
 const GUESS: f64 = 1.0;
 const MODEL: f64 = 0.7;

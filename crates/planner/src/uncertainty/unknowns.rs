@@ -3,9 +3,9 @@
 use tolva_core::frame::Belief;
 use tolva_core::scale::Stops;
 
-use super::{CAMERA, DISTANCE, METER, REACH, of_ambient, of_light_in_all, tuned};
+use super::{CAMERA, DISTANCE, REACH, of_ambient, of_light_in_all, tuned};
 use crate::lighting::Prepared;
-use crate::setup::Unknown;
+use crate::setup::{Meter, Unknown};
 use crate::solver::{Outcome, RegionOutcome};
 
 /// Something that is not known, before a frame of this setup was measured.
@@ -46,7 +46,7 @@ pub fn unknowns(prepared: &Prepared<'_>, outcome: &Outcome) -> Vec<Seen> {
         // One meter is off by the same wherever it is held.
         if let Some(meter) = meter.filter(|meter| !prepared.meters[..place].contains(&Some(*meter))) {
             let what = Unknown::Meter { meter_id: meter.id.clone() };
-            all.push(Seen::by_figures(what, METER).kept(Some((meter.more_stops, meter.sure_stops))));
+            all.push(Seen::by_figures(what, Meter::UNCHECKED_STOPS).kept(Some((meter.more_stops, meter.sure_stops))));
         }
     }
     let there = prepared.known.iter().zip(&prepared.meters).map(|(known, meter)| of_ambient(*known, *meter));

@@ -3,6 +3,7 @@
 mod brute_force;
 mod cautions;
 mod colour;
+mod days;
 mod dragging;
 mod events;
 mod every_plan;

@@ -8,6 +8,7 @@ import { useJob, useJobState, useSetup } from '../../session/job';
 import { Button, ButtonLink } from '../../ui/Button';
 import { Notice, Panel, Quiet, Row, Stack } from '../../ui/Panel';
 import { Segments } from '../../ui/Segments';
+import { PictureLines } from '../../ui/PictureLines';
 import { SmallPicture } from '../../ui/SmallPicture';
 import { space } from '../../ui/tokens';
 import { StepTitle } from '../workbench/StepTitle';
@@ -28,21 +29,6 @@ const Head = styled(Row)`
 const From = styled.div`
   margin-bottom: ${space.gap}px;
 `;
-const List = styled.ul`
-  margin-top: ${space.gap}px;
-  li {
-    border-top: 1px solid var(--line);
-    padding: ${space.near}px 0;
-    display: flex;
-    flex-wrap: wrap;
-    gap: ${space.near}px ${space.part}px;
-    align-items: center;
-    > :nth-child(2) {
-      flex: 1 1 260px;
-    }
-  }
-`;
-
 /** Frames that came: measured against the plan, with what to change, and what they teach. */
 export default function FramesStep() {
   const { id: job } = useJob();
@@ -260,7 +246,7 @@ function Log({ job, frames, choose }: { job: string; frames: FrameLine[]; choose
           onChange={setOnly}
         />
       </Row>
-      <List aria-label="Log of frames">
+      <PictureLines aria-label="Log of frames">
         {shown.map((frame) => (
           <li key={frame.id}>
             <SmallPicture src={frame.missing ? undefined : `/api/v1/frames/${frame.id}/small`} />
@@ -276,7 +262,7 @@ function Log({ job, frames, choose }: { job: string; frames: FrameLine[]; choose
             <Button onPress={() => choose(frame.id)}>Show</Button>
           </li>
         ))}
-      </List>
+      </PictureLines>
       {shown.length === 0 && <Quiet>None of them.</Quiet>}
     </Panel>
   );

@@ -1,28 +1,13 @@
 import { useQuery } from '@tanstack/react-query';
 import { Undo2 } from 'lucide-react';
-import styled from 'styled-components';
 import { answered, api, type WorkedFrame } from '../../api/client';
 import { useJob } from '../../session/job';
 import { same } from '../../session/machine/change';
 import { Button, ButtonLink } from '../../ui/Button';
 import { Lead, Panel, Part, Quiet, Row } from '../../ui/Panel';
+import { PictureLines } from '../../ui/PictureLines';
 import { SmallPicture } from '../../ui/SmallPicture';
-import { space } from '../../ui/tokens';
 import { useSummary } from './useSummary';
-
-const List = styled.ul`
-  li {
-    border-top: 1px solid var(--line);
-    padding: ${space.near}px 0;
-    display: flex;
-    flex-wrap: wrap;
-    gap: ${space.near}px ${space.part}px;
-    align-items: center;
-    > :nth-child(2) {
-      flex: 1 1 260px;
-    }
-  }
-`;
 
 /** What worked: of each setup the frame that came nearest to its plan. Nothing of a job without frames. */
 export default function Worked() {
@@ -44,11 +29,11 @@ export default function Worked() {
         </ButtonLink>
       </Row>
       <Lead $tight>Of each setup the frame that came nearest to its plan, and what it was taken with.</Lead>
-      <List>
+      <PictureLines>
         {all.map((one) => (
           <Line key={one.setup.id} one={one} />
         ))}
-      </List>
+      </PictureLines>
     </Panel>
   );
 }

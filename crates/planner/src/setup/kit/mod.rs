@@ -198,6 +198,12 @@ pub struct Meter {
     pub sure_stops: f64,
 }
 
+impl Meter {
+    /// How surely a meter says what light there is that nobody has checked: one standard deviation, in stops. Common
+    /// practice, no source.
+    pub const UNCHECKED_STOPS: f64 = 0.15;
+}
+
 /// A camera: the settings it offers, its sensor, and the shutters it can sync flash at.
 #[derive(Clone, Debug, PartialEq)]
 pub struct Camera {
