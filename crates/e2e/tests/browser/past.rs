@@ -31,13 +31,13 @@ async fn a_job_goes_back_to_what_it_was_and_a_state_keeps_its_name() {
     b.holds(&client, "The second client").await;
     b.button("What it was before").await.click().await.expect("the past");
     b.shows("[role=dialog]", "Shown now").await;
-    b.css("ol > li:nth-child(2) [aria-label^='Name it']").await.click().await.expect("a name");
+    b.css("[role=dialog] ol > li:nth-child(2) [aria-label^='Name it']").await.click().await.expect("a name");
     let name = b.css("ol input").await;
     b.fill(&name, "As agreed").await;
     b.button("Keep under this name").await.click().await.expect("kept");
-    b.shows("ol > li:nth-child(2)", "As agreed.").await;
+    b.shows("[role=dialog] ol > li:nth-child(2)", "As agreed.").await;
     assert_eq!(b.axe().await, Vec::<String>::new(), "the past");
-    b.css("ol > li:nth-child(2) [aria-label^='Go back to it']").await.click().await.expect("back");
+    b.css("[role=dialog] ol > li:nth-child(2) [aria-label^='Go back to it']").await.click().await.expect("back");
     let client = b.field("Client", 0).await;
     b.holds(&client, "The first client").await;
     b.css("[aria-label^='Redo']").await.click().await.expect("forward");
@@ -71,7 +71,7 @@ async fn a_job_that_cannot_be_read_is_set_back() {
     b.link("Harvest supper at the mill").await.click().await.expect("the job");
     b.link("Export as it stands").await;
     b.button("What it was before").await.click().await.expect("the past");
-    b.css("ol > li:nth-child(2) [aria-label^='Go back to it']").await.click().await.expect("back");
+    b.css("[role=dialog] ol > li:nth-child(2) [aria-label^='Go back to it']").await.click().await.expect("back");
     b.shows("h1", "Harvest supper at the mill").await;
     assert_ne!(tolva.job(&id).await["client"], "Another client");
     b.close().await;

@@ -62,6 +62,7 @@ export default function DayPlan() {
       changes: [{ at: ['setups', { id: setup }, 'schedule'], to: { ...is, ...part } }],
     });
   };
+  const unpin = (setup: string) => schedule(setup, 'Setup no longer pinned', {});
   if (job.setups.length === 0) return null;
   const query = date ? `?date=${date}` : '';
   return (
@@ -96,7 +97,7 @@ export default function DayPlan() {
       {pin.error && <Wrong role="alert">Not pinned. {pin.error.message}</Wrong>}
       {plan && (
         <Body>
-          <Told plan={plan} seen={seen} begin={(part) => session.send(dayEdit(job.day, part))} />
+          <Told {...{ plan, seen, unpin }} begin={(part) => session.send(dayEdit(job.day, part))} />
           <Lanes plan={plan} pin={(setup, minute) => pin.mutate({ setup, minute })} />
           <Quiet>
             Filled is shooting, dashed is building before it; outlined is when the wish of the setup can be had. Drag
@@ -110,14 +111,7 @@ export default function DayPlan() {
                   <strong>{slot.name}</strong>
                   <Quiet>{slot.says}</Quiet>
                 </span>
-                {plan.lanes.some((lane) => lane.setup_id === slot.setup_id && lane.pinned_minute != null) && (
-                  <Button
-                    aria-label={`Unpin ${slot.name}`}
-                    onPress={() => schedule(slot.setup_id, 'Setup no longer pinned', {})}
-                  >
-                    <PinOff size={16} aria-hidden /> Unpin
-                  </Button>
-                )}
+                <Unpin setup={slot.setup_id} unpin={unpin} />
               </li>
             ))}
           </Order>
@@ -137,10 +131,27 @@ const dayEdit = (day: Asks | undefined, part: Partial<Asks>) => ({
   changes: [{ at: ['day'], to: { ...day, ...part } }],
 });
 
-type ToldProps = { plan: Plan; seen: () => void; begin: (part: Partial<Asks>) => void };
+type ToldProps = {
+  plan: Plan;
+  seen: () => void;
+  begin: (part: Partial<Asks>) => void;
+  unpin: (setup: string) => void;
+};
+
+/** Lets a setup go that is pinned to an hour, whether it fits there or not. */
+function Unpin({ setup, unpin }: { setup: string; unpin: (setup: string) => void }) {
+  const { job } = useJob();
+  const pinned = job.setups.find((one) => one.id === setup && one.schedule?.pinned);
+  if (!pinned) return null;
+  return (
+    <Button aria-label={`Unpin ${pinned.name}`} onPress={() => unpin(setup)}>
+      <PinOff size={16} aria-hidden /> Unpin
+    </Button>
+  );
+}
 
 /** The day in a sentence, what moved, what does not fit, and the least that would make it fit. */
-function Told({ plan, seen, begin }: ToldProps) {
+function Told({ plan, seen, begin, unpin }: ToldProps) {
   return (
     <>
       <p>
@@ -158,7 +169,10 @@ function Told({ plan, seen, begin }: ToldProps) {
       {plan.left_out.length > 0 && (
         <Notice role="status">
           <strong>Does not fit: </strong>
-          {plan.left_out.map((one) => `${one.name}, ${one.says}`).join('; ')}.
+          {plan.left_out.map((one) => `${one.name}, ${one.says}`).join('; ')}.{' '}
+          {plan.left_out.map((one) => (
+            <Unpin key={one.setup_id} setup={one.setup_id} unpin={unpin} />
+          ))}
           {plan.changes.length > 0 && (
             <>
               <br />

@@ -8,7 +8,7 @@ import { Handle } from '../../instruments/Handle';
 import { useWidth } from '../../instruments/useWidth';
 import { useJob } from '../../session/job';
 import { linear } from '../../ui/linear';
-import { figures, narrow, space, type } from '../../ui/tokens';
+import { figures, narrow, space, touch, type } from '../../ui/tokens';
 
 const Rows = styled.ul`
   display: grid;
@@ -29,6 +29,11 @@ const Name = styled.div`
     color: inherit;
     font-weight: 650;
     text-underline-offset: 3px;
+    ${narrow} {
+      min-height: ${touch}px;
+      display: inline-flex;
+      align-items: center;
+    }
   }
   p {
     color: var(--quiet);
@@ -53,7 +58,8 @@ const dark: { [phase in DayPlan['phases'][number]['phase']]?: number } = {
   deep_twilight: 0.1,
   twilight: 0.05,
 };
-const height = 40;
+/** As high as a finger. */
+const height = touch;
 /** What is dragged or nudged goes by so many minutes. */
 const step = 5;
 /** Keys pressed in a row are one move, which ends when they rest for so long, in milliseconds. */
@@ -137,7 +143,7 @@ function Lane({ plan, lane, slot, x, pin }: LaneProps) {
           />
         </g>
       ))}
-      {slot && <Block key={slot.utc} {...{ plan, lane, slot, x, pin }} />}
+      {slot && <Block {...{ plan, lane, slot, x, pin }} />}
       <rect x={0.5} width={x(plan.minutes) - 1} y={0.5} height={height - 1} fill="none" stroke="var(--line)" />
     </Bar>
   );
@@ -145,13 +151,16 @@ function Lane({ plan, lane, slot, x, pin }: LaneProps) {
 
 /** The building and the shooting of a setup: dragged or nudged along the day, where it is pinned then. */
 function Block({ plan, lane, slot, x, pin }: LaneProps & { slot: DaySlot }) {
-  const [by, setBy] = useState(0);
+  // What was moved counts until the plan has it elsewhere: the keyboard stays on it then.
+  const [moved, setMoved] = useState({ from: slot.utc, by: 0 });
+  const by = moved.from === slot.utc ? moved.by : 0;
+  const setBy = (to: number) => setMoved({ from: slot.utc, by: to });
   const gone = useRef(0);
   const resting = useRef<number>(undefined);
   useEffect(() => () => window.clearTimeout(resting.current), []);
   const minutes = (pixels: number) => Math.round((x.invert(pixels) - x.invert(0)) / step) * step;
-  const put = (moved: number) => {
-    if (moved !== 0) pin(slot.setup_id, Math.min(plan.minutes, Math.max(0, slot.shoots_minute + moved)));
+  const put = (far: number) => {
+    if (far !== 0) pin(slot.setup_id, Math.min(plan.minutes, Math.max(0, slot.shoots_minute + far)));
   };
   const { moveProps } = useMove({
     onMoveStart(event) {
@@ -174,10 +183,10 @@ function Block({ plan, lane, slot, x, pin }: LaneProps & { slot: DaySlot }) {
     }
     if (far === undefined) return;
     event.preventDefault();
-    const moved = by + far;
-    setBy(moved);
+    const whole = by + far;
+    setBy(whole);
     window.clearTimeout(resting.current);
-    resting.current = window.setTimeout(() => put(moved), rests);
+    resting.current = window.setTimeout(() => put(whole), rests);
   };
   const [builds, shoots, done] = [slot.builds_minute, slot.shoots_minute, slot.done_minute].map((at) => x(at + by));
   const wide = x(slot.done_minute) - x(slot.shoots_minute);

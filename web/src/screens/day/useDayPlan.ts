@@ -1,5 +1,5 @@
 import { useQuery } from '@tanstack/react-query';
-import { useState } from 'react';
+import { useEffect, useState } from 'react';
 import { answered, api, type DayPlan } from '../../api/client';
 import { useJob, useJobKit } from '../../session/job';
 
@@ -38,8 +38,9 @@ export function useDayPlan(date: string | undefined) {
     setLooked(looked + 1);
   };
   // The first plan there is of a day is the one that later ones are held against.
-  if (data && !isPlaceholderData && before.length === 0 && data.slots.length > 0) {
-    localStorage.setItem(place(id, date ?? ''), JSON.stringify(hoursOf(data)));
-  }
+  const first = data && !isPlaceholderData && before.length === 0 && data.slots.length > 0 ? data : undefined;
+  useEffect(() => {
+    if (first) localStorage.setItem(place(id, date ?? ''), JSON.stringify(hoursOf(first)));
+  }, [first, id, date]);
   return { plan: data, error, seen };
 }
