@@ -4,7 +4,7 @@ use actix_web::http::header::LOCATION;
 use actix_web::web::Data;
 use actix_web::{HttpResponse, post};
 use serde::Deserialize;
-use tolva_format::{Job, Kit, Setup};
+use tolva_format::{Job, Kit, Setup, check};
 use tolva_planner::setup;
 use tolva_store::Store;
 use tolva_wording::Named as _;
@@ -79,5 +79,7 @@ pub async fn new_setup(body: Body<NewSetupRequest>, store: Data<Store>) -> Resul
         // The next picture is most likely taken where the last one is.
         Setup { scene: setups.last().and_then(|last| last.scene.clone()), ..begun }
     };
+    // What is copied may be wrong: it is said here, and not handed on.
+    check(&setup, &kit)?;
     Ok(HttpResponse::Ok().json(setup))
 }

@@ -90,3 +90,17 @@ async fn no_route_fails_on_another_shape() {
     }
     assert!(asked > 80, "only {asked} asked");
 }
+
+/// A new setup stands where the last one does, and a copy is as its original: what is wrong there is said, not handed on.
+#[actix_web::test]
+async fn what_is_wrong_is_not_copied() {
+    let tolva = Running::start();
+    let mut setup = solve_request()["setup"].clone();
+    let asked = |setup: &Value, copy_of: Option<&str>| json!({ "kit": solve_request()["kit"], "setups": [setup], "copy_of": copy_of });
+    assert_eq!(tolva.post("api/v1/new-setup", &asked(&setup, None)).await.0, StatusCode::OK);
+    setup["camera_distance_m"] = json!(-3);
+    let id = setup["id"].as_str().expect("an id").to_owned();
+    let (status, problem) = tolva.post("api/v1/new-setup", &asked(&setup, Some(&id))).await;
+    assert_eq!(status, StatusCode::UNPROCESSABLE_ENTITY, "{problem}");
+    assert_eq!(pointers(&problem), ["/setup/camera_distance_m"]);
+}
