@@ -33,18 +33,14 @@ pub(super) fn up(version: u32, json: &[u8], most: &[(&str, usize)]) -> Result<Ve
         setups.for_each(names_of_the_field_in_a_setup);
         names_of_the_field_in_a_kit(document.get_mut("kit"));
     }
-    if version < 10 {
-        list(document.get_mut("setups")).for_each(frames_become_shots);
-    }
+    list(document.get_mut("setups")).for_each(|setup| setup_up(version, setup));
     document["format_version"] = json!(FORMAT_VERSION);
     Ok(document.to_string().into_bytes())
 }
 
-/// A setup inside another document of an older version, as this one's.
-pub(super) fn setup_up(version: u32, setup: &mut Value) {
-    if version < 10
-        && let Some(setup) = setup.as_object_mut()
-    {
+/// A setup of version 4 or later, in a job or by itself, as this one's.
+pub(super) fn setup_up(version: u32, setup: &mut Map<String, Value>) {
+    if version < 10 {
         frames_become_shots(setup);
     }
 }

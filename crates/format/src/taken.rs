@@ -227,7 +227,7 @@ impl TakenFrame {
         let mut frame: Value = read_json(json)?;
         let version = frame["format_version"].as_u64().and_then(|version| u32::try_from(version).ok());
         if let Some(older) = version.filter(|version| *version < FORMAT_VERSION) {
-            migrate::setup_up(older, &mut frame["setup"]);
+            frame["setup"].as_object_mut().into_iter().for_each(|setup| migrate::setup_up(older, setup));
             frame["format_version"] = json!(FORMAT_VERSION);
         }
         read_json(frame.to_string().as_bytes())

@@ -2,9 +2,9 @@
 
 use icalendar::{Alarm, Calendar, Component as _, Event, EventLike as _};
 use jiff::Timestamp;
-use tolva_format::harmless;
 use tolva_wording::{DayPlan, PackList};
 
+use crate::table;
 use crate::timetable::{event_id, stamp};
 
 /// A calendar with an event for each setup, from building to done, with an alarm a quarter of an hour before it. `made` is
@@ -35,30 +35,15 @@ pub fn csv(day: &DayPlan) -> String {
         [&slot.name, &slot.builds, &slot.shoots, &slot.done, &slot.utc, &slot.done_utc, &slot.says].map(String::as_str)
     });
     let left_out = day.left_out.iter().map(|one| [&one.name, "", "", "", "", "", &one.says]);
-    table(head, slots.chain(left_out))
+    table::csv(std::iter::once(head).chain(slots).chain(left_out))
 }
 
 /// A table with a line for each thing that is carried.
 pub fn pack_csv(list: &PackList) -> String {
-    let rows: Vec<[String; 5]> = list
-        .items
-        .iter()
-        .map(|item| {
-            let weight = item.weight_kg.map_or_else(String::new, |weight| format!("{weight:.1}"));
-            [item.heading.to_owned(), item.name.clone(), item.number.to_string(), weight, item.says.clone()]
-        })
-        .collect();
-    let rows = rows.iter().map(|row| row.each_ref().map(String::as_str));
-    table(["kind", "name", "count", "weight_kg", "says"], rows)
-}
-
-fn table<'a, const WIDE: usize>(head: [&str; WIDE], rows: impl Iterator<Item = [&'a str; WIDE]>) -> String {
-    let mut writer = csv::WriterBuilder::new().terminator(csv::Terminator::CRLF).from_writer(Vec::new());
-    let mut write = |row: &[&str]| {
-        // Writing to memory cannot fail.
-        let _ = writer.write_record(row.iter().map(|cell| harmless(cell).into_owned()));
-    };
-    write(&head);
-    rows.for_each(|row| write(&row));
-    writer.into_inner().ok().and_then(|bytes| String::from_utf8(bytes).ok()).unwrap_or_default()
+    let head = ["kind", "name", "count", "weight_kg", "says"].map(str::to_owned);
+    let rows = list.items.iter().map(|item| {
+        let weight = item.weight_kg.map_or_else(String::new, |weight| format!("{weight:.1}"));
+        [item.heading.to_owned(), item.name.clone(), item.number.to_string(), weight, item.says.clone()]
+    });
+    table::csv(std::iter::once(head).chain(rows))
 }

@@ -11,6 +11,7 @@ mod frames;
 mod guard;
 mod proofs;
 mod serve;
+mod table;
 mod timetable;
 
 use std::process::ExitCode;

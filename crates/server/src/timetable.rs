@@ -2,7 +2,6 @@
 
 use icalendar::{Alarm, Calendar, Component as _, Event, EventLike as _};
 use jiff::Timestamp;
-use tolva_format::harmless;
 use tolva_wording::{FallingStep, Timetable};
 
 /// What a step says in one line: `Shutter 1/200 to 1/125; A 1/8 to 1/16`.
@@ -63,7 +62,6 @@ fn fingerprint(text: &str) -> u64 {
 
 /// A table with a line for every change.
 pub fn csv(table: &Timetable) -> String {
-    let mut writer = csv::WriterBuilder::new().terminator(csv::Terminator::CRLF).from_writer(Vec::new());
     let names = table.steps.first().map_or_else(Vec::new, |step| {
         step.regions
             .iter()
@@ -72,12 +70,7 @@ pub fn csv(table: &Timetable) -> String {
     });
     let header = ["utc", "clock", "change", "shutter", "aperture", "iso", "flash", "holds_min"].map(str::to_owned);
     let tail = ["notes", "simulated"].map(str::to_owned);
-    let mut write = |row: Vec<String>| {
-        // Writing to memory cannot fail.
-        let _ = writer.write_record(row.iter().map(|cell| harmless(cell).into_owned()));
-    };
-    write(header.into_iter().chain(names).chain(tail).collect());
-    for step in &table.steps {
+    let steps = table.steps.iter().map(|step| {
         let mut row = vec![
             step.utc.clone(),
             step.clock.clone(),
@@ -92,7 +85,7 @@ pub fn csv(table: &Timetable) -> String {
             row.extend([region.together.exact.clone(), region.ev.trim_start_matches("EV ").to_owned()]);
         }
         row.extend([step.notes.join(" "), if table.simulated { "yes" } else { "no" }.to_owned()]);
-        write(row);
-    }
-    String::from_utf8(writer.into_inner().unwrap_or_default()).unwrap_or_default()
+        row
+    });
+    crate::table::csv(std::iter::once(header.into_iter().chain(names).chain(tail).collect()).chain(steps))
 }

@@ -10,7 +10,7 @@ use tolva_planner::refused::Refused;
 use utoipa::ToSchema;
 
 use crate::day::{DayEvent, HourMark, LightPhaseStretch, Stretch, day_of};
-use crate::words::in_a_row;
+use crate::words::{in_a_row, upper_first};
 
 /// A job's day. Minutes count from the midnight it begins with.
 #[derive(Clone, Debug, PartialEq, Serialize, ToSchema)]
@@ -205,10 +205,7 @@ pub fn day_plan(of: JobDays<'_>, date: Option<&str>, before: &[SlotBefore]) -> R
 /// # Errors
 /// A day that is none, a setup that is not on it.
 pub fn hour_on_day(of: JobDays<'_>, date: Option<&str>, setup_id: &str, minute: u32) -> Result<HourOfDay, Refused> {
-    let planned = of.planned(date)?;
-    let lane = planned.lanes.iter().find(|lane| of.setups[lane.setup].id == setup_id);
-    let lane = lane.ok_or_else(|| Refused::NoSuchSetup(setup_id.to_owned()))?;
-    Ok(planned.hour(lane, minute.min(planned.minutes)).into())
+    Ok(of.hour(date, setup_id, minute)?.into())
 }
 
 /// From one look at the sun to the next.
@@ -333,7 +330,7 @@ impl Words<'_> {
             builds,
             shoots,
             done,
-            says: says[..1].to_uppercase() + &says[1..],
+            says: upper_first(&says),
         }
     }
 

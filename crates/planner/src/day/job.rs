@@ -86,11 +86,34 @@ impl JobDays<'_> {
     /// # Errors
     /// A day that is none, a zone that nobody knows.
     pub fn planned(&self, date: Option<&str>) -> Result<PlannedDay, Refused> {
+        let (mut day, on) = self.looked_at(date)?;
+        day.lanes = on.iter().map(|at| self.lane(*at, &day)).collect();
+        let stops = day.lanes.iter().map(|lane| self.stop(lane, &day)).collect();
+        let spots: Vec<&str> = on.iter().map(|at| self.setups[*at].schedule.spot.trim()).collect();
+        let ways = spots.iter().map(|from| spots.iter().map(|to| self.way(from, to)).collect()).collect();
+        day.ordered = Day { stops, ways, begin: day.from, end: day.to }.ordered();
+        Ok(day)
+    }
+
+    /// What clocks at a setup's place show at a minute of a day, held to the day: what it is pinned to when it is dragged
+    /// there.
+    ///
+    /// # Errors
+    /// A day that is none, a setup that is not on it.
+    pub fn hour(&self, date: Option<&str>, setup_id: &str, minute: u32) -> Result<LocalTime, Refused> {
+        let (day, on) = self.looked_at(date)?;
+        let setup = on.into_iter().find(|at| self.setups[*at].id == setup_id);
+        let setup = setup.ok_or_else(|| Refused::NoSuchSetup(setup_id.to_owned()))?;
+        Ok(day.clock(self.other_zone(setup, &day).as_ref(), minute.min(day.minutes)))
+    }
+
+    /// A day before its light and its order are worked out, and the setups that are on it.
+    fn looked_at(&self, date: Option<&str>) -> Result<(PlannedDay, Vec<usize>), Refused> {
         let dates = self.dates();
         let written = Some(self.date).filter(|date| dates.iter().any(|one| one == date));
         let first = || dates.first().map(String::as_str).or(Some(self.date).filter(|date| !date.is_empty()));
         let date = date.or(written).or_else(first).map(str::to_owned);
-        let of_day = |setup: &&Setup| match (&setup.scene, &date) {
+        let of_day = |setup: &Setup| match (&setup.scene, &date) {
             (Some(scene), Some(date)) => &scene.at.date == date,
             // What has no place and hour of its own is of the day that is written on the job, or of the first.
             (None, Some(date)) => {
@@ -99,47 +122,48 @@ impl JobDays<'_> {
             }
             (_, None) => true,
         };
-        let on: Vec<(usize, &Setup)> = self.setups.iter().enumerate().filter(|(_, setup)| of_day(setup)).collect();
-        let first_scene = on.iter().find_map(|(_, setup)| setup.scene.as_ref());
+        let on: Vec<usize> = (0..self.setups.len()).filter(|at| of_day(&self.setups[*at])).collect();
+        let first_scene = on.iter().find_map(|at| self.setups[*at].scene.as_ref());
         let zone = first_scene.map_or(Ok(TimeZone::UTC), |scene| zone(&scene.site.time_zone))?;
         // A day that nobody has named is as long as any other.
-        let day = date.as_deref().unwrap_or("2000-01-01");
-        let (begin, midnight) = tolva_core::time::day(day, &zone)?;
+        let (begin, midnight) = tolva_core::time::day(date.as_deref().unwrap_or(ANY_DAY), &zone)?;
         let until = whole(minutes_between(begin, midnight));
-        let clock = Clock { day, zone: &zone, begin };
-        let from = clock.minute(&self.asks.begin);
-        let to = match clock.minute(&self.asks.end) {
-            to if to > from => to,
+        let (lanes, ordered) = (Vec::new(), Ordered::default());
+        let mut day = PlannedDay { date, dates, zone, begin, minutes: until, from: 0, to: 0, lanes, ordered };
+        day.from = day.minute(&self.asks.begin);
+        day.to = match day.minute(&self.asks.end) {
+            to if to > day.from => to,
             next_day => until + next_day,
         };
-        let minutes = until.max(to);
-        let lanes: Vec<Lane> =
-            on.iter().map(|(place, setup)| self.lane((*place, setup), (&zone, begin, minutes))).collect();
-        let stops = lanes.iter().map(|lane| self.stop(lane, clock)).collect();
-        let spots: Vec<&str> = on.iter().map(|(_, setup)| setup.schedule.spot.trim()).collect();
-        let ways = spots.iter().map(|from| spots.iter().map(|to| self.way(from, to)).collect()).collect();
-        let ordered = Day { stops, ways, begin: from, end: to }.ordered();
-        Ok(PlannedDay { date, dates, zone, begin, minutes, from, to, lanes, ordered })
+        day.minutes = until.max(day.to);
+        Ok((day, on))
     }
 
-    fn lane(&self, (place, setup): (usize, &Setup), (zone, begin, minutes): (&TimeZone, Timestamp, u32)) -> Lane {
+    /// The zone a setup's place keeps, where that is another than the day's.
+    fn other_zone(&self, setup: usize, day: &PlannedDay) -> Option<TimeZone> {
+        let scene = self.setups[setup].scene.as_ref()?;
+        zone(&scene.site.time_zone).ok().filter(|own| *own != day.zone)
+    }
+
+    fn lane(&self, at: usize, day: &PlannedDay) -> Lane {
+        let setup = &self.setups[at];
         let light = if setup.scene.is_some() { LaneLight::Known } else { LaneLight::NoScene };
-        let lane = Lane { setup: place, light, windows: Windows::default(), other_zone: None, refused: None };
+        let lane = Lane { setup: at, light, windows: Windows::default(), other_zone: None, refused: None };
         match Prepared::new(setup, self.kit) {
             Ok(prepared) => {
-                let own = prepared.scene.as_ref().map(|scene| &scene.light.zone).filter(|own| *own != zone).cloned();
-                Lane { windows: windows(&prepared, begin, minutes), other_zone: own, ..lane }
+                let windows = windows(&prepared, day.begin, day.minutes);
+                Lane { windows, other_zone: self.other_zone(at, day), ..lane }
             }
             Err(refused) => Lane { refused: Some(refused), ..lane },
         }
     }
 
-    fn stop(&self, lane: &Lane, clock: Clock<'_>) -> Stop {
+    fn stop(&self, lane: &Lane, day: &PlannedDay) -> Stop {
         let setup = &self.setups[lane.setup];
-        let own = lane.other_zone.as_ref().unwrap_or(clock.zone);
+        let own = lane.other_zone.as_ref().unwrap_or(&day.zone);
         let minute = |at: &LocalTime| {
             let at = at.instant(own).ok()?;
-            (at >= clock.begin).then(|| whole(minutes_between(clock.begin, at)))
+            (at >= day.begin).then(|| whole(minutes_between(day.begin, at)))
         };
         let of_it = |ids: &[String]| ids.is_empty() || ids.contains(&setup.id);
         let arrivals = self.asks.people.iter().filter(|one| of_it(&one.setup_ids));
@@ -147,7 +171,7 @@ impl JobDays<'_> {
             build: setup.schedule.build_min,
             shoot: setup.schedule.shoot_min,
             windows: lane.windows.open.clone(),
-            ready: arrivals.map(|one| clock.minute(&one.at)).max().unwrap_or(0),
+            ready: arrivals.map(|one| day.minute(&one.at)).max().unwrap_or(0),
             pinned: setup.schedule.pinned.as_ref().and_then(minute),
         }
     }
@@ -163,22 +187,8 @@ impl JobDays<'_> {
     }
 }
 
-/// The clocks of a day.
-#[derive(Clone, Copy)]
-struct Clock<'a> {
-    day: &'a str,
-    zone: &'a TimeZone,
-    begin: Timestamp,
-}
-
-impl Clock<'_> {
-    /// Minutes from where the day begins to when clocks show an hour. One that is skipped counts as if it were not.
-    fn minute(self, hour: &str) -> u32 {
-        let at = LocalTime { date: self.day.to_owned(), time: hour.to_owned(), second_time: false };
-        let minutes = at.instant(self.zone).map(|at| minutes_between(self.begin, at));
-        minutes.map_or_else(|_| minute_of(hour).unwrap_or(0), whole)
-    }
-}
+/// A day that nobody has named.
+const ANY_DAY: &str = "2000-01-01";
 
 #[expect(clippy::cast_possible_truncation, clippy::cast_sign_loss, reason = "minutes of a day or two")]
 fn whole(minutes: f64) -> u32 {
@@ -186,10 +196,21 @@ fn whole(minutes: f64) -> u32 {
 }
 
 impl PlannedDay {
+    /// Minutes from where the day begins to when clocks show an hour. One that is skipped counts as if it were not.
+    fn minute(&self, hour: &str) -> u32 {
+        let date = self.date.as_deref().unwrap_or(ANY_DAY).to_owned();
+        let at = LocalTime { date, time: hour.to_owned(), second_time: false };
+        let minutes = at.instant(&self.zone).map(|at| minutes_between(self.begin, at));
+        minutes.map_or_else(|_| minute_of(hour).unwrap_or(0), whole)
+    }
+
     /// A minute of the day on the clocks of a lane's place.
     pub fn hour(&self, lane: &Lane, minute: u32) -> LocalTime {
-        let zone = lane.other_zone.as_ref().unwrap_or(&self.zone);
-        LocalTime::of(self.begin + after(f64::from(minute)), zone)
+        self.clock(lane.other_zone.as_ref(), minute)
+    }
+
+    fn clock(&self, other_zone: Option<&TimeZone>, minute: u32) -> LocalTime {
+        LocalTime::of(self.begin + after(f64::from(minute)), other_zone.unwrap_or(&self.zone))
     }
 }
 

@@ -7,8 +7,8 @@ mod order;
 mod window;
 
 pub use job::{JobDays, Lane, LaneLight, PlannedDay};
-pub use order::{CHANGES, Change, Day as DayToOrder, EXACT, Ordered, Slot, Stop};
-pub use window::{Moment, TOLD_MIN, Windows, windows};
+pub use order::{Change, Ordered, Slot};
+pub use window::{Moment, Windows};
 
 use jiff::tz::TimeZone;
 use jiff::{SignedDuration, Timestamp};

@@ -5,6 +5,7 @@ import { useHold, useLivePlan, useShownSetup } from '../../session/job';
 import { figures } from '../../ui/tokens';
 import { Drawing } from '../Drawing';
 import { Handle } from '../Handle';
+import { dark } from '../phases';
 import { Told } from '../Told';
 import { useMark } from '../useMark';
 import { useWidth } from '../useWidth';
@@ -177,14 +178,6 @@ export function DayStrip({ day }: Props) {
 
 /** A press of an arrow key goes so many minutes. */
 const keyMinutes = 5;
-
-/** How dark each kind of light is drawn. */
-const dark: { [phase in Day['phases'][number]['phase']]?: number } = {
-  night: 0.2,
-  last_trace: 0.15,
-  deep_twilight: 0.1,
-  twilight: 0.05,
-};
 
 function scales(day: Day, width: number) {
   const highest = Math.max(15, ...day.altitude_deg);

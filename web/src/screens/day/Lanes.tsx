@@ -5,6 +5,7 @@ import styled from 'styled-components';
 import type { DayLane, DayPlan, DaySlot } from '../../api/client';
 import { Drawing } from '../../instruments/Drawing';
 import { Handle } from '../../instruments/Handle';
+import { dark } from '../../instruments/phases';
 import { useWidth } from '../../instruments/useWidth';
 import { useJob } from '../../session/job';
 import { linear } from '../../ui/linear';
@@ -51,13 +52,6 @@ const Bar = styled(Drawing)`
   }
 `;
 
-/** How dark each kind of light is drawn. */
-const dark: { [phase in DayPlan['phases'][number]['phase']]?: number } = {
-  night: 0.2,
-  last_trace: 0.15,
-  deep_twilight: 0.1,
-  twilight: 0.05,
-};
 /** As high as a finger. */
 const height = touch;
 /** What is dragged or nudged goes by so many minutes. */

@@ -24,7 +24,8 @@ export function useDayPlan(date: string | undefined) {
   const [looked, setLooked] = useState(0);
   const before = seenOf(id, date ?? '');
   const { data, error, isPlaceholderData } = useQuery({
-    queryKey: ['day-plan', job, kit, date, looked],
+    // What is ticked off, written or called otherwise moves nothing.
+    queryKey: ['day-plan', job.setups, job.day, job.date, kit, date, looked],
     queryFn: ({ signal }) =>
       answered(
         api.POST('/api/v1/day-plan', { body: { job: { ...job, kit }, before, ...(date ? { date } : {}) }, signal }),
