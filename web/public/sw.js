@@ -9,7 +9,9 @@ self.addEventListener('install', () => self.skipWaiting());
 self.addEventListener('activate', (event) => event.waitUntil(begin()));
 
 async function begin() {
-  const old = (await caches.keys()).filter((name) => /^tolva-(shell|data)-/.test(name) && name !== shell && name !== data);
+  const old = (await caches.keys()).filter(
+    (name) => /^tolva-(shell|data)-/.test(name) && name !== shell && name !== data,
+  );
   await Promise.all(old.map((name) => caches.delete(name)));
   await self.clients.claim();
 }
@@ -36,11 +38,12 @@ self.addEventListener('fetch', (event) => {
   if (request.method !== 'GET' || url.origin !== self.location.origin) return;
   if (request.mode === 'navigate') {
     // Every page is the same one; but an address that is none, and a file, are the server's to answer.
-    if (/^\/($|kit$|jobs\/)/.test(url.pathname)) event.respondWith(newest(request, shell, '/'));
+    if (/^\/($|kit$|phones$|jobs\/)/.test(url.pathname)) event.respondWith(newest(request, shell, '/'));
   } else if (url.pathname.startsWith('/assets/')) event.respondWith(kept(request));
   else if (url.pathname.startsWith('/api/v1/')) {
     // Files taken out, pictures made while something slides, and events, which never end, are kept by nobody.
-    if (!/\/(file|raw|events|mix|map)$|\.(ics|csv|json|zip)$/.test(url.pathname)) event.respondWith(newest(request, data, request.url));
+    if (!/\/(file|raw|events|mix|map)$|\.(ics|csv|json|zip)$/.test(url.pathname))
+      event.respondWith(newest(request, data, request.url));
   } else event.respondWith(newest(request, shell, request.url));
 });
 

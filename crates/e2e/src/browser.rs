@@ -69,6 +69,8 @@ impl Browser {
             "--disable-component-update",
             "--disable-sync",
             "--force-device-scale-factor=1",
+            // Tolva makes its certificate itself.
+            "--ignore-certificate-errors",
             &format!("--user-data-dir={}", profile.path().display()),
             // Whatever is not this machine has no address.
             "--host-resolver-rules=MAP * ~NOTFOUND, EXCLUDE 127.0.0.1",
@@ -101,6 +103,12 @@ impl Browser {
     /// Goes to an address.
     pub async fn go(&self, url: &str) {
         self.driver.goto(url).await.expect(url);
+    }
+
+    /// Cuts the line of this page, or mends it.
+    pub async fn cut(&self, cut: bool) {
+        let line = json!({ "offline": cut, "latency": 0, "downloadThroughput": -1, "uploadThroughput": -1 });
+        self.driver.cdp().send_raw("Network.emulateNetworkConditions", line).await.expect("a line");
     }
 
     /// Waits for an element.

@@ -56,6 +56,26 @@ async fn run(script: &str) -> Value {
      return [one, two, acts(), s.saved.revision];",
     json!([[1, [2, 4], ["A at 2", "B at 4"]], [[2, 4], ["B at 4"]], [], 3])
 )]
+#[case::what_was_done_elsewhere_and_here_both_stays(
+    "open(); edit('A', 2); edit('A', 2.5);
+     const theirs = M.applied(first, [{ at: at('B'), to: 9 }, { at: ['setups', { id: 'b' }, 'place'], to: 61 }]);
+     unsaved({ kind: 'overtaken', message: '', theirs: body(7, theirs) });
+     const sent = last(['save']);
+     return [s.conflict ?? null, sent.based_on, distances(sent.document), sent.document.setups[1].place, distances(s.shown), acts()];",
+    json!([null, 7, [2, 9], 61, [2.5, 9], ["A at 2", "A at 2.5"]])
+)]
+#[case::the_same_field_changed_twice_is_never_merged(
+    "open(); edit('A', 2);
+     unsaved({ kind: 'overtaken', message: '', theirs: body(7, M.applied(first, [{ at: at('A'), to: 9 }])) });
+     return [s.conflict.revision, distances(s.conflict.document), distances(s.kept), wanted.length];",
+    json!([7, [9, 3], [2, 3], 1])
+)]
+#[case::what_is_in_what_went_elsewhere_is_never_merged(
+    "open(); edit('A', 2);
+     unsaved({ kind: 'overtaken', message: '', theirs: body(7, M.applied(first, [{ at: ['setups', { id: 'a' }, 'lights', { id: 'A' }] }])) });
+     return s.conflict !== undefined;",
+    json!(true)
+)]
 #[case::what_changes_nothing_is_no_change("open(); edit('A', 1.5); return [acts(), wanted.length];", json!([[], 0]))]
 #[case::only_what_differs_is_changed(
     "open(); edit('B', 9);
@@ -189,17 +209,17 @@ async fn run(script: &str) -> Value {
     json!([[], [1.5, 3], null])
 )]
 #[case::of_two_versions_mine_goes_on_top(
-    "open(); edit('A', 2); const theirs = body(5, M.applied(first, [{ at: at('B'), to: 9 }]));
+    "open(); edit('A', 2); const theirs = body(5, M.applied(first, [{ at: at('A'), to: 9 }]));
      unsaved({ kind: 'overtaken', message: '', theirs }); const stuck = s.conflict.revision;
      send({ type: 'keep', which: 'mine' }); const sent = last(['save']);
      return [stuck, sent.based_on, distances(sent.document), acts()];",
     json!([5, 5, [2, 3], ["A at 2"]])
 )]
 #[case::of_two_versions_theirs_is_taken_and_mine_comes_back_by_redo(
-    "open(); edit('A', 2); const theirs = body(5, M.applied(first, [{ at: at('B'), to: 9 }]));
+    "open(); edit('A', 2); const theirs = body(5, M.applied(first, [{ at: at('A'), to: 9 }]));
      unsaved({ kind: 'overtaken', message: '', theirs }); send({ type: 'keep', which: 'theirs' });
      return [acts(), distances(s.shown), M.namesOf(s).redoes];",
-    json!([["A at 2", "undo"], [1.5, 9], "A at 2"])
+    json!([["A at 2", "undo"], [9, 3], "A at 2"])
 )]
 #[case::a_closed_window_goes_on_where_it_was(
     "open(); edit('A', 2); edit('B', 4); const draft = { based_on: 1, base: first, queue: s.queue };
@@ -244,4 +264,83 @@ async fn a_session(#[case] script: &str, #[case] expected: Value) {
 #[tokio::test]
 async fn changes(#[case] script: &str, #[case] expected: Value) {
     assert_eq!(run(script).await, expected);
+}
+
+/// A server as it keeps one document, and devices whose line is cut now and then: before a request arrives, or after it was
+/// carried out and before its answer came.
+const SET: &str = r"
+const random = (() => { let x = SEED; return () => { x = (x * 1664525 + 1013904223) % 4294967296; return x / 4294967296; }; })();
+const field = (name) => ['fields', { id: name }, 'to'];
+const server = { revision: 1, document: { fields: ['a', 'b', 'c', 'd'].map((id) => ({ id, to: 0 })) }, keys: new Map(), saves: 0 };
+const here = () => ({ revision: server.revision, saved_at: '', undo: 'Before', redo: null, document: server.document });
+const device = () => ({ s: M.begun(), out: [] });
+const tell = (d, event) => { const out = M.step(d.s, { at: 1000, key: `k${++n}`, ...event }); d.s = out.state; d.out.push(...out.effects); };
+/** What a device wants done, one after the other; its line may be cut on the way there, or on the way back. */
+const carry = (d, cut) => {
+  const effect = d.out.shift();
+  if (!effect) return false;
+  if (effect.do === 'wait') { tell(d, { type: 'retry' }); return true; }
+  if (effect.do !== 'save') return true;
+  const { turn, key, based_on, document } = effect;
+  const lost = () => tell(d, { type: 'unsaved', turn, failure: { kind: 'lost', message: 'cut' } });
+  if (random() < cut) { lost(); return true; }
+  if (!server.keys.has(key)) {
+    if (based_on !== server.revision) {
+      const failure = { kind: 'overtaken', message: '', theirs: here() };
+      if (random() < cut) lost(); else tell(d, { type: 'unsaved', turn, failure });
+      return true;
+    }
+    server.keys.set(key, true); server.revision += 1; server.saves += 1; server.document = document;
+  }
+  if (random() < cut) lost(); else tell(d, { type: 'saved', turn, body: here() });
+  return true;
+};
+";
+
+/// Two devices, 200 random edits, each to fields of its own, with cuts of the line: both end the same, nothing is lost and
+/// nothing is done twice. Where both change one field, a person is asked, and what was chosen is what stands.
+#[rstest]
+#[case::fields_of_their_own(1, false)]
+#[case::other_draws(7, false)]
+#[case::one_field_of_both(3, true)]
+#[tokio::test]
+async fn two_devices_end_the_same(#[case] seed: u32, #[case] both: bool) {
+    let script = format!(
+        "{} {}",
+        SET.replace("SEED", &seed.to_string()),
+        r"
+const devices = [device(), device()], own = [['a', 'b'], BOTH ? ['c', 'a'] : ['c', 'd']], ended = {};
+let asked = 0, edits = 0;
+for (const d of devices) tell(d, { type: 'opened', body: here() });
+const choose = (d) => {
+  if (!d.s.conflict) return;
+  asked += 1;
+  tell(d, { type: 'keep', which: 'mine' });
+};
+while (edits < 200) {
+  const which = random() < 0.5 ? 0 : 1, d = devices[which];
+  if (random() < 0.4) {
+    edits += 1;
+    const name = own[which][random() < 0.5 ? 0 : 1];
+    ended[name] = edits;
+    tell(d, { type: 'edit', says: `${name} ${edits}`, changes: [{ at: field(name), to: edits }] });
+  } else if (random() < 0.2) tell(d, { type: 'seen', body: here() });
+  else carry(d, 0.3);
+  choose(d);
+}
+// The line holds: everything goes in.
+for (let round = 0; round < 2000; round += 1) for (const d of devices) { carry(d, 0); choose(d); }
+for (const d of devices) tell(d, { type: 'seen', body: here() });
+const values = (document) => Object.fromEntries(document.fields.map(({ id, to }) => [id, to]));
+const [one, two] = devices.map((d) => values(d.s.kept));
+const same = JSON.stringify(one) === JSON.stringify(two) && JSON.stringify(one) === JSON.stringify(values(server.document));
+const left = devices.map((d) => d.s.queue.length);
+// A field that one device alone changes ends as that device left it.
+const kept = Object.keys(ended).filter((name) => !(BOTH && name === 'a')).every((name) => one[name] === ended[name]);
+return { same, left, kept, asked: asked > 0, twice: server.saves > edits + asked };"
+            .replace("BOTH", &both.to_string())
+    );
+    let found = run(&script).await;
+    let wanted = json!({ "same": true, "left": [0, 0], "kept": true, "asked": both, "twice": false });
+    assert_eq!(found, wanted);
 }

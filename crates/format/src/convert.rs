@@ -121,7 +121,7 @@ twin!(tolva_planner::setup: struct Opening { id, name, x_m, y_m, z_m, facing_deg
 twin!(tolva_planner::setup: struct Pane { id, name, glazing, x_m, y_m, z_m, facing_deg, tilt_deg, width_m, height_m, turns });
 twin!(tolva_planner::setup: enum PaneGlazing { Single, Double, Mirror });
 twin!(tolva_planner::setup: struct Spectacles { tilt_deg });
-twin!(tolva_planner::setup: struct Shot { id, name, kind, who, frames, step_stops, parts, lights_off, people_out, notes });
+twin!(tolva_planner::setup: struct Shot { id, name, kind, who, frames, step_stops, parts, lights_off, people_out, notes, taken });
 twin!(tolva_planner::setup: struct Schedule { build_min, shoot_min, pinned, spot });
 twin!(tolva_planner::setup: struct JobDay { begin, end, people, ways, way_min });
 twin!(tolva_planner::setup: struct Arrival { id, name, at, setup_ids });
@@ -144,7 +144,7 @@ twin!(tolva_planner::setup: enum Preference { LowIso, Depth, Pace, LowPower, NoF
 
 twin!(tolva_planner::setup: struct Kit { cameras, lenses, flashes, modifiers, gels, filters, stands, triggers, booms, boards, backdrops, meters });
 twin!(tolva_planner::setup: struct Meter { id, name, more_stops, sure_stops });
-twin!(tolva_planner::setup: struct Lens { id, name, shortest_mm, longest_mm, widest_f_number, smallest_f_number, stabilisation_stops, closest_focus_m, largest_magnification, pupil_ratio });
+twin!(tolva_planner::setup: struct Lens { id, name, shortest_mm, longest_mm, widest_f_number, smallest_f_number, stabilisation_stops, closest_focus_m, largest_magnification, pupil_ratio, weight_kg });
 twin!(tolva_planner::setup: struct Gel { id, name, shift_mired, shift_duv, loss_stops });
 twin!(tolva_planner::setup: struct Filter { id, name, density_stops });
 twin!(tolva_planner::setup: struct Stand { id, name, highest_m, carries_kg, footprint_m, weight_kg });
@@ -152,11 +152,11 @@ twin!(tolva_planner::setup: struct Boom { id, name, reach_m, carries_kg, weight_
 twin!(tolva_planner::setup: struct Board { id, name, kind, width_m, height_m });
 twin!(tolva_planner::setup: struct Backdrop { id, name, width_m, height_m, reflectance, colour });
 twin!(tolva_planner::setup: struct Trigger { id, name, channels, groups });
-twin!(tolva_planner::setup: struct Camera { id, name, sensor, shutter, aperture_step, iso, sync_rated_s, sync_safe_s, sync_electronic_s, slow_sync_floor_s, stabilisation_stops, frames_per_s, tuned, curve });
+twin!(tolva_planner::setup: struct Camera { id, name, sensor, shutter, aperture_step, iso, sync_rated_s, sync_safe_s, sync_electronic_s, slow_sync_floor_s, stabilisation_stops, frames_per_s, weight_kg, tuned, curve });
 twin!(tolva_planner::setup: struct TunedLens { lens_id, more_stops, sure_stops });
 twin!(tolva_planner::setup: struct ShutterRange { slowest_s, fastest_s, step });
 twin!(tolva_planner::setup: struct IsoRange { base_iso, highest_iso, step });
-twin!(tolva_planner::setup: struct Flash { id, name, output, power, recycle_full_s, pops_full, duty, high_speed_loss_stops, ttl, kelvin, tint_duv, rendering, durations, tuned });
+twin!(tolva_planner::setup: struct Flash { id, name, output, power, recycle_full_s, pops_full, duty, high_speed_loss_stops, ttl, kelvin, tint_duv, rendering, durations, weight_kg, tuned });
 twin!(tolva_planner::setup: struct TunedThrough { modifier_id, more_stops, sure_stops });
 twin!(tolva_planner::setup: struct Duty { full_pops, rest_s });
 twin!(tolva_planner::setup: enum FlashOutput { GuideNumberMetres(of), GuideNumberFeet(of), GuideNumberZoom(of), Measured(of), Continuous(of) });

@@ -10,7 +10,7 @@ pub(crate) type FieldName = (&'static str, Meant, &'static str, &'static str);
 const TINT: &str = "0 for the usual white of that temperature; positive for a green light.";
 
 /// All of them, in the order of the alphabet.
-pub(crate) const FIELD_NAMES: [FieldName; 220] = [
+pub(crate) const FIELD_NAMES: [FieldName; 224] = [
     ("Ambient.guess_ev100", Light, "Light that is assumed", ""),
     ("AngleHeight.altitude_deg", Number, "Height, degrees", ""),
     ("Artificial.mains_hz", Number, "Mains, Hz", ""),
@@ -57,6 +57,7 @@ pub(crate) const FIELD_NAMES: [FieldName; 220] = [
         "Safe sync",
         "With radio triggers: a third of a stop under the rated one, or more.",
     ),
+    ("Camera.weight_kg", Number, "Weight, kg", ""),
     ("CameraAim.point.x_m", Length, "To the right", ""),
     ("CameraAim.point.y_m", Length, "Forwards", ""),
     ("CameraAim.point.z_m", Length, "Over the floor", ""),
@@ -100,6 +101,7 @@ pub(crate) const FIELD_NAMES: [FieldName; 220] = [
     ("Flash.recycle_full_s", Number, "Ready after a full pop, seconds", ""),
     ("Flash.rendering", Number, "Colour rendering, Ra", "For lamps."),
     ("Flash.tint_duv", Number, "Its tint, Duv", ""),
+    ("Flash.weight_kg", Number, "Weight, kg", ""),
     ("Floor.reflectance", Number, "It gives back, as a part", "0.8 white paint, 0.5 pale wood, 0.2 dark."),
     ("Gel.loss_stops", Stops, "It takes, stops", ""),
     ("Gel.shift_duv", Number, "Tint, Duv", "Green is positive, magenta negative."),
@@ -124,6 +126,7 @@ pub(crate) const FIELD_NAMES: [FieldName; 220] = [
     ("Lens.shortest_mm", Number, "Shortest focal length, mm", ""),
     ("Lens.smallest_f_number", Aperture, "Smallest aperture", ""),
     ("Lens.stabilisation_stops", Stops, "Stabilisation, stops", ""),
+    ("Lens.weight_kg", Number, "Weight, kg", ""),
     ("Lens.widest_f_number", Aperture, "Widest aperture", ""),
     ("Light.distance_m", Length, "Distance to the subject", "From its front surface."),
     ("Light.feather_deg", Number, "Turned away, degrees", ""),
@@ -218,6 +221,7 @@ pub(crate) const FIELD_NAMES: [FieldName; 220] = [
     ("Setup.focal_length_mm", Number, "Focal length, mm", ""),
     ("Shot.frames", Number, "Frames", ""),
     ("Shot.step_stops", Stops, "From one to the next, stops", ""),
+    ("Shot.taken", Number, "Taken", ""),
     ("ShutterRange.fastest_s", Shutter, "Fastest shutter", ""),
     ("ShutterRange.slowest_s", Shutter, "Slowest shutter", ""),
     ("Site.elevation_m", Number, "Above the sea, m", ""),

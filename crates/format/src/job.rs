@@ -19,8 +19,8 @@ pub struct Job {
     /// Always `tolva-job`.
     #[schema(example = "tolva-job")]
     pub format: String,
-    /// The version of the format: 10.
-    #[schema(minimum = 10, maximum = 10)]
+    /// The version of the format: 11.
+    #[schema(minimum = 11, maximum = 11)]
     pub format_version: u32,
     /// What the job is called. 1 to 120 characters.
     #[schema(min_length = 1, max_length = 120)]
@@ -83,7 +83,7 @@ impl Job {
     ///
     /// ```
     /// use tolva_format::Job;
-    /// let wrong = Job::from_json(br#"{"format": "tolva-job", "format_version": 11}"#).unwrap_err();
+    /// let wrong = Job::from_json(br#"{"format": "tolva-job", "format_version": 12}"#).unwrap_err();
     /// assert_eq!(wrong.0[0].pointer, "/format_version");
     /// ```
     pub fn from_json(json: &[u8]) -> Result<Self, Problems> {

@@ -7,7 +7,7 @@ use serde_json::{Map, Value, json};
 use utoipa::ToSchema;
 
 use super::check::kit as check_kit;
-use super::migrate::names_of_the_field_in_a_kit;
+use super::migrate::{kit_is_weighed, names_of_the_field_in_a_kit};
 use super::problems::{Checker, shortened};
 use super::read::without_mark;
 use super::table::{harmful_no_more, harmless};
@@ -108,6 +108,7 @@ impl KitFile {
             document["format_version"].as_u64().filter(|version| (3..u64::from(FORMAT_VERSION)).contains(version));
         let file: Self = if older.is_some() {
             names_of_the_field_in_a_kit(document.get_mut("kit"));
+            kit_is_weighed(document.get_mut("kit"));
             document["format_version"] = json!(FORMAT_VERSION);
             read_json(document.to_string().as_bytes())?
         } else {

@@ -12,10 +12,12 @@
 //! # Ok::<(), tolva_format::Problems>(())
 //! ```
 
+mod again;
 mod blend;
 mod catalogue;
 mod check;
 mod convert;
+mod deeds;
 mod edit;
 mod field_names;
 mod glass;
@@ -46,6 +48,7 @@ mod version;
 pub use blend::Blend;
 pub use catalogue::{Catalogue, Field, catalogue};
 pub use check::check;
+pub use deeds::{Deed, DeedKind};
 pub use edit::{Edit, edited};
 pub use glass::{Pane, PaneGlazing, Spectacles};
 pub use job::{Job, json_schema};

@@ -33,9 +33,28 @@ pub(super) fn up(version: u32, json: &[u8], most: &[(&str, usize)]) -> Result<Ve
         setups.for_each(names_of_the_field_in_a_setup);
         names_of_the_field_in_a_kit(document.get_mut("kit"));
     }
+    if version < 11 {
+        kit_is_weighed(document.get_mut("kit"));
+    }
     list(document.get_mut("setups")).for_each(|setup| setup_up(version, setup));
     document["format_version"] = json!(FORMAT_VERSION);
     Ok(document.to_string().into_bytes())
+}
+
+/// Until version 10 nothing was known of the weight of cameras, lenses and units. What came with Tolva gets its usual figure;
+/// what is one's own waits to be weighed.
+pub(super) fn kit_is_weighed(kit: Option<&mut Value>) {
+    let starter = json!(Kit::starter());
+    let Some(kit) = kit.and_then(Value::as_object_mut) else { return };
+    for kind in ["cameras", "lenses", "flashes"] {
+        for thing in list(kit.get_mut(kind)) {
+            let same = |usual: &&Value| usual.get("id") == thing.get("id") && usual.get("name") == thing.get("name");
+            let usual = starter[kind].as_array().and_then(|all| all.iter().find(same));
+            if let Some(usual) = usual {
+                fill(thing, &json!({ "weight_kg": usual["weight_kg"] }));
+            }
+        }
+    }
 }
 
 /// A setup of version 4 or later, in a job or by itself, as this one's.
@@ -296,6 +315,21 @@ mod tests {
                 assert_eq!(light.spill.len(), old["reaches"].as_array().map_or(0, Vec::len));
             }
         }
+    }
+
+    /// The demo data as Tolva wrote it while its format was version 10: nothing ticked off, nothing weighed. What came with
+    /// Tolva gets its usual weight, what is one's own does not.
+    #[test]
+    fn a_job_of_version_10_is_read_and_means_the_same() {
+        let before = include_str!("../tests/data/version-10/weir-lane.json");
+        let mut before: Value = serde_json::from_str(before).expect("JSON");
+        before["setups"][0]["shots"] = json!([{ "id": "a", "name": "It", "frames": 3 }]);
+        before["kit"]["cameras"][1]["name"] = json!("My own");
+        let job = Job::from_json(before.to_string().as_bytes()).expect("a job");
+        assert_eq!((job.format_version, job.setups[0].shots[0].taken), (FORMAT_VERSION, 0));
+        assert_eq!([job.kit.cameras[0].weight_kg, job.kit.cameras[1].weight_kg], [Some(0.7), None]);
+        assert_eq!(job.kit.flashes, Kit::starter().flashes);
+        assert_eq!(Job::from_json(job.to_json().as_bytes()).expect("again"), job);
     }
 
     /// The demo data as Tolva wrote it while its format was version 9: a kit without meters.

@@ -168,6 +168,15 @@ pub struct Shot {
     #[serde(default, skip_serializing_if = "String::is_empty")]
     #[schema(max_length = 1000)]
     pub notes: String,
+    /// How many of its frames are taken and ticked off, 0 to 10 000.
+    #[serde(default, skip_serializing_if = "is_none")]
+    #[schema(minimum = 0, maximum = 10_000)]
+    pub taken: u32,
+}
+
+#[expect(clippy::trivially_copy_pass_by_ref, reason = "serde asks so")]
+fn is_none(count: &u32) -> bool {
+    *count == 0
 }
 
 fn one_frame() -> u32 {

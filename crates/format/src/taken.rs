@@ -22,11 +22,15 @@ pub struct TakenFrame {
     #[schema(min_length = 1, max_length = 60)]
     pub id: String,
     /// The version of the format its setup is written in: as a job's.
-    #[schema(minimum = 10, maximum = 10)]
+    #[schema(minimum = 11, maximum = 11)]
     pub format_version: u32,
     /// The setup it was taken of.
     #[schema(min_length = 1, max_length = 60)]
     pub setup_id: String,
+    /// Which of the setup's shots it is of; null where nobody has said it.
+    #[serde(default)]
+    #[schema(max_length = 60)]
+    pub shot_id: Option<String>,
     /// What its file is called.
     #[schema(min_length = 1, max_length = 255)]
     pub name: String,
@@ -285,6 +289,7 @@ mod tests {
     fn frame() -> TakenFrame {
         let setup = Job::new("Doorway").setups.remove(0);
         TakenFrame {
+            shot_id: None,
             id: "a".to_owned(),
             format_version: crate::FORMAT_VERSION,
             setup_id: setup.id.clone(),

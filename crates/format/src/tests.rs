@@ -51,7 +51,7 @@ fn a_document_is_read_back_as_it_was_written() {
 #[case("/date", json!("2026-02-30"), "/date", "2026-08-29")]
 #[case("/date", json!("soon"), "/date", "soon")]
 #[case("/format", json!("other"), "/format", "tolva-job")]
-#[case("/format_version", json!(11), "/format_version", "version 11 is not known")]
+#[case("/format_version", json!(12), "/format_version", "version 12 is not known")]
 #[case("/colour", json!(1), "/colour", "unknown field `colour`")]
 #[case("/setups/0/lights/0/distance_m", json!(0), "/setups/0/lights/0/distance_m", "0 is not allowed here: it must be from 0.1 to 50 m")]
 #[case("/setups/0/lights/0/distance_m", json!("near"), "/setups/0/lights/0/distance_m", "expected f64")]

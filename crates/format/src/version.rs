@@ -8,7 +8,7 @@ use crate::read::read_json;
 /// The name every job document carries in `format`.
 pub const FORMAT: &str = "tolva-job";
 /// The version this Tolva writes.
-pub const FORMAT_VERSION: u32 = 10;
+pub const FORMAT_VERSION: u32 = 11;
 
 /// The version of a job. Refuses what is no job, or a job of a version this Tolva does not know, before any field is
 /// looked at.

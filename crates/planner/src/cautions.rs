@@ -1,7 +1,9 @@
 //! What to mind on the set, as codes with their numbers. Local rules and the makers' instructions come first; what is not
 //! sourced here is common practice.
 
-use tolva_core::ambient::{LensAndSun, SUNLIT_STILL_SHADE, SunSide, Surroundings, flicker_shows, sun_side};
+use tolva_core::ambient::{
+    BackgroundKind, LensAndSun, SUNLIT_STILL_SHADE, SunSide, Surroundings, flicker_shows, sun_side,
+};
 use tolva_core::colour::{Kelvin, NamedLight, Shift, StatedColour};
 use tolva_core::scale::{Setting, Shutter, Stops};
 
@@ -9,7 +11,7 @@ use crate::automatic::exposure_spread;
 use crate::colour::{InColour, gels_to};
 use crate::lighting::{AmbientSource, Prepared, PreparedScene};
 use crate::plan::Plan;
-use crate::setup::{AutomaticConvention, Control, Kit, Sync};
+use crate::setup::{AutomaticConvention, Blend, Control, Kit, Sync};
 use crate::solver::Outcome;
 use tolva_core::ambient::Role;
 
@@ -54,6 +56,12 @@ pub enum Caution {
     },
     /// The subject faces the sun.
     SunInTheEyes,
+    /// The sun is on the camera's screen.
+    ScreenInSun,
+    /// Heads that go dark must stand against the sky, over the horizon.
+    HeadsOverHorizon,
+    /// What lies behind is sky: from low down heads stand clear against it.
+    CleanSky,
     /// So much of the sky overhead is no open shade, in percent.
     NotOpenShade(f64),
     /// Leaves or cloth colour the light.
@@ -140,6 +148,9 @@ impl Caution {
             Self::DarkFinder => "dark_finder",
             Self::SunAndLens { .. } => "sun_and_lens",
             Self::SunInTheEyes => "sun_in_the_eyes",
+            Self::ScreenInSun => "screen_in_sun",
+            Self::HeadsOverHorizon => "heads_over_horizon",
+            Self::CleanSky => "clean_sky",
             Self::NotOpenShade(_) => "not_open_shade",
             Self::ColourMustBeMeasured => "colour_must_be_measured",
             Self::MainsFlicker { .. } => "mains_flicker",
@@ -156,9 +167,11 @@ impl Caution {
 }
 
 /// A reading that was followed this far is to be taken again. Common practice, no source.
-const READ_AGAIN: f64 = 1.0;
+pub const READ_AGAIN: f64 = 1.0;
 /// Less of the sky overhead than this is no open shade. Common practice, no source.
 const OPEN_SHADE_PERCENT: f64 = 50.0;
+/// In so much light nobody judges a camera's screen, EV at ISO 100. Common practice, no source.
+const SCREEN_EV: f64 = 13.0;
 /// A flash nearer than this is unpleasant to look at, in metres. Common practice, no source; makers' distances come first.
 const NEAR_EYES_M: f64 = 0.5;
 /// A filter of so many stops makes a finder dark. Common practice, no source.
@@ -187,6 +200,7 @@ pub fn cautions(setup: &Prepared<'_>, plan: &Plan, colour: &InColour, kit: &Kit)
     if let Some(scene) = &setup.scene {
         let lens_mm = setup.setup.focal_length_mm * setup.camera.sensor.crop();
         all.extend(of_scene(scene, outcome.settings.shutter, lens_mm));
+        all.extend(of_practice(setup, scene));
     }
     all.extend(ungelled(setup, outcome, colour, kit).or_else(|| mixed(setup, colour)));
     all.extend(bounced(setup, outcome));
@@ -276,6 +290,23 @@ fn of_scene(scene: &PreparedScene<'_>, shutter: Setting<Shutter>, lens_mm: f64) 
     }
     if scene.scene.weather.is_simulated() {
         all.push(Caution::SimulatedWeather);
+    }
+    all
+}
+
+/// What experienced people tell each other of such a light. Common practice, no source.
+fn of_practice(setup: &Prepared<'_>, scene: &PreparedScene<'_>) -> Vec<Caution> {
+    let mut all = Vec::new();
+    let daylight = scene.light.is_daylight();
+    let brightest = setup.ambient.iter().fold(f64::NEG_INFINITY, |most, ev| most.max(ev.0));
+    if daylight && scene.now.sun_shows && brightest >= SCREEN_EV {
+        all.push(Caution::ScreenInSun);
+    }
+    let sky = scene.scene.background.what == BackgroundKind::Sky;
+    match setup.setup.blend {
+        Blend::Silhouette { .. } if daylight => all.push(Caution::HeadsOverHorizon),
+        Blend::Lift { .. } if daylight && sky => all.push(Caution::CleanSky),
+        _ => {}
     }
     all
 }

@@ -17,6 +17,7 @@
 //! | [`proof`] | the set as a scene to render, and what the plan makes of its lights |
 //! | [`frames`] | what came against the plan, and what it teaches |
 //! | [`day`], [`timetable`] | the light of a day, and when to change what as it falls |
+//! | [`shots`], [`run`], [`pack`] | how shots are taken, what is done on the set, what is carried there |
 //!
 //! ```
 //! use tolva_planner::{lighting::Prepared, plan::Plan, setup::{Kit, Setup}};
@@ -48,9 +49,11 @@ pub mod place;
 pub mod plan;
 pub mod proof;
 pub mod refused;
+pub mod run;
 pub mod set;
 pub mod setup;
 pub mod shortfall;
+pub mod shots;
 pub mod solved;
 pub mod solver;
 pub mod staging;

@@ -33,6 +33,12 @@ pub enum Refused {
     /// The set holds no more of a kind.
     #[error("the set holds {0} of these at most")]
     Full(usize),
+    /// Nothing of the wish places the region: it follows the others.
+    #[error("nothing of the wish places “{0}”: it follows the rest")]
+    NothingPlaces(String),
+    /// Every dial that would move the region is at its end.
+    #[error("no dial moves “{0}” any further: see what is missing, and the ways out of it")]
+    AtItsEnd(String),
     /// There is no setup of that id.
     #[error("there is no setup “{0}”")]
     NoSuchSetup(String),

@@ -6,9 +6,10 @@
 
 use jiff::{SignedDuration, Timestamp};
 
-use crate::lighting::{FlashWish, Prepared, PreparedLight, PreparedScene};
+use crate::cautions::READ_AGAIN;
+use crate::lighting::{AmbientSource, FlashWish, Prepared, PreparedLight, PreparedScene};
 use crate::setup::{FallingOrder, Sync};
-use crate::solver::{DialledLight, Outcome, dialled, fixed_or_all, in_frame};
+use crate::solver::{DialledLight, Outcome, State, dialled, fixed_or_all, in_frame};
 use tolva_core::exposure::{CameraSettings, Ev};
 use tolva_core::scale::{DialEnd, Metres, Power, Setting, Shutter, Stops};
 
@@ -20,15 +21,6 @@ const MINUTES: i64 = 24 * 60;
 const SECOND_CONTROL_MIN: f64 = 0.5;
 /// As far as a light is moved back.
 const FARTHEST: Metres = Metres(12.0);
-
-/// What stands on camera and flash.
-#[derive(Clone, Debug, PartialEq)]
-pub struct State {
-    /// What stands on the camera.
-    pub settings: CameraSettings,
-    /// Each flash's distance and power, in the setup's order; nothing where one is off.
-    pub flashes: Vec<Option<(Metres, Power)>>,
-}
 
 /// One stretch of the walk, and what stands in it.
 #[derive(Clone, Debug)]
@@ -90,7 +82,7 @@ impl<'a> Walk<'a> {
 
     fn go(&mut self) {
         let outcome = Outcome::of(self.setup);
-        let mut state = State { settings: outcome.settings, flashes: stands(&outcome.lights) };
+        let mut state = State::of(&outcome);
         self.begun = (0..outcome.regions.len())
             .map(|region| {
                 let wish = self.wish(state.settings, 0, region);
@@ -286,7 +278,7 @@ impl<'a> Walk<'a> {
                 .map(|(ambient, target)| FlashWish::completing(*ambient, *target))
                 .collect();
             let lights = dialled(setup, settings, (&ambient, &wishes, &targets), Some(&distances));
-            let flashes = stands(&lights);
+            let State { flashes, .. } = State::new(settings, &lights);
             let back: Vec<Option<(Metres, Power)>> =
                 (setup.lights.iter().zip(&lights)).map(|(light, at)| at.map(|at| Self::back(light, at))).collect();
             let moved = back != flashes;
@@ -309,6 +301,30 @@ impl<'a> Walk<'a> {
         (Metres((exact.0 * 10.0).round() / 10.0), light.lowest)
     }
 
+    /// The whole minute of the walk at an instant, held to it.
+    pub fn minute(&self, instant: Timestamp) -> usize {
+        let minute = tolva_core::time::minutes_between(self.begin, instant).floor();
+        #[expect(clippy::cast_possible_truncation, clippy::cast_sign_loss, reason = "held to the walk")]
+        let minute = minute.max(0.0) as usize;
+        minute.min(self.light.len() - 1)
+    }
+
+    /// What stands at an instant: before the walk begins what it begins with, after its end what it ended with.
+    pub fn at(&self, instant: Timestamp) -> &State {
+        let minute = self.minute(instant);
+        let leg = self.legs.iter().rev().find(|leg| leg.from <= minute);
+        &leg.unwrap_or(&self.legs[0]).state
+    }
+
+    /// The first minute at which the light on a region has moved so far since it was read that it is to be read again;
+    /// nothing where it was not read, or does not move so far.
+    pub fn read_again(&self, region: usize) -> Option<usize> {
+        let AmbientSource::Read { moved, .. } = self.setup.known[region] else { return None };
+        let begun = self.light[0][region];
+        let is_old = |light: &Vec<Ev>| ((light[region] - begun) + moved).0.abs() > READ_AGAIN;
+        self.light.iter().position(is_old)
+    }
+
     /// Which limits a state stands at: shutter floor, highest ISO, lowest power.
     pub fn at_floor(&self, state: &State) -> bool {
         state.settings.shutter.position().0 <= self.setup.slowest.position().0 + 1e-6
@@ -325,11 +341,6 @@ impl<'a> Walk<'a> {
         let lowest = |light: &PreparedLight<'_>, at: &(Metres, Power)| at.1.0.0 <= light.lowest.0.0 + 1e-6;
         lights.find(|(light, at)| at.as_ref().is_some_and(|at| lowest(light, at))).map(|(light, _)| light)
     }
-}
-
-/// Distance and power of each light that is on.
-fn stands(lights: &[Option<DialledLight>]) -> Vec<Option<(Metres, Power)>> {
-    lights.iter().map(|light| light.map(|light| (light.distance, light.power))).collect()
 }
 
 /// How many controls differ.

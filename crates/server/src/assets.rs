@@ -8,6 +8,7 @@ use rust_embed::RustEmbed;
 use uuid::Uuid;
 
 use crate::api::{self, ProblemDocument};
+use crate::phones::join;
 
 #[derive(RustEmbed)]
 #[folder = "$CARGO_MANIFEST_DIR/../../web/dist"]
@@ -18,10 +19,20 @@ struct Built;
 const NONCE: &str = "TOLVA_NONCE";
 
 /// The routes of the front end: each is its page, and the front end finds out which it is.
-const PAGES: [&str; 5] = ["/", "/kit", "/jobs/{id}", "/jobs/{id}/setups/{setup}", "/jobs/{id}/setups/{setup}/{step}"];
+const PAGES: [&str; 8] = [
+    "/",
+    "/kit",
+    "/phones",
+    "/jobs/{id}",
+    "/jobs/{id}/{page:day|shots|pack|log}",
+    "/jobs/{id}/run/{setup}",
+    "/jobs/{id}/setups/{setup}",
+    "/jobs/{id}/setups/{setup}/{step}",
+];
 
 /// The pages, for those who read.
 pub fn pages(config: &mut ServiceConfig) {
+    config.service(web::resource("/join").route(web::get().to(join::come)).route(web::post().to(join::join)));
     for path in PAGES {
         config.service(
             web::resource(path)
@@ -59,7 +70,7 @@ fn nothing(request: &HttpRequest) -> HttpResponse {
         let nonce = Uuid::new_v4().simple().to_string();
         return HttpResponse::NotFound()
             .content_type("text/html; charset=utf-8")
-            .insert_header((CONTENT_SECURITY_POLICY, crate::guard::policy(&format!("'nonce-{nonce}'"))))
+            .insert_header((CONTENT_SECURITY_POLICY, crate::policy::policy(&format!("'nonce-{nonce}'"))))
             .body(include_str!("nothing.html").replace(NONCE, &nonce));
     }
     let problem = ProblemDocument::new(StatusCode::NOT_FOUND, "no_such_path", "No such path");
@@ -77,6 +88,6 @@ async fn page() -> HttpResponse {
     HttpResponse::Ok()
         .content_type("text/html; charset=utf-8")
         .insert_header((CACHE_CONTROL, "no-store"))
-        .insert_header((CONTENT_SECURITY_POLICY, crate::guard::policy(&format!("'self' 'nonce-{nonce}'"))))
+        .insert_header((CONTENT_SECURITY_POLICY, crate::policy::policy(&format!("'self' 'nonce-{nonce}'"))))
         .body(page)
 }

@@ -2,15 +2,17 @@
 
 use std::collections::HashSet;
 
-use actix_web::Error;
 use actix_web::body::{EitherBody, MessageBody};
 use actix_web::dev::{ServiceRequest, ServiceResponse};
 use actix_web::http::StatusCode;
 use actix_web::http::header::{self, HeaderName, HeaderValue};
 use actix_web::middleware::Next;
 use actix_web::web::Data;
+use actix_web::{Error, HttpMessage as _, HttpResponse};
 
 use crate::api::ProblemDocument;
+use crate::phones::{COOKIE, Caller, Phones, Reach, allowed, join};
+use crate::policy::policy;
 
 /// The `Host` values this Tolva answers to, port and all. A page elsewhere whose name was made to point here
 /// (DNS rebinding) carries its own name.
@@ -37,15 +39,21 @@ impl Hosts {
         Self(named.flat_map(with_port).collect())
     }
 
-    fn refuses(&self, request: &ServiceRequest) -> Option<&'static str> {
+    fn refuses(&self, request: &ServiceRequest, reach: Reach) -> Option<&'static str> {
         let text =
             |name: HeaderName| request.headers().get(name).map(|value| value.to_str().unwrap_or("").to_lowercase());
-        let host = text(header::HOST).unwrap_or_default();
-        if !self.0.contains(&host) {
+        // Over HTTP/2 the name stands in the address.
+        let host = text(header::HOST).or_else(|| request.uri().authority().map(|name| name.as_str().to_lowercase()));
+        let host = host.unwrap_or_default();
+        // Over the air it is asked for by its address, which no page elsewhere can make its own name point to.
+        let by_address = host.parse::<std::net::SocketAddr>().is_ok();
+        let known = self.0.contains(&host) || (reach == Reach::Air && by_address);
+        if !known {
             return Some("this Tolva does not answer to that host name: see --allow-host");
         }
+        let scheme = if reach == Reach::Air { "https" } else { "http" };
         match text(header::ORIGIN) {
-            Some(origin) if origin != format!("http://{host}") => Some("requests from other web pages are refused"),
+            Some(origin) if origin != format!("{scheme}://{host}") => Some("requests from other web pages are refused"),
             _ => None,
         }
     }
@@ -57,12 +65,35 @@ fn has_port(name: &str) -> bool {
     after.rsplit_once(':').is_some_and(|(_, port)| port.parse::<u16>().is_ok())
 }
 
-/// The content security policy, with what styles are let in.
-pub fn policy(styles: &str) -> String {
-    format!(
-        "default-src 'none'; script-src 'self'; style-src {styles}; font-src 'self'; img-src 'self' data:; \
-         connect-src 'self'; manifest-src 'self'; worker-src 'self'; base-uri 'none'; form-action 'none'; frame-ancestors 'none'"
-    )
+fn not_from_here(why: &str) -> HttpResponse {
+    ProblemDocument::new(StatusCode::FORBIDDEN, "not_from_here", "Not from here").saying(why).response()
+}
+
+/// What a request over the air is answered with that is of no device that was let in, or asks for more than it may. Whoever
+/// may go on is known from here.
+fn unknown_device(request: &ServiceRequest, reach: Reach) -> Option<HttpResponse> {
+    if reach == Reach::Here {
+        return None;
+    }
+    let phones = request.app_data::<Data<Phones>>()?;
+    let device = request.cookie(COOKIE).and_then(|cookie| phones.device(cookie.value()));
+    let path = request.path();
+    let Some(device) = device else {
+        if path == "/join" {
+            return None;
+        }
+        if path.starts_with("/api/") {
+            return Some(not_from_here("this device was not let in: read the code on the laptop"));
+        }
+        let told = "This device was not let in yet. Read the code on the laptop: it stands under Phones.";
+        return Some(join::page(phones, None, told, StatusCode::FORBIDDEN));
+    };
+    if !allowed(device.rights, request.method(), path) {
+        let problem = ProblemDocument::new(StatusCode::FORBIDDEN, "not_allowed", "Not allowed on this device");
+        return Some(problem.saying("this device may not do that: its rights are given on the laptop").response());
+    }
+    request.extensions_mut().insert(Caller { name: device.name, rights: device.rights });
+    None
 }
 
 /// Checks where a request comes from, and puts the security headers on every answer.
@@ -70,12 +101,11 @@ pub async fn guard(
     request: ServiceRequest,
     next: Next<impl MessageBody + 'static>,
 ) -> Result<ServiceResponse<EitherBody<impl MessageBody>>, Error> {
-    let refused = request.app_data::<Data<Hosts>>().and_then(|hosts| hosts.refuses(&request));
+    let reach = request.app_data::<Reach>().copied().unwrap_or(Reach::Here);
+    let foreign = request.app_data::<Data<Hosts>>().and_then(|hosts| hosts.refuses(&request, reach));
+    let refused = foreign.map(not_from_here).or_else(|| unknown_device(&request, reach));
     let mut response = match refused {
-        Some(why) => {
-            let problem = ProblemDocument::new(StatusCode::FORBIDDEN, "not_from_here", "Not from here").saying(why);
-            request.into_response(problem.response()).map_into_right_body()
-        }
+        Some(answer) => request.into_response(answer).map_into_right_body(),
         None => next.call(request).await?.map_into_left_body(),
     };
     let headers = response.headers_mut();
@@ -87,7 +117,10 @@ pub async fn guard(
         (HeaderName::from_static("cross-origin-resource-policy"), "same-origin"),
         (HeaderName::from_static("permissions-policy"), "camera=(), microphone=(), geolocation=()"),
     ] {
-        headers.insert(name, HeaderValue::from_static(value));
+        // A page that sends a form says its own: without a referrer a browser names no origin either.
+        if !headers.contains_key(&name) {
+            headers.insert(name, HeaderValue::from_static(value));
+        }
     }
     if !headers.contains_key(header::CONTENT_SECURITY_POLICY)
         && let Ok(value) = HeaderValue::from_str(&policy("'self'"))

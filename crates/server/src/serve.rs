@@ -4,10 +4,13 @@ use std::net::{IpAddr, SocketAddr, TcpListener};
 use std::sync::Arc;
 use std::time::Duration;
 
+use actix_web::dev::{Server, ServerHandle};
 use actix_web::middleware::{Compress, from_fn};
 use actix_web::web::{self, Data, PathConfig, QueryConfig};
 use actix_web::{App, HttpServer};
+use rustls::ServerConfig;
 use thiserror::Error;
+use tokio::sync::mpsc;
 use tolva_store::Store;
 use tracing_actix_web::TracingLogger;
 use tracing_subscriber::EnvFilter;
@@ -16,6 +19,8 @@ use utoipa_actix_web::AppExt as _;
 
 use crate::frames::{Frames, watch};
 use crate::guard::{Hosts, guard};
+use crate::live::Live;
+use crate::phones::{Order, Phones, Reach};
 use crate::proofs::Proofs;
 use crate::{api, assets};
 
@@ -48,26 +53,33 @@ pub fn log() {
         .init();
 }
 
-/// Serves until it is told to stop (Ctrl C or a termination signal), then lets what is under way finish.
-pub async fn serve(store: Store, at: Serving, ready: impl FnOnce(&str)) -> Result<(), ServeError> {
-    let wanted = SocketAddr::new(at.address, at.port);
-    let listener = TcpListener::bind(wanted).map_err(|error| ServeError::Listen(wanted, error))?;
-    let address = listener.local_addr()?;
-    let hosts = Data::new(Hosts::new(address, &at.allow_hosts));
-    let data = Data::new(store.clone());
-    let receivers = Data::new(api::Receivers::default());
-    let proofs = Data::new(Proofs::default());
-    let frames = Data::new(Frames::default());
-    let watching = actix_web::rt::spawn(watch(store.clone(), Arc::clone(&frames), Arc::clone(&proofs)));
-    let ending = actix_web::rt::spawn(end_telling(Arc::clone(&frames)));
+/// What all requests share, by whichever way they come.
+#[derive(Clone)]
+struct Shared {
+    hosts: Data<Hosts>,
+    store: Data<Store>,
+    receivers: Data<api::Receivers>,
+    proofs: Data<Proofs>,
+    frames: Data<Frames>,
+    live: Data<Live>,
+    phones: Data<Phones>,
+}
+
+/// A server at a listener; over TLS where it is given a certificate: then for phones.
+fn listening(shared: &Shared, listener: TcpListener, tls: Option<ServerConfig>) -> std::io::Result<Server> {
+    let shared = shared.clone();
+    let reach = if tls.is_some() { Reach::Air } else { Reach::Here };
     let server = HttpServer::new(move || {
         App::new()
             .into_utoipa_app()
-            .app_data(hosts.clone())
-            .app_data(data.clone())
-            .app_data(receivers.clone())
-            .app_data(proofs.clone())
-            .app_data(frames.clone())
+            .app_data(reach)
+            .app_data(shared.hosts.clone())
+            .app_data(shared.store.clone())
+            .app_data(shared.receivers.clone())
+            .app_data(shared.proofs.clone())
+            .app_data(shared.frames.clone())
+            .app_data(shared.live.clone())
+            .app_data(shared.phones.clone())
             .configure(api::routes)
             .into_app()
             .app_data(QueryConfig::default().error_handler(api::wrong_query))
@@ -77,26 +89,70 @@ pub async fn serve(store: Store, at: Serving, ready: impl FnOnce(&str)) -> Resul
             .wrap(from_fn(guard))
             .wrap(Compress::default())
             .wrap(TracingLogger::default())
-    })
-    .listen(listener)?
+    });
+    let server = match tls {
+        // The first server is the one that is told to stop.
+        Some(tls) => server.listen_rustls_0_23(listener, tls)?.workers(2).disable_signals(),
+        None => server.listen(listener)?,
+    };
     // An answer goes out in two parts; held back, the second would wait forty milliseconds for the first.
-    .tcp_nodelay(true)
-    .shutdown_timeout(5)
-    .run();
+    Ok(server.tcp_nodelay(true).shutdown_timeout(5).run())
+}
+
+/// Opens and closes the way for phones, as it is asked to.
+async fn answer_phones(shared: Shared, mut orders: mpsc::UnboundedReceiver<Order>) {
+    let mut open: Option<ServerHandle> = None;
+    while let Some(order) = orders.recv().await {
+        if let Some(before) = open.take() {
+            before.stop(false).await;
+        }
+        if let Order::Listen(listener, tls, answer) = order {
+            let begun = listening(&shared, listener, Some(*tls)).map(|server| {
+                open = Some(server.handle());
+                actix_web::rt::spawn(server);
+            });
+            let _ = answer.send(begun);
+        }
+    }
+}
+
+/// Serves until it is told to stop (Ctrl C or a termination signal), then lets what is under way finish.
+pub async fn serve(store: Store, at: Serving, ready: impl FnOnce(&str)) -> Result<(), ServeError> {
+    let wanted = SocketAddr::new(at.address, at.port);
+    let listener = TcpListener::bind(wanted).map_err(|error| ServeError::Listen(wanted, error))?;
+    let address = listener.local_addr()?;
+    let (give, orders) = mpsc::unbounded_channel();
+    let phones = Phones::of(store.clone(), give).await.map_err(std::io::Error::other)?;
+    let shared = Shared {
+        hosts: Data::new(Hosts::new(address, &at.allow_hosts)),
+        store: Data::new(store.clone()),
+        receivers: Data::new(api::Receivers::default()),
+        proofs: Data::new(Proofs::default()),
+        frames: Data::new(Frames::default()),
+        live: Data::new(Live::default()),
+        phones: Data::new(phones),
+    };
+    let (proofs, frames) = (shared.proofs.clone(), shared.frames.clone());
+    let watching = actix_web::rt::spawn(watch(store.clone(), Arc::clone(&frames), Arc::clone(&proofs)));
+    let ending = actix_web::rt::spawn(end_telling(Arc::clone(&frames), shared.live.clone()));
+    let server = listening(&shared, listener, None)?;
+    let answering = actix_web::rt::spawn(answer_phones(shared.clone(), orders));
     tracing::info!(%address, "listening");
     ready(&format!("http://{address}/"));
     let upkeep = actix_web::rt::spawn(keep_up(store.clone(), at.backups));
     server.await?;
+    shared.phones.close();
     upkeep.abort();
     watching.abort();
     ending.abort();
+    answering.abort();
     store.close().await;
     tracing::info!("stopped");
     Ok(())
 }
 
 /// Ends what screens listen to when the server is told to stop: they would keep it from stopping.
-async fn end_telling(frames: Arc<Frames>) {
+async fn end_telling(frames: Arc<Frames>, live: Data<Live>) {
     let interrupted = tokio::signal::ctrl_c();
     #[cfg(unix)]
     {
@@ -108,6 +164,7 @@ async fn end_telling(frames: Arc<Frames>) {
     #[cfg(not(unix))]
     let _ = interrupted.await;
     frames.close();
+    live.close();
 }
 
 /// So often is looked whether something is to be done.

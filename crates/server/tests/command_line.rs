@@ -388,3 +388,23 @@ fn the_third_frame_comes_as_planned() {
         tolva(&["learn", &job, &reference("target-1.jpg"), "--setup", "doorway", "--marks", &reference("targets.csv")]);
     assert!(text(&output.stderr).contains("missing field `region`"), "{}", text(&output.stderr));
 }
+
+/// A card is one HTML file; a log comes from a data file, in both forms.
+#[test]
+fn a_card_and_a_log() {
+    let file = demo("ropeworks-open-day.json");
+    let file = file.to_str().expect("a path");
+    let card = text(&tolva(&["card", file, "--setup", "doorway", "--a4", "--feet"]).stdout);
+    assert!(card.starts_with("<!doctype html>") && card.contains("size: A4") && card.contains("ft"), "{card}");
+    let none = tolva(&["card", file, "--setup", "attic"]);
+    assert!(!none.status.success() && text(&none.stderr).contains("attic"), "{}", text(&none.stderr));
+    let folder = tempfile::TempDir::new().expect("a folder");
+    let data = folder.path().join("tolva.sqlite");
+    let data = data.to_str().expect("a path");
+    assert!(tolva(&["import", file, "--data", data]).status.success());
+    let log = tolva(&["log", "Ropeworks open day", "--data", data]);
+    let log: Value = serde_json::from_slice(&log.stdout).expect("JSON");
+    assert_eq!((&log["format"], &log["entries"][0]["kind"]), (&"tolva-log".into(), &"made".into()));
+    let table = text(&tolva(&["log", "Ropeworks open day", "--csv", "--data", data]).stdout);
+    assert_eq!(csv::Reader::from_reader(table.as_bytes()).records().count(), 1);
+}

@@ -17,7 +17,8 @@ pub const DAYS: usize = 7;
 /// How the copy of what was there before a restore ends.
 const BEFORE_RESTORE: &str = "-before-restore";
 /// The tables that are read back.
-const TABLES: [&str; 8] = ["documents", "revisions", "retired", "acts", "preference", "words", "frames", "watched"];
+const TABLES: [&str; 9] =
+    ["documents", "revisions", "retired", "acts", "preference", "words", "frames", "watched", "log"];
 
 /// A copy in the folder of copies.
 #[derive(Clone, Debug, PartialEq, Eq)]

@@ -22,7 +22,7 @@ pub(crate) trait Document: Sized {
     /// when it is read back.
     fn written(&self) -> String;
     /// What lists show of it.
-    fn summary(&self) -> Summary;
+    fn summary(&self, owned: &OwnedKit) -> Summary;
 }
 
 /// What lists show of a document.
@@ -34,6 +34,10 @@ pub(crate) struct Summary {
     pub date: String,
     /// The names of its setups, as a JSON list.
     pub setups: String,
+    /// What its setups use: kit, blends, light.
+    pub used: String,
+    /// The first and the last day it is on; empty where nothing says it.
+    pub days: (String, String),
 }
 
 impl Document for Job {
@@ -44,7 +48,7 @@ impl Document for Job {
     fn written(&self) -> String {
         serde_json::to_string(self).unwrap_or_default()
     }
-    fn summary(&self) -> Summary {
+    fn summary(&self, owned: &OwnedKit) -> Summary {
         let setups: Vec<&str> = self.setups.iter().map(|setup| setup.name.as_str()).collect();
         Summary {
             name: self.name.clone(),
@@ -52,6 +56,8 @@ impl Document for Job {
             place: self.place.clone(),
             date: self.date.clone(),
             setups: serde_json::to_string(&setups).unwrap_or_default(),
+            used: self.clone().taking(owned).found_by(),
+            days: self.days().unwrap_or_default(),
         }
     }
 }
@@ -64,7 +70,7 @@ impl Document for KitFile {
     fn written(&self) -> String {
         serde_json::to_string(self).unwrap_or_default()
     }
-    fn summary(&self) -> Summary {
+    fn summary(&self, _: &OwnedKit) -> Summary {
         Summary { setups: "[]".to_owned(), ..Summary::default() }
     }
 }
@@ -143,7 +149,7 @@ pub(crate) async fn read<T: Document>(
 pub(crate) async fn insert<T: Document>(
     work: &mut SqliteConnection,
     id: &str,
-    document: &T,
+    (document, owned): (&T, &OwnedKit),
     change: &str,
 ) -> Result<(), StoreError> {
     let (now, content) = (now(), pack(&document.written()));
@@ -164,7 +170,7 @@ pub(crate) async fn insert<T: Document>(
     )
     .execute(&mut *work)
     .await?;
-    summarise(work, id, document).await
+    summarise(work, id, document, owned).await
 }
 
 /// Saves a document as a new revision under the head; what is already there is no change.
@@ -172,7 +178,7 @@ pub(crate) async fn append<T: Document>(
     work: &mut SqliteConnection,
     id: &str,
     head: &Head,
-    document: &T,
+    (document, owned): (&T, &OwnedKit),
     change: &str,
 ) -> Result<(), StoreError> {
     let written = document.written();
@@ -193,7 +199,7 @@ pub(crate) async fn append<T: Document>(
     .fetch_one(&mut *work)
     .await?;
     move_head(work, id, number).await?;
-    summarise(work, id, document).await?;
+    summarise(work, id, document, owned).await?;
     thinning::thin_out(work, id, number, now).await
 }
 
@@ -224,10 +230,12 @@ pub(crate) async fn summarise<T: Document>(
     work: &mut SqliteConnection,
     id: &str,
     document: &T,
+    owned: &OwnedKit,
 ) -> Result<(), StoreError> {
-    let Summary { name, client, place, date, setups } = document.summary();
+    let Summary { name, client, place, date, setups, used, days: (first_day, last_day) } = document.summary(owned);
     let row = sqlx::query_scalar!(
-        r#"UPDATE documents SET name = ?2, client = ?3, place = ?4, date = ?5, setups = ?6, read_as = ?7 WHERE id = ?1
+        r#"UPDATE documents SET name = ?2, client = ?3, place = ?4, date = ?5, setups = ?6, read_as = ?7, used = ?8,
+           first_day = ?9, last_day = ?10 WHERE id = ?1
            RETURNING row AS "row!: i64""#,
         id,
         name,
@@ -235,7 +243,10 @@ pub(crate) async fn summarise<T: Document>(
         place,
         date,
         setups,
-        FORMAT_VERSION
+        FORMAT_VERSION,
+        used,
+        first_day,
+        last_day
     )
     .fetch_one(&mut *work)
     .await?;
@@ -244,13 +255,14 @@ pub(crate) async fn summarise<T: Document>(
     }
     sqlx::query!("DELETE FROM words WHERE rowid = ?", row).execute(&mut *work).await?;
     sqlx::query!(
-        "INSERT INTO words (rowid, name, client, place, date, setups) VALUES (?, ?, ?, ?, ?, ?)",
+        "INSERT INTO words (rowid, name, client, place, date, setups, used) VALUES (?, ?, ?, ?, ?, ?, ?)",
         row,
         name,
         client,
         place,
         date,
-        setups
+        setups,
+        used
     )
     .execute(work)
     .await?;

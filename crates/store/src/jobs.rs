@@ -1,7 +1,7 @@
 //! The jobs: kept by their revisions, listed by what their rows say of them, binned and given back.
 
 use sqlx::SqliteConnection;
-use tolva_format::{FORMAT_VERSION, Job, OwnedKit};
+use tolva_format::{Deed, DeedKind, FORMAT_VERSION, Job, OwnedKit};
 use uuid::Uuid;
 
 use crate::Store;
@@ -10,6 +10,7 @@ use crate::documents::{
 };
 use crate::error::StoreError;
 use crate::kit::owned;
+use crate::log::write_down;
 use crate::revisions::stale;
 use crate::saved::{Act, SavedJob};
 
@@ -34,6 +35,18 @@ pub struct JobSummary {
     pub readable: bool,
 }
 
+/// In which order.
+#[derive(Clone, Copy, Debug, Default, PartialEq, Eq)]
+pub enum Sort {
+    /// The last saved first.
+    #[default]
+    Saved,
+    /// By their days, the first first; those without one last.
+    Day,
+    /// By their names.
+    Name,
+}
+
 /// Which jobs to list.
 #[derive(Clone, Debug)]
 pub struct Listing {
@@ -45,11 +58,13 @@ pub struct Listing {
     pub after: Option<String>,
     /// How many at most.
     pub limit: u32,
+    /// In which order.
+    pub sort: Sort,
 }
 
 impl Default for Listing {
     fn default() -> Self {
-        Self { binned: false, search: String::new(), after: None, limit: 50 }
+        Self { binned: false, search: String::new(), after: None, limit: 50, sort: Sort::Saved }
     }
 }
 
@@ -78,8 +93,11 @@ struct Row {
 
 impl Row {
     /// Where a page that ends with it ends.
-    fn mark(&self) -> String {
-        format!("{}.{}", self.saved_at, self.place_in_list)
+    fn mark(&self, sort: Sort) -> String {
+        match sort {
+            Sort::Saved => format!("{}.{}", self.saved_at, self.place_in_list),
+            Sort::Day | Sort::Name => self.place_in_list.to_string(),
+        }
     }
 
     fn summary(self) -> JobSummary {
@@ -100,6 +118,49 @@ impl Row {
 fn beginnings(search: &str) -> String {
     let words = search.split(|letter: char| !letter.is_alphanumeric()).filter(|word| !word.is_empty());
     words.map(|word| format!("\"{word}\"*")).collect::<Vec<_>>().join(" ")
+}
+
+/// A page of the jobs by day or by name, and how many there are.
+async fn sorted(
+    work: &mut SqliteConnection,
+    asked: &Listing,
+    words: String,
+    limit: i64,
+) -> Result<(Vec<Row>, i64), StoreError> {
+    let by_name = asked.sort == Sort::Name;
+    let after = asked.after.as_deref().and_then(|row| row.parse::<i64>().ok());
+    // A search for nothing finds all: it is not looked for.
+    let (all, words) = (words.is_empty(), if words.is_empty() { "none".to_owned() } else { words });
+    let rows = sqlx::query_as!(
+            Row,
+            r#"WITH listed AS (
+                 SELECT row, CASE WHEN ?1 THEN lower(name) WHEN first_day = '' THEN '~' ELSE first_day END AS key
+                 FROM documents
+                 WHERE kind = 'job' AND (binned_at IS NOT NULL) = ?2
+                   AND (?3 OR row IN (SELECT rowid FROM words WHERE words MATCH ?4)))
+               SELECT d.row AS "place_in_list!: i64", d.id, d.name, d.client, d.place, d.date, d.setups, d.saved_at, d.read_as
+               FROM listed JOIN documents d ON d.row = listed.row
+               WHERE ?5 IS NULL OR (key, listed.row) > (SELECT key, row FROM listed WHERE row = ?5)
+               ORDER BY key, listed.row LIMIT ?6"#,
+            by_name,
+            asked.binned,
+            all,
+            words,
+            after,
+            limit
+        )
+        .fetch_all(&mut *work)
+        .await?;
+    let total = sqlx::query_scalar!(
+        "SELECT COUNT(*) FROM documents WHERE kind = 'job' AND (binned_at IS NOT NULL) = ?1
+             AND (?2 OR row IN (SELECT rowid FROM words WHERE words MATCH ?3))",
+        asked.binned,
+        all,
+        words
+    )
+    .fetch_one(&mut *work)
+    .await?;
+    Ok((rows, total))
 }
 
 impl Store {
@@ -147,7 +208,8 @@ impl Store {
         let job = job.clone().apart_from(owned, || Uuid::new_v4().to_string()).taking(owned);
         job.check().map_err(StoreError::Wrong)?;
         let id = Uuid::new_v4().to_string();
-        insert(work, &id, &job.leaving(owned), change).await?;
+        insert(work, &id, (&job.leaving(owned), owned), change).await?;
+        write_down(work, &id, "", (&Deed::of_job(DeedKind::Made), change)).await?;
         Ok(id)
     }
 
@@ -196,7 +258,9 @@ impl Store {
             mark.and_then(|(at, row)| Some((at.parse().ok()?, row.parse().ok()?))).unwrap_or((i64::MAX, i64::MAX));
         let limit = i64::from(asked.limit) + 1;
         let words = beginnings(&asked.search);
-        let (mut rows, total) = if words.is_empty() {
+        let (mut rows, total) = if asked.sort != Sort::Saved {
+            sorted(&mut work, asked, words, limit).await?
+        } else if words.is_empty() {
             let rows = sqlx::query_as!(
                 Row,
                 r#"SELECT row AS "place_in_list!: i64", id, name, client, place, date, setups, saved_at, read_as FROM documents
@@ -244,7 +308,7 @@ impl Store {
         drop(work);
         let more = rows.len() > asked.limit as usize;
         rows.truncate(asked.limit as usize);
-        let next = rows.last().filter(|_| more).map(Row::mark);
+        let next = rows.last().filter(|_| more).map(|row| row.mark(asked.sort));
         let mut jobs = Vec::new();
         for row in rows {
             let known = row.read_as == i64::from(FORMAT_VERSION);
@@ -257,6 +321,20 @@ impl Store {
         Ok(Page { jobs, next, total: u64::try_from(total).unwrap_or_default() })
     }
 
+    /// The job that comes next: the first of those outside the bin whose last day is this one, `2026-08-29`, or later.
+    /// Nothing where none is.
+    ///
+    /// # Errors
+    /// The database's.
+    pub async fn next_job(&self, today: &str) -> Result<Option<String>, StoreError> {
+        Ok(sqlx::query_scalar!(
+            "SELECT id FROM documents WHERE kind = 'job' AND binned_at IS NULL AND last_day >= ? ORDER BY first_day, row LIMIT 1",
+            today
+        )
+        .fetch_optional(&self.connections.readers)
+        .await?)
+    }
+
     /// Whether a job of which that is not known can be read; if so, it is known from then on.
     async fn reads_again(&self, id: &str) -> Result<bool, StoreError> {
         let mut work = self.connections.readers.begin().await?;
@@ -267,7 +345,7 @@ impl Store {
             Ok(saved) if self.connections.read_only() => Ok(saved.id == id),
             Ok(saved) => {
                 let mut work = self.connections.writing().await?;
-                summarise(&mut work, id, &saved.document).await?;
+                summarise(&mut work, id, &saved.document, &owned).await?;
                 work.commit().await?;
                 Ok(true)
             }
@@ -297,7 +375,13 @@ impl Store {
             }
             return Err(stale(&mut work, id, act.based_on, &owned, Some(job.taking(&owned))).await?);
         }
-        append(&mut work, id, &head, &job, act.change).await?;
+        append(&mut work, id, &head, (&job, &owned), act.change).await?;
+        // What was there may be of a version nobody reads any more: then something was changed.
+        let before = head.json(id).ok().and_then(|json| Job::stored(&json).ok());
+        if before.as_ref() != Some(&job) {
+            let deed = before.map_or(Deed::of_job(DeedKind::Change), |before| Deed::between(&before, &job));
+            write_down(&mut work, id, act.who, (&deed, act.change)).await?;
+        }
         done(&mut work, act.key, id).await?;
         let saved = read(&mut work, id, &owned).await?;
         work.commit().await?;

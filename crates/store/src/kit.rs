@@ -57,7 +57,7 @@ pub(crate) async fn begin(work: &mut SqliteConnection, first: Option<Kit>) -> Re
         Some(kit) => kit,
         None => of_the_jobs(work).await?,
     };
-    insert(work, KIT, &KitFile::new(kit), "Generic kit").await
+    insert(work, KIT, (&KitFile::new(kit), &OwnedKit::default()), "Generic kit").await
 }
 
 async fn of_the_jobs(work: &mut SqliteConnection) -> Result<Kit, StoreError> {
@@ -120,7 +120,7 @@ impl Store {
             return Ok(before);
         }
         current(&head, act)?;
-        append(&mut work, KIT, &head, &file, act.change).await?;
+        append(&mut work, KIT, &head, (&file, &OwnedKit::default()), act.change).await?;
         self.kit_changed(work, act, &before).await
     }
 

@@ -8,11 +8,13 @@
 mod backup;
 mod connection;
 mod content;
+mod devices;
 mod documents;
 mod error;
 mod frames;
 mod jobs;
 mod kit;
+mod log;
 mod opening;
 mod preferences;
 mod revisions;
@@ -23,9 +25,11 @@ mod thinning;
 mod upkeep;
 
 pub use backup::{Backup, DAYS as BACKUP_DAYS, Difference};
+pub use devices::{Device, Rights};
 pub use error::{NotOpened, OpenError, StoreError};
 pub use frames::{Copied, KeptFrame, Watched};
-pub use jobs::{JobSummary, Listing, Page};
+pub use jobs::{JobSummary, Listing, Page, Sort};
+pub use log::LogLine;
 pub use revisions::Revision;
 pub use saved::{Act, Saved, SavedJob, SavedKit, Stale};
 pub use upkeep::BIN_DAYS;

@@ -1,12 +1,13 @@
 //! The revisions of a job: stepping along them, going back to one, and keeping one under a name.
 
 use sqlx::SqliteConnection;
-use tolva_format::{Job, OwnedKit};
+use tolva_format::{Deed, DeedKind, Job, OwnedKit};
 
 use crate::Store;
 use crate::documents::{Head, done, done_before, head, move_head, read, rfc3339, step, summarise};
 use crate::error::StoreError;
 use crate::kit::owned;
+use crate::log::write_down;
 use crate::saved::{Act, SavedJob, Stale};
 
 /// A revision of a job.
@@ -30,7 +31,8 @@ impl Store {
     /// # Errors
     /// [`StoreError::NothingTo`] at the first revision or where nothing was undone; otherwise as [`Store::save`].
     pub async fn step(&self, id: &str, act: &Act<'_>, back: bool) -> Result<SavedJob, StoreError> {
-        self.show(id, act, async |work, head| step(work, id, head, back).await).await
+        let kind = if back { DeedKind::Undone } else { DeedKind::Redone };
+        self.show(id, act, kind, async |work, head| step(work, id, head, back).await).await
     }
 
     /// Goes back to one of its revisions, such as the last that can be read; none is lost.
@@ -38,7 +40,7 @@ impl Store {
     /// # Errors
     /// [`StoreError::NoSuchRevision`]; otherwise as [`Store::save`].
     pub async fn set_back(&self, id: &str, act: &Act<'_>, to: i64) -> Result<SavedJob, StoreError> {
-        self.show(id, act, async |work, _| {
+        self.show(id, act, DeedKind::SetBack, async |work, _| {
             let there =
                 sqlx::query_scalar!("SELECT number FROM revisions WHERE document_id = ? AND number = ?", id, to)
                     .fetch_optional(work)
@@ -53,6 +55,7 @@ impl Store {
         &self,
         id: &str,
         act: &Act<'_>,
+        kind: DeedKind,
         to: impl AsyncFnOnce(&mut SqliteConnection, &Head) -> Result<i64, StoreError>,
     ) -> Result<SavedJob, StoreError> {
         let mut work = self.connections.writing().await?;
@@ -64,11 +67,22 @@ impl Store {
         if head.revision != act.based_on {
             return Err(stale(&mut work, id, act.based_on, &owned, None).await?);
         }
+        let before = head.change.clone();
         let to = to(&mut work, &head).await?;
         move_head(&mut work, id, to).await?;
+        // Undo names what it took back; what comes again names itself.
+        let says = match kind {
+            DeedKind::Undone => before,
+            _ => {
+                sqlx::query_scalar!("SELECT change FROM revisions WHERE document_id = ? AND number = ?", id, to)
+                    .fetch_one(&mut *work)
+                    .await?
+            }
+        };
+        write_down(&mut work, id, act.who, (&Deed::of_job(kind), &says)).await?;
         done(&mut work, act.key, id).await?;
         let saved = read::<Job>(&mut work, id, &owned).await?;
-        summarise(&mut work, id, &saved.document).await?;
+        summarise(&mut work, id, &saved.document, &owned).await?;
         work.commit().await?;
         Ok(saved)
     }

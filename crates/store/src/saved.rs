@@ -45,11 +45,13 @@ pub struct Act<'a> {
     pub change: &'a str,
     /// The key of the request; none where it has none.
     pub key: Option<&'a str>,
+    /// Which device did it; empty for the machine Tolva runs on.
+    pub who: &'a str,
 }
 
 impl<'a> Act<'a> {
     /// An act without a key.
     pub fn on(based_on: i64, change: &'a str) -> Self {
-        Self { based_on, change, key: None }
+        Self { based_on, change, key: None, who: "" }
     }
 }

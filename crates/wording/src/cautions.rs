@@ -120,8 +120,29 @@ fn words(code: &Code, setup: &Prepared<'_>, settings: CameraSettings) -> (&'stat
             ("Sun and lens", sun_and_lens(*turn_deg, *off_axis_deg, *in_frame))
         }
         Code::SunInTheEyes => {
-            ("Sun in the eyes", "The subject faces the sun: nobody should have to look into it.".to_owned())
+            let says = "The subject faces the sun: nobody should have to look into it. Eyes stay closed until the count of \
+                        three, and the frame is taken as they open (common practice)."
+                .to_owned();
+            ("Sun in the eyes", says)
         }
+        Code::ScreenInSun => (
+            "The screen in the sun",
+            "In this light the camera’s screen shows frames darker than they are: shade it, use a viewing aid, or trust \
+             histogram and numbers (common practice)."
+                .to_owned(),
+        ),
+        Code::HeadsOverHorizon => (
+            "Heads over the horizon",
+            "A head that goes dark is read only against the sky: camera low enough that no head is cut by the horizon or \
+             by what stands on it (common practice). Mind where you kneel: no edge, road or water behind you."
+                .to_owned(),
+        ),
+        Code::CleanSky => (
+            "A clean sky behind",
+            "From lower down heads stand against plain sky instead of the horizon, and a low sun can hide behind one \
+             (common practice). Never look for it through an optical finder."
+                .to_owned(),
+        ),
         Code::NotOpenShade(sky_percent) => (
             "Not open shade",
             format!(

@@ -21,7 +21,15 @@ fn called<'a>(id: &str, mut all: impl Iterator<Item = (&'a String, &'a String)>)
 }
 
 impl Names<'_> {
-    fn unit(&self, id: &str) -> String {
+    pub fn camera(&self, id: &str) -> String {
+        called(id, self.kit.cameras.iter().map(|one| (&one.id, &one.name)))
+    }
+
+    pub fn lens(&self, id: &str) -> String {
+        called(id, self.kit.lenses.iter().map(|one| (&one.id, &one.name)))
+    }
+
+    pub fn unit(&self, id: &str) -> String {
         called(id, self.kit.flashes.iter().map(|one| (&one.id, &one.name)))
     }
 
@@ -30,7 +38,7 @@ impl Names<'_> {
         light.map_or_else(String::new, |light| self.unit(&light.flash_id))
     }
 
-    fn modifier(&self, id: &str) -> String {
+    pub fn modifier(&self, id: &str) -> String {
         called(id, self.kit.modifiers.iter().map(|one| (&one.id, &one.name)))
     }
 
@@ -39,7 +47,7 @@ impl Names<'_> {
         ids.iter().map(name).collect::<Vec<_>>().join(" and the ")
     }
 
-    fn gels(&self, ids: &[String]) -> String {
+    pub fn gels(&self, ids: &[String]) -> String {
         let name = |id: &String| called(id, self.kit.gels.iter().map(|one| (&one.id, &one.name)));
         ids.iter().map(name).collect::<Vec<_>>().join(" and ")
     }

@@ -5,7 +5,7 @@ use tolva_core::optics::{airy_diameter, depth_of_field};
 use tolva_core::scale::{Aperture, LengthUnit, Metres, Millimetres, Setting, Stops};
 use tolva_planner::depth::Sharp;
 use tolva_planner::lighting::Prepared;
-use tolva_planner::setup::Depth;
+use tolva_planner::shots::stack;
 
 use crate::shown::Fact;
 
@@ -50,8 +50,7 @@ pub fn facts(setup: &Prepared<'_>, settings: CameraSettings, length: LengthUnit)
                 format!("goes to {most} : 1 by itself: rings, bellows or another lens"),
             ));
         }
-        if let Depth::CloseUp { depth_mm, stacked: true, overlap, .. } = setup.setup.depth {
-            let stack = close.stack(Millimetres(depth_mm), n, setup.circle_of_confusion, overlap);
+        if let Some(stack) = stack(setup, settings) {
             all.push(
                 Fact::new("stack", "Stack", format!("{} frames, {:.2} mm apart", stack.frames, stack.step.0))
                     .with("frames", f64::from(stack.frames))

@@ -14,12 +14,15 @@
 //! ```
 
 mod automatic;
+mod card;
 mod casts;
 mod cautions;
 mod changes;
 mod colour;
+mod coming;
 mod conventions;
 mod day;
+mod deeds;
 mod depth;
 mod depth_lane;
 mod document;
@@ -36,8 +39,10 @@ mod pack;
 mod plan;
 mod present;
 mod proof;
+mod run;
 mod set;
 mod shortfalls;
+mod shots;
 mod shown;
 mod speed;
 mod sun_report;
@@ -45,13 +50,16 @@ mod timetable;
 mod words;
 mod workings;
 
+pub use card::{Paper, field_card};
 pub use casts::cast_words;
 pub use colour::{
     BalanceSaid, BalanceWay, ColourMark, ColourOptions, ColourPlan, GelOffer, GelStep, LookLine, MarkKind, OneLook,
     RegionColour, StripGrey, Swatch, colour_options, one_look,
 };
+pub use coming::{ComingJob, ComingSetup, coming_job};
 pub use conventions::{ConventionMatter, ConventionWay, conventions_of};
 pub use day::{DayEvent, DayTimeline, HourMark, LightPhaseStretch, ReadingOnTimeline, Stretch, day_of};
+pub use deeds::deed_name;
 pub use depth_lane::{DepthLane, Distance, InDepth};
 pub use document::{Document, Write};
 pub use frames::{
@@ -74,10 +82,14 @@ pub use plan::{
 };
 pub use present::{plan, plan_with_set};
 pub use proof::{ProofReading, ProofRegion, ProofReport, ProofShare, proof_of, proof_reading};
-pub use set::{
-    CardCurve, EvennessSaid, FloorPart, Level, LightMap, MapAsked, OnSet, PersonLit, Reach, SetLight, SetNote,
-    SetReport, SetThing, ShadowDrawn, Whose, set_drawing, set_moves,
+pub use run::{
+    LightThen, LookedSaid, NextSetup, RunDials, RunReading, RunRegion, RunSheet, RunStep, looked_said, run_sheet,
 };
+pub use set::{
+    CardCurve, DrawnAs, EvennessSaid, FloorPart, Level, LightMap, MapAsked, OnSet, PersonLit, Reach, SetLight, SetNote,
+    SetReport, SetThing, ShadowDrawn, Whose, escaped, set_drawing, set_moves,
+};
+pub use shots::{ShotList, ShotOffer, ShotSaid, shot_list};
 pub use shown::{Fact, Said, Show};
 pub use sun_report::SunReport;
 pub use timetable::{FallingStep, LastMinute, RegionThen, Timetable, falling};

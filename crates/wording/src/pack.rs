@@ -73,7 +73,7 @@ pub fn pack_said(setups: &[Setup], kit: &Kit) -> PackList {
     };
     let mut notes = Vec::new();
     if list.unweighed > 0 {
-        notes.push("Cameras, lenses, units and what else has no weight in the kit are not in the sum.".to_owned());
+        notes.push("What has no weight in the kit is not in the sum.".to_owned());
     }
     if list.items.iter().any(|item| matches!(item.why, PackWhy::Pops { full_pops: None, .. })) {
         notes.push(

@@ -9,7 +9,8 @@ use tolva_core::time::{clock, span_label};
 use tolva_planner::lighting::{Prepared, PreparedLight, PreparedScene};
 use tolva_planner::refused::Refused;
 use tolva_planner::setup::{Control, Kit, Setup};
-use tolva_planner::timetable::{End, Leg, State, Walk};
+use tolva_planner::solver::State;
+use tolva_planner::timetable::{End, Leg, Walk};
 
 use crate::leaf::FallingOrder;
 use crate::shown::{Said, Show};
@@ -102,7 +103,8 @@ const AFTER_LAST_CHANGE_MIN: f64 = 30.0;
 /// With less than this between two changes, nobody keeps up. Common practice, no source.
 const TOO_QUICK_MIN: usize = 2;
 
-fn timetable(setup: &Prepared<'_>, scene: &PreparedScene<'_>, walk: &Walk<'_>, show: Show) -> Timetable {
+/// The timetable of a walk that is made.
+pub(crate) fn timetable(setup: &Prepared<'_>, scene: &PreparedScene<'_>, walk: &Walk<'_>, show: Show) -> Timetable {
     let words = Words { setup, scene, walk, show };
     let mut steps: Vec<FallingStep> = Vec::new();
     let mut told = Told::default();

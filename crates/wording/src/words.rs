@@ -8,12 +8,14 @@ pub(crate) fn upper_first(text: &str) -> String {
     letters.next().map_or_else(String::new, |first| first.to_uppercase().chain(letters).collect())
 }
 
-/// A name in the middle of a sentence. What begins with two capitals (LED) keeps them.
+/// A name in the middle of a sentence. What begins with two capitals (LED) keeps them, and so does a light's letter.
 pub(crate) fn lower_first(name: &str) -> String {
     let mut letters = name.chars();
     let (first, second) = (letters.next(), letters.clone().next());
     match (first, second) {
-        (Some(first), Some(second)) if first.is_uppercase() && second.is_uppercase() => name.to_owned(),
+        (Some(first), Some(second)) if first.is_uppercase() && (second.is_uppercase() || second == ',') => {
+            name.to_owned()
+        }
         (Some(first), _) => first.to_lowercase().chain(letters).collect(),
         (None, _) => String::new(),
     }

@@ -559,6 +559,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/jobs/{id}/again": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Makes a new job from an old one, with what was learnt: without its ticks, readings and what was packed. */
+        post: operations["do_again"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/jobs/{id}/day.csv": {
         parameters: {
             query?: never;
@@ -585,6 +602,26 @@ export interface paths {
         };
         /** A day of a job that is kept, as a calendar with alarms. */
         get: operations["day_calendar"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/jobs/{id}/events": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Tells when a job was saved and who else looks at it, as server-sent events: `saved` with its revision, `present` with the
+         *     names of the others, where an empty one is the machine Tolva runs on.
+         */
+        get: operations["job_events"];
         put?: never;
         post?: never;
         delete?: never;
@@ -712,6 +749,58 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/jobs/{id}/log": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What was done to a job, the oldest first: frames, ticks, readings, changes, notes. */
+        get: operations["job_log"];
+        put?: never;
+        /** Notes something in a job's log. Sent again under the same `Idempotency-Key` it is the same note. */
+        post: operations["note"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/jobs/{id}/log.csv": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The same as a table. */
+        get: operations["job_log_table"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/jobs/{id}/log.json": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The same as JSON, to keep. */
+        get: operations["job_log_file"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/jobs/{id}/pack.csv": {
         parameters: {
             query?: never;
@@ -828,6 +917,23 @@ export interface paths {
         put?: never;
         /** Goes back to one of its revisions. None is lost by that. */
         post: operations["set_back"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/jobs/{id}/setups/{setup}/card.html": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The field card of a setup that is kept: one self-contained HTML file, a sheet of paper or a page on a phone. */
+        get: operations["field_card"];
+        put?: never;
+        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -1052,6 +1158,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/me": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Which device this is, and what it may do. */
+        get: operations["who_asks"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/meter": {
         parameters: {
             query?: never;
@@ -1120,6 +1243,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/next-job": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The job that comes next: its day, the sun, and what is still missing. */
+        get: operations["next_job"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/openapi.json": {
         parameters: {
             query?: never;
@@ -1149,6 +1289,59 @@ export interface paths {
         /** What a job takes along: everything its setups use, with ballast, batteries and memory. */
         post: operations["pack_list"];
         delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/phones": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** How phones reach this Tolva, and which were let in. */
+        get: operations["phones"];
+        /** Lets phones reach this Tolva over the network it is on, or no longer. */
+        put: operations["reach_phones"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/phones/code": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** A new code for one device, good for two minutes; the one before is no longer good. */
+        post: operations["join_code"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/phones/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** Another name or other rights for a device. */
+        put: operations["change_device"];
+        post?: never;
+        /** Puts a device out. */
+        delete: operations["put_out"];
         options?: never;
         head?: never;
         patch?: never;
@@ -1329,6 +1522,43 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/run": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * A setup on the set: what to set now and when to change what, its shots, what is moved for the next setup. The hour is
+         *     that of the machine Tolva runs on.
+         */
+        post: operations["run_sheet"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/run/looked": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** What turns when a frame looked too dark or too bright, and why that dial. Nothing is stored. */
+        post: operations["frame_looked"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/say": {
         parameters: {
             query?: never;
@@ -1357,6 +1587,23 @@ export interface paths {
         put?: never;
         /** The set of a setup in words and as a drawing to scale, for a helper and for paper. */
         post: operations["set"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/shots": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** The shots of a setup in words: how each is taken, what each exposure is given, what keeps together. */
+        post: operations["shot_list"];
         delete?: never;
         options?: never;
         head?: never;
@@ -2088,6 +2335,11 @@ export interface components {
             /** @description Something that can hurt. */
             hazard: components["schemas"]["HazardKind"];
         };
+        /** @description On which day. */
+        AgainRequest: {
+            /** @description The day, as `2026-08-29`; left out where it is not known yet. */
+            date?: string | null;
+        };
         /** @description One alternative. */
         Alternative: {
             /** @description What kind it is. */
@@ -2598,6 +2850,11 @@ export interface components {
              * @description Frames a second in a burst.
              */
             frames_per_s: number;
+            /**
+             * Format: double
+             * @description What it weighs, in kilograms; null where nobody has weighed it.
+             */
+            weight_kg?: number | null;
             /** @description What frames have taught of it, lens by lens, kept for every job. At most 40. */
             tuned?: components["schemas"]["TunedLens"][];
             /**
@@ -2990,6 +3247,11 @@ export interface components {
              */
             cloud_eighths: number;
         };
+        /** @description What the next device may do. */
+        CodeRequest: {
+            /** @description What it may do. */
+            rights: components["schemas"]["DeviceRights"];
+        };
         /** @description What is moved on the colour line. */
         ColourGrip: "balance" | {
             /** @description A flash or a lamp, by its letter: gels are chosen. */
@@ -3079,6 +3341,28 @@ export interface components {
              * @description So many steps across it: a thousandth of a Duv each, positive towards green.
              */
             tint_by?: number;
+        };
+        /** @description What there is to know of a job that comes. */
+        ComingJob: {
+            /** @description Its first day, as `2026-08-29`; null where it cannot be planned. */
+            date?: string | null;
+            /** @description The day in a sentence: `3 setups from 11:10 to 20:40.` */
+            says: string;
+            /** @description The sun in a sentence; null where no setup has a place. */
+            sun_says?: string | null;
+            /** @description What is still missing, a line each; empty where nothing is. */
+            missing: string[];
+            /** @description Its setups, in the order of the job. */
+            setups: components["schemas"]["ComingSetup"][];
+        };
+        /** @description A setup of it. */
+        ComingSetup: {
+            /** @description Its id. */
+            id: string;
+            /** @description What it is called. */
+            name: string;
+            /** @description When it is shot, on the clock; null where the day does not say it. */
+            shoots?: string | null;
         };
         /** @description Something done to a setup. */
         Command: {
@@ -3540,6 +3824,29 @@ export interface components {
             /** @description All of it in a sentence. */
             says: string;
         };
+        /** @description What a device is called, and what it may do. */
+        DeviceChange: {
+            /** @description 1 to 60 characters. */
+            name: string;
+            /** @description What it may do. */
+            rights: components["schemas"]["DeviceRights"];
+        };
+        /** @description A device that was let in. */
+        DeviceLine: {
+            /** @description Its id. */
+            id: string;
+            /** @description What it is called. */
+            name: string;
+            /** @description What it may do. */
+            rights: components["schemas"]["DeviceRights"];
+            /** @description When it was let in (RFC 3339). */
+            joined_at: string;
+        };
+        /**
+         * @description What a device may do.
+         * @enum {string}
+         */
+        DeviceRights: "look" | "tick" | "all";
         /** @description What to put on the camera and the flashes. */
         DialCard: {
             /** @description The shutter. */
@@ -3893,6 +4200,11 @@ export interface components {
             rendering?: number | null;
             /** @description How long it burns over its power; empty where it is not known. */
             durations?: components["schemas"]["Duration"][];
+            /**
+             * Format: double
+             * @description What it weighs, in kilograms; null where nobody has weighed it.
+             */
+            weight_kg?: number | null;
             /** @description What frames have taught of it, modifier by modifier, kept for every job. At most 40. */
             tuned?: components["schemas"]["TunedThrough"][];
         };
@@ -4621,7 +4933,7 @@ export interface components {
             format: string;
             /**
              * Format: int32
-             * @description The version of the format: 10.
+             * @description The version of the format: 11.
              */
             format_version: number;
             /** @description What the job is called. 1 to 120 characters. */
@@ -4736,6 +5048,23 @@ export interface components {
              * @description So many days a job stays in the bin.
              */
             bin_days: number;
+        };
+        /** @description A job's log. */
+        JobLog: {
+            /** @description What was done, the oldest first. */
+            entries: components["schemas"]["LogEntry"][];
+        };
+        /** @description A code for one device. */
+        JoinCode: {
+            /** @description The address it stands for. */
+            url: string;
+            /** @description The same as a picture to be read by a phone's camera: SVG. */
+            picture: string;
+            /**
+             * Format: int64
+             * @description So many seconds it is good.
+             */
+            seconds: number;
         };
         /**
          * @description What setups are made of. Each thing once, referred to by its id. A kit of one's own holds a tenth of what is allowed
@@ -4889,6 +5218,11 @@ export interface components {
              * @description Exit pupil over entrance pupil: 1 for a symmetrical lens.
              */
             pupil_ratio: number;
+            /**
+             * Format: double
+             * @description What it weighs, in kilograms; null where nobody has weighed it.
+             */
+            weight_kg?: number | null;
         };
         /** @description What a frame teaches, and what to turn after it. */
         Lesson: {
@@ -5136,6 +5470,15 @@ export interface components {
             /** @description What holds it. */
             support?: components["schemas"]["Support"];
         };
+        /** @description What stands on a flash. */
+        LightThen: {
+            /** @description Its letter. */
+            light_id: string;
+            /** @description Its power: `1/8 +⅓`, `automatic`, `off`. */
+            power: string;
+            /** @description How far it stands; null where it is off. */
+            distance?: string | null;
+        };
         /** @description What a light is there for. */
         LightWish: "key" | {
             /** @description It leaves its region so far under the lit side. */
@@ -5198,6 +5541,25 @@ export interface components {
             /** @description Where clocks are put back and show this hour twice: whether the second one is meant. */
             second_time?: boolean;
         };
+        /** @description A line of the log. */
+        LogEntry: {
+            /** @description When, in UTC (RFC 3339). */
+            utc: string;
+            /** @description Its code: `tick`, `reading`, `frame`, `note`, `change` and so on. */
+            kind: string;
+            /** @description The same in words. */
+            kind_says: string;
+            /** @description The device it was done on; empty for the machine Tolva runs on. */
+            who: string;
+            /** @description The setup it is about; null where it is about the job. */
+            setup_id?: string | null;
+            /** @description What that is called, or was. */
+            setup?: string | null;
+            /** @description What was done. */
+            says: string;
+            /** @description The frame that came; null where none did. */
+            frame_id?: string | null;
+        };
         /** @description One setup. */
         LookLine: {
             /** @description Its id. */
@@ -5227,6 +5589,39 @@ export interface components {
             kit: components["schemas"]["Kit"];
             /** @description The one whose white balance counts. */
             of: string;
+        };
+        /** @description A frame that looked too dark or too bright in a region. */
+        LookedRequest: {
+            /** @description The setup. */
+            setup: components["schemas"]["Setup"];
+            /** @description The kit it refers to. */
+            kit: components["schemas"]["Kit"];
+            /** @description The region. */
+            region_id: string;
+            /**
+             * Format: int32
+             * @description By so many thirds of a stop it is to come out brighter, −9 to 9.
+             */
+            thirds: number;
+            /** @description The instant it was taken at, in UTC: what stands on the dials then is turned. Left out, the setup's hour. */
+            at?: string | null;
+            /** @description How numbers are shown. */
+            show?: components["schemas"]["Show"];
+        };
+        /** @description What turns. */
+        LookedSaid: {
+            /** @description In a line: `Power of A from 1/8 to 1/8 +⅓`. */
+            does: string;
+            /** @description Each dial. */
+            dials: components["schemas"]["DialSaid"][];
+            /** @description Why that dial. */
+            why: string;
+            /** @description What it is called among what was done: `Face, lit side: +⅓`. */
+            change: string;
+            /** @description By how much the region comes out brighter. */
+            by: components["schemas"]["Said"];
+            /** @description The setup with it done. */
+            setup: components["schemas"]["Setup"];
         };
         /** @description An illuminance. */
         LuxReading: {
@@ -5496,6 +5891,44 @@ export interface components {
             setups: components["schemas"]["Setup"][];
             /** @description The id of the one it is a copy of; left out for a new one, at the place of the last. */
             copy_of?: string | null;
+        };
+        /** @description The job that comes next. */
+        NextJob: {
+            job?: components["schemas"]["NextJobSaid"] | null;
+        };
+        /** @description The same with its id. */
+        NextJobSaid: {
+            /** @description Its id. */
+            id: string;
+            /**
+             * Format: int64
+             * @description Its revision: pictures of its setups are asked for with it.
+             */
+            revision: number;
+            /** @description What it is called. */
+            name: string;
+            /** @description What there is to know of it. */
+            said: components["schemas"]["ComingJob"];
+        };
+        /** @description The setup that comes next. */
+        NextSetup: {
+            /** @description Its id. */
+            setup_id: string;
+            /** @description What it is called. */
+            name: string;
+            /** @description When its shooting begins, on the clock; null where the day does not say it. */
+            shoots?: string | null;
+            /** @description The same in UTC. */
+            utc?: string | null;
+            /** @description What is moved for it, a move a line. */
+            moves: string[];
+        };
+        /** @description Something to note. */
+        NoteRequest: {
+            /** @description What. 1 to 1000 characters. */
+            says: string;
+            /** @description The setup it is about; left out, the job. */
+            setup_id?: string | null;
         };
         /** @description Something that stands in the way of the sun: a range of bearings, up to a height. */
         Obstacle: {
@@ -5836,6 +6269,15 @@ export interface components {
             stops: components["schemas"]["Said"];
             /** @description Whether they are farthest off. */
             worst: boolean;
+        };
+        /** @description How phones reach this Tolva, and which were let in. */
+        PhonesNow: {
+            /** @description The address they reach it by; null where they do not. */
+            address?: string | null;
+            /** @description The SHA-256 of Tolva's certificate, as a phone's browser shows it too; null where they do not reach it. */
+            fingerprint?: string | null;
+            /** @description The devices, the first let in first. */
+            devices: components["schemas"]["DeviceLine"][];
         };
         /** @description A place that was found. */
         Place: {
@@ -6256,6 +6698,11 @@ export interface components {
             /** @description The part of it that comes back from walls, ceiling, floor or cards: `40 %`; null where none does. */
             bounced?: string | null;
         };
+        /** @description Whether phones reach it. */
+        Reachable: {
+            /** @description Whether they do from now on. */
+            on: boolean;
+        };
         /** @description One reading, in the form it was taken in. */
         Reading: {
             /** @description An exposure value at ISO 100. */
@@ -6516,6 +6963,96 @@ export interface components {
          * @enum {string}
          */
         Role: "background" | "lit_side" | "shadow_side" | "part";
+        /** @description What stands on camera and flashes. */
+        RunDials: {
+            /** @description The shutter: `1/125`. */
+            shutter: string;
+            /** @description The aperture: `f/9`. */
+            aperture: string;
+            /** @description The sensitivity: `ISO 100`. */
+            iso: string;
+            /** @description The flashes. */
+            lights: components["schemas"]["LightThen"][];
+        };
+        /** @description A reading, and how long it is good. */
+        RunReading: {
+            /** @description Of which region. */
+            region_id: string;
+            /** @description What that is called. */
+            name: string;
+            /** @description When it was taken, in UTC; null where nobody noted it, or nothing was read. */
+            taken_utc?: string | null;
+            /** @description Whether it was read at all. */
+            read: boolean;
+            /** @description From when on the light has moved more than a stop since, in UTC; null where it does not. */
+            again_utc?: string | null;
+        };
+        /** @description A part of the picture. */
+        RunRegion: {
+            /** @description Its id. */
+            region_id: string;
+            /** @description What it is called. */
+            name: string;
+        };
+        /** @description A setup of a job that is on the set. */
+        RunRequest: {
+            /** @description The job, as it is on screen. */
+            job: components["schemas"]["Job"];
+            /** @description The setup. */
+            setup_id: string;
+            /** @description How numbers are shown. */
+            show?: components["schemas"]["Show"];
+        };
+        /** @description A setup on the set. */
+        RunSheet: {
+            /** @description The setup. */
+            setup_id: string;
+            /** @description What it is called. */
+            name: string;
+            /** @description What is noted of it; may be empty. */
+            notes: string;
+            /** @description When it was made, by the clock of the machine Tolva runs on, in UTC: whoever shows it counts from here. */
+            utc: string;
+            now?: components["schemas"]["HourOfDay"] | null;
+            /** @description Whether the wish can be had at the setup's hour. */
+            possible: boolean;
+            /** @description The plan in a sentence. */
+            says: string;
+            /** @description What the plan sets at the setup's hour. */
+            stands: components["schemas"]["RunDials"];
+            /** @description The white balance: `5600 K`. */
+            white_balance: string;
+            /** @description The neutral filter: `3-stop ND`; null without one. */
+            filter?: string | null;
+            /** @description What to begin with, then every change as the light moves; empty where place and hour are not known. */
+            steps: components["schemas"]["RunStep"][];
+            last?: components["schemas"]["LastMinute"] | null;
+            /** @description The readings, and until when each of them is good. */
+            readings: components["schemas"]["RunReading"][];
+            /** @description The parts of the picture of which one can say that they came too dark. */
+            regions: components["schemas"]["RunRegion"][];
+            /** @description What is taken. */
+            shots: components["schemas"]["ShotList"];
+            /** @description What to mind. */
+            cautions: components["schemas"]["Caution"][];
+            /** @description What can hurt somebody on the set, where it is used. */
+            hazards: components["schemas"]["SetNote"][];
+            slot?: components["schemas"]["DaySlot"] | null;
+            next?: components["schemas"]["NextSetup"] | null;
+        };
+        /** @description What stands from an instant on. */
+        RunStep: {
+            /** @description From when, in UTC. */
+            utc: string;
+            /** @description On the clocks of the place: `19:36`. */
+            clock: string;
+            /** @description What stands then. */
+            stands: components["schemas"]["RunDials"];
+            /** @description What to turn: `Shutter 1/200 to 1/125`. */
+            does: string[];
+            /** @description What to know. */
+            notes: string[];
+        };
         /** @description A number of stops as it is shown. */
         Said: {
             /**
@@ -7004,12 +7541,76 @@ export interface components {
             people_out?: boolean;
             /** @description Poses, props, hazards. May be empty. */
             notes?: string;
+            /**
+             * Format: int32
+             * @description How many of its frames are taken and ticked off, 0 to 10 000.
+             */
+            taken?: number;
         };
         /**
          * @description How a shot is taken.
          * @enum {string}
          */
         ShotKind: "picture" | "clean_plate" | "helper_pair" | "multiple_exposure" | "stack" | "bracket" | "panning";
+        /** @description How a shot may be taken. */
+        ShotKindOffer: {
+            /** @description Its name in the format. */
+            id: components["schemas"]["ShotKind"];
+            /** @description What it is called. */
+            name: string;
+        };
+        /** @description The shots of a setup, in the order of taking. */
+        ShotList: {
+            /** @description In a sentence: `12 of 20 frames are taken.` */
+            says: string;
+            /** @description The shots. */
+            shots: components["schemas"]["ShotSaid"][];
+            /** @description What there is to offer: an order that keeps together what stays the same, the stack the setup works by. */
+            offers: components["schemas"]["ShotOffer"][];
+        };
+        /** @description Something that is done to a list of shots with one press. */
+        ShotOffer: {
+            /** @description What it does: `Put the stack on the list`. */
+            does: string;
+            /** @description Why, in a sentence. */
+            says: string;
+            /** @description The setup with it done. */
+            setup: components["schemas"]["Setup"];
+        };
+        /** @description A shot. */
+        ShotSaid: {
+            /** @description Its id. */
+            id: string;
+            /** @description What it is called. */
+            name: string;
+            /** @description How it is taken, by name: `Clean plate`. */
+            kind: string;
+            /** @description Who is in it; empty where nobody has said it. */
+            who: string;
+            /**
+             * Format: int32
+             * @description How many frames.
+             */
+            frames: number;
+            /**
+             * Format: int32
+             * @description How many of them are ticked off.
+             */
+            taken: number;
+            /** @description The same in words: `3 of 8`, `taken`. */
+            done: string;
+            /** @description How it is taken, in a sentence or two; may be empty. */
+            how: string;
+            /** @description Poses, props, hazards; may be empty. */
+            notes: string;
+        };
+        /** @description A setup whose shots are asked for. */
+        ShotsRequest: {
+            /** @description The setup. */
+            setup: components["schemas"]["Setup"];
+            /** @description The kit it refers to. */
+            kit: components["schemas"]["Kit"];
+        };
         /** @description How a person wants numbers shown. */
         Show: {
             /** @description Distances. */
@@ -7272,6 +7873,8 @@ export interface components {
             presets: components["schemas"]["PresetOffer"][];
             /** @description Colours of ceilings and walls. */
             surface_colours: components["schemas"]["SurfaceColourOffer"][];
+            /** @description How a shot may be taken. */
+            shot_kinds: components["schemas"]["ShotKindOffer"][];
             /** @description The temperatures that are written on the colour line, the warmest first. */
             colour_line: components["schemas"]["LineMark"][];
             /** @description A scene as it is first offered; its place and hour are to be put in. */
@@ -7618,6 +8221,8 @@ export interface components {
             format_version: number;
             /** @description The setup it was taken of. */
             setup_id: string;
+            /** @description Which of the setup's shots it is of; null where nobody has said it. */
+            shot_id?: string | null;
             /** @description What its file is called. */
             name: string;
             /** @description The SHA-256 of its file, in hexadecimal. */
@@ -7969,6 +8574,13 @@ export interface components {
                 /** @description What it is there for. */
                 reason?: components["schemas"]["BalanceReason"];
             };
+        };
+        /** @description Who asks. */
+        WhoAsks: {
+            /** @description What the device is called; empty for the machine Tolva runs on. */
+            name: string;
+            /** @description What it may do. */
+            rights: components["schemas"]["DeviceRights"];
         };
         /** @description Whose light is drawn as contours. */
         Whose: {
@@ -10896,6 +11508,8 @@ export interface operations {
                 binned?: boolean;
                 /** @description Only those with words that begin so, in their names, clients, places, days and setups. */
                 search?: string;
+                /** @description In which order. */
+                sort?: "saved" | "day" | "name";
                 /** @description What the page before gave as `next`. */
                 after?: string;
                 /** @description How many at most, 1 to 200. */
@@ -11350,6 +11964,122 @@ export interface operations {
             };
         };
     };
+    do_again: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["AgainRequest"];
+            };
+        };
+        responses: {
+            /** @description Added */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["JobBody"];
+                };
+            };
+            /** @description The request cannot be understood */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Not from here, or the data file was opened for reading only */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description There is no such thing */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description The body was not sent in time */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description The body is too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description The body is of another kind */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description A field is wrong: says which, and what is allowed */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description A fault of Tolva’s own, or of the data file */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Too much at once, or the data file is locked: try again in a moment */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description The disk is full: nothing was saved */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+        };
+    };
     day_table: {
         parameters: {
             query?: {
@@ -11450,6 +12180,85 @@ export interface operations {
                 };
                 content: {
                     "text/calendar": string;
+                };
+            };
+            /** @description The request cannot be understood */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Not from here, or the data file was opened for reading only */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description There is no such thing */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description A field is wrong: says which, and what is allowed */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description A fault of Tolva’s own, or of the data file */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Too much at once, or the data file is locked: try again in a moment */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+        };
+    };
+    job_events: {
+        parameters: {
+            query?: {
+                /** @description What the window calls itself: the same one is there once. */
+                window?: string;
+            };
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Events, as they come */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "text/event-stream": unknown;
                 };
             };
             /** @description The request cannot be understood */
@@ -11942,6 +12751,323 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Worked"];
+                };
+            };
+            /** @description The request cannot be understood */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Not from here, or the data file was opened for reading only */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description There is no such thing */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description A fault of Tolva’s own, or of the data file */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Too much at once, or the data file is locked: try again in a moment */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+        };
+    };
+    job_log: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description The log */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["JobLog"];
+                };
+            };
+            /** @description The request cannot be understood */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Not from here, or the data file was opened for reading only */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description There is no such thing */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description A fault of Tolva’s own, or of the data file */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Too much at once, or the data file is locked: try again in a moment */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+        };
+    };
+    note: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["NoteRequest"];
+            };
+        };
+        responses: {
+            /** @description Noted */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["JobLog"];
+                };
+            };
+            /** @description The request cannot be understood */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Not from here, or the data file was opened for reading only */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description There is no such thing */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description The body was not sent in time */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description The body is too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description The body is of another kind */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description A field is wrong: says which, and what is allowed */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description A fault of Tolva’s own, or of the data file */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Too much at once, or the data file is locked: try again in a moment */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description The disk is full: nothing was saved */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+        };
+    };
+    job_log_table: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description CSV (RFC 4180) */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "text/csv": string;
+                };
+            };
+            /** @description The request cannot be understood */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Not from here, or the data file was opened for reading only */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description There is no such thing */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description A fault of Tolva’s own, or of the data file */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Too much at once, or the data file is locked: try again in a moment */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+        };
+    };
+    job_log_file: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description JSON */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["JobLog"];
                 };
             };
             /** @description The request cannot be understood */
@@ -12622,6 +13748,90 @@ export interface operations {
             };
             /** @description The disk is full: nothing was saved */
             507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+        };
+    };
+    field_card: {
+        parameters: {
+            query?: {
+                /** @description What it is printed on. */
+                paper?: "a5" | "a4";
+                /** @description The unit of its distances; left out, the person's own. */
+                length?: "metres" | "feet_and_inches";
+                /** @description Whether it comes as a file to keep instead of a page to look at. */
+                keep?: boolean;
+            };
+            header?: never;
+            path: {
+                id: string;
+                setup: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description HTML */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "text/html": string;
+                };
+            };
+            /** @description The request cannot be understood */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Not from here, or the data file was opened for reading only */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description There is no such thing */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description A field is wrong: says which, and what is allowed */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description A fault of Tolva’s own, or of the data file */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Too much at once, or the data file is locked: try again in a moment */
+            503: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -14028,6 +15238,53 @@ export interface operations {
             };
         };
     };
+    who_asks: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Who asks */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["WhoAsks"];
+                };
+            };
+            /** @description Not from here, or the data file was opened for reading only */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description A fault of Tolva’s own, or of the data file */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Too much at once, or the data file is locked: try again in a moment */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+        };
+    };
     meter: {
         parameters: {
             query?: never;
@@ -14363,6 +15620,74 @@ export interface operations {
             };
         };
     };
+    next_job: {
+        parameters: {
+            query?: {
+                /** @description As `2026-08-29`; left out, the one it is in UTC. */
+                today?: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description The job */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["NextJob"];
+                };
+            };
+            /** @description The request cannot be understood */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Not from here, or the data file was opened for reading only */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description A field is wrong: says which, and what is allowed */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description A fault of Tolva’s own, or of the data file */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Too much at once, or the data file is locked: try again in a moment */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+        };
+    };
     document: {
         parameters: {
             query?: never;
@@ -14497,6 +15822,455 @@ export interface operations {
             };
             /** @description Too much at once, or the data file is locked: try again in a moment */
             503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+        };
+    };
+    phones: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Phones */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PhonesNow"];
+                };
+            };
+            /** @description Not from here, or the data file was opened for reading only */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description A fault of Tolva’s own, or of the data file */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Too much at once, or the data file is locked: try again in a moment */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+        };
+    };
+    reach_phones: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Reachable"];
+            };
+        };
+        responses: {
+            /** @description Phones */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PhonesNow"];
+                };
+            };
+            /** @description The request cannot be understood */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Not from here, or the data file was opened for reading only */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description The body was not sent in time */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description The body is too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description The body is of another kind */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description A field is wrong: says which, and what is allowed */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description A fault of Tolva’s own, or of the data file */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Too much at once, or the data file is locked: try again in a moment */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description The disk is full: nothing was saved */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+        };
+    };
+    join_code: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["CodeRequest"];
+            };
+        };
+        responses: {
+            /** @description The code */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["JoinCode"];
+                };
+            };
+            /** @description The request cannot be understood */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Not from here, or the data file was opened for reading only */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description The body was not sent in time */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description The body is too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description The body is of another kind */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description A field is wrong: says which, and what is allowed */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description A fault of Tolva’s own, or of the data file */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Too much at once, or the data file is locked: try again in a moment */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description The disk is full: nothing was saved */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+        };
+    };
+    change_device: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["DeviceChange"];
+            };
+        };
+        responses: {
+            /** @description Phones */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PhonesNow"];
+                };
+            };
+            /** @description The request cannot be understood */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Not from here, or the data file was opened for reading only */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description There is no such thing */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description The body was not sent in time */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description The body is too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description The body is of another kind */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description A field is wrong: says which, and what is allowed */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description A fault of Tolva’s own, or of the data file */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Too much at once, or the data file is locked: try again in a moment */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description The disk is full: nothing was saved */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+        };
+    };
+    put_out: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Phones */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PhonesNow"];
+                };
+            };
+            /** @description The request cannot be understood */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Not from here, or the data file was opened for reading only */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description There is no such thing */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description A fault of Tolva’s own, or of the data file */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Too much at once, or the data file is locked: try again in a moment */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description The disk is full: nothing was saved */
+            507: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -15448,6 +17222,198 @@ export interface operations {
             };
         };
     };
+    run_sheet: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["RunRequest"];
+            };
+        };
+        responses: {
+            /** @description The sheet */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RunSheet"];
+                };
+            };
+            /** @description The request cannot be understood */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Not from here, or the data file was opened for reading only */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description The body was not sent in time */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description The body is too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description The body is of another kind */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description A field is wrong: says which, and what is allowed */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description A fault of Tolva’s own, or of the data file */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Too much at once, or the data file is locked: try again in a moment */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+        };
+    };
+    frame_looked: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["LookedRequest"];
+            };
+        };
+        responses: {
+            /** @description What turns */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LookedSaid"];
+                };
+            };
+            /** @description The request cannot be understood */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Not from here, or the data file was opened for reading only */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description The body was not sent in time */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description The body is too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description The body is of another kind */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description A field is wrong: says which, and what is allowed */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description A fault of Tolva’s own, or of the data file */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Too much at once, or the data file is locked: try again in a moment */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+        };
+    };
     say: {
         parameters: {
             query?: never;
@@ -15564,6 +17530,102 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["SetOnPaper"];
+                };
+            };
+            /** @description The request cannot be understood */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Not from here, or the data file was opened for reading only */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description The body was not sent in time */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description The body is too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description The body is of another kind */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description A field is wrong: says which, and what is allowed */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description A fault of Tolva’s own, or of the data file */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Too much at once, or the data file is locked: try again in a moment */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+        };
+    };
+    shot_list: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ShotsRequest"];
+            };
+        };
+        responses: {
+            /** @description The shots */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ShotList"];
                 };
             };
             /** @description The request cannot be understood */

@@ -13,6 +13,7 @@ import { GlobalStyle } from './theme';
 const JobsPage = lazily(() => import('../screens/jobs/JobsPage'));
 const JobRoute = lazily(() => import('../screens/job/JobRoute'));
 const KitPage = lazily(() => import('../screens/kit/KitPage'));
+const PhonesPage = lazily(() => import('../screens/phones/PhonesPage'));
 
 export function App() {
   useTheme();
@@ -36,6 +37,9 @@ export function App() {
                   </Route>
                   <Route path="/kit">
                     <KitPage />
+                  </Route>
+                  <Route path="/phones">
+                    <PhonesPage />
                   </Route>
                   <Route path="/jobs/:id/*?">{({ id }) => <JobRoute id={id} />}</Route>
                   <Route>

@@ -17,7 +17,6 @@ const PHONE: (u32, u32) = (390, 844);
 
 const PICTURES: [Picture; 13] = [
     ("place", ROPEWORKS, "/setups/doorway/place", Theme::Daylight, WIDE),
-    ("place-silhouette-dusk", ROPEWORKS, "/setups/slipway/place", Theme::Dusk, WIDE),
     ("falling-light", ROPEWORKS, "/setups/doorway/falling", Theme::Daylight, WIDE),
     ("light", ROPEWORKS, "/setups/doorway/light", Theme::Daylight, WIDE),
     ("blend", ROPEWORKS, "/setups/doorway/blend", Theme::Daylight, WIDE),
@@ -28,7 +27,8 @@ const PICTURES: [Picture; 13] = [
     ("glass-dusk", WEIR, "/setups/mirrors/glass", Theme::Dusk, WIDE),
     ("proof", GUILDS, "/setups/awards/proof", Theme::Daylight, WIDE),
     ("impossible", ROPEWORKS, "/setups/noon-quay/blend", Theme::Daylight, WIDE),
-    ("job", ROPEWORKS, "", Theme::Daylight, WIDE),
+    ("day", ROPEWORKS, "/day", Theme::Daylight, WIDE),
+    ("run-phone-dusk", ROPEWORKS, "/run/doorway", Theme::Dusk, PHONE),
 ];
 
 #[tokio::main]
@@ -51,7 +51,7 @@ async fn main() {
         b.theme(theme).await;
         b.size(width, height).await;
         let settings = if width < WIDE.0 { "[aria-label='What to set']" } else { "[aria-label='Dial card']" };
-        b.css(if at.is_empty() { "#setups" } else { settings }).await;
+        b.css(if at == "/day" { "ol[aria-label='In this order']" } else { settings }).await;
         if at.ends_with("/set") {
             b.css("[aria-label='The set from above'] .contour").await;
             b.script("document.querySelector(\"[aria-label='Map of light']\").scrollIntoView({ block: 'nearest' })")
@@ -62,11 +62,6 @@ async fn main() {
         }
         if at.ends_with("/proof") {
             b.has("[role=application] img", "data-fine", "true").await;
-        }
-        if at.is_empty() {
-            pictures(&b, 4).await;
-            b.css("ol[aria-label='In this order']").await;
-            b.script("document.querySelector('#day').closest('section').scrollIntoView()").await;
         }
         if at.ends_with("/depth") {
             // What is sharp is drawn under the fields that say it.

@@ -5,11 +5,16 @@ use tolva_e2e::{Browser, Key, Theme, Tolva, settle};
 const LANES: &str = "ul[aria-label='Setups over the day']";
 const ORDER: &str = "ol[aria-label='In this order']";
 
-async fn at_a_job(name: &str) -> (Tolva, Browser, String) {
+async fn at_a_page(name: &str, page: &str) -> (Tolva, Browser, String) {
     let tolva = Tolva::with_demo_data();
     let b = Browser::open().await;
     let id = tolva.job_id(name).await;
-    b.go(&tolva.url(&format!("jobs/{id}"))).await;
+    b.go(&tolva.url(&format!("jobs/{id}/{page}"))).await;
+    (tolva, b, id)
+}
+
+async fn on_the_day_of(name: &str) -> (Tolva, Browser, String) {
+    let (tolva, b, id) = at_a_page(name, "day").await;
     b.shows(ORDER, "shoot").await;
     (tolva, b, id)
 }
@@ -17,7 +22,7 @@ async fn at_a_job(name: &str) -> (Tolva, Browser, String) {
 /// By keyboard: the shooting of a setup is moved an hour earlier, stays pinned there, and is let go again.
 #[tokio::test]
 async fn a_setup_is_pinned_by_keys() {
-    let (tolva, b, id) = at_a_job("Ropeworks open day").await;
+    let (tolva, b, id) = on_the_day_of("Ropeworks open day").await;
     b.shows(LANES, "Two on the slipway, last light").await;
     let yard = "[role=slider][aria-label^='Shooting of Cooper']";
     let before = b.css(yard).await.attr("aria-valuenow").await.expect("a slider").expect("a minute");
@@ -46,7 +51,7 @@ async fn a_setup_is_pinned_by_keys() {
 /// A day that ends too early says what does not fit; one press mends it. What moved is told until somebody has seen it.
 #[tokio::test]
 async fn what_does_not_fit_is_told_and_mended() {
-    let (tolva, b, id) = at_a_job("Ropeworks open day").await;
+    let (tolva, b, id) = on_the_day_of("Ropeworks open day").await;
     b.xpath("//summary[normalize-space()='Hours, people, ways']").await.click().await.expect("unfold");
     b.fill(&b.field("Nothing before", 0).await, "18:30").await;
     b.press(Key::Tab).await;
@@ -75,7 +80,7 @@ async fn what_does_not_fit_is_told_and_mended() {
 /// Minutes and spots of setups, people and ways are typed, and the hours of the setups follow with one press.
 #[tokio::test]
 async fn what_the_day_asks_is_typed() {
-    let (tolva, b, id) = at_a_job("Guild days at the town hall").await;
+    let (tolva, b, id) = on_the_day_of("Guild days at the town hall").await;
     b.xpath("//summary[normalize-space()='Minutes and spots of each setup']").await.click().await.expect("unfold");
     b.fill(&b.field("Minutes to build it", 0).await, "45").await;
     b.press(Key::Tab).await;
@@ -109,7 +114,7 @@ async fn what_the_day_asks_is_typed() {
 /// What is carried is ticked off before leaving and again before going home, and stays so.
 #[tokio::test]
 async fn what_is_carried_is_ticked_off_twice() {
-    let (tolva, b, id) = at_a_job("Brass band in the old foundry").await;
+    let (tolva, b, id) = at_a_page("Brass band in the old foundry", "pack").await;
     let pack = "section[aria-labelledby=pack]";
     b.shows(pack, "For Large head, 600 Ws").await;
     b.shows(pack, "lines are not ticked off").await;

@@ -76,13 +76,13 @@ async fn by_keyboard_alone() {
     b.chord(Key::Control, 'k').await;
     b.css("[role=dialog] input").await;
     b.press("half and").await;
-    b.shows("[role=dialog] [role=menu]", "Blend: Half and half").await;
-    b.press(Key::Down).await;
+    // What it does comes before the jobs in which it is done.
+    b.shows("[role=dialog] [role=menu] [data-focused]", "Blend: Half and half").await;
     b.press(Key::Enter).await;
-    b.shows("nav", "Half and half").await;
+    b.shows("nav[aria-label='Order of work']", "Half and half").await;
     b.saved().await;
     b.chord(Key::Control, 'z').await;
-    b.shows("nav", "Lift").await;
+    b.shows("nav[aria-label='Order of work']", "Lift").await;
     // A setting on the dial card, by its list.
     tab_to(&b, "f/9").await;
     b.press(Key::Enter).await;

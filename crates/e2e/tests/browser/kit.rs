@@ -82,7 +82,7 @@ async fn a_new_job_begins_with_what_is_owned() {
     b.close().await;
 }
 
-/// Two windows change the kit: the person chooses, and nothing is lost.
+/// Two windows change the same thing of the kit: the person chooses, and nothing is lost.
 #[tokio::test]
 async fn two_windows_change_the_kit() {
     let tolva = Tolva::with_demo_data();
@@ -90,15 +90,17 @@ async fn two_windows_change_the_kit() {
     b.go(&tolva.url("kit")).await;
     b.shows("main", "3-stop filter").await;
     let other = "return await (async () => { const kit = await (await fetch('/api/v1/kit')).json(); \
-                 kit.kit.stands.pop(); await fetch('/api/v1/kit', { method: 'PUT', headers: { 'Content-Type': \
-                 'application/json' }, body: JSON.stringify({ based_on: kit.revision, change: 'Stand removed', kit: \
+                 kit.kit.filters[0].name = 'Grey'; await fetch('/api/v1/kit', { method: 'PUT', headers: { 'Content-Type': \
+                 'application/json' }, body: JSON.stringify({ based_on: kit.revision, change: 'Filter renamed', kit: \
                  kit.kit }) }); return kit.revision; })()";
     b.script(other).await;
     b.css("[aria-label^='Remove 3-stop filter']").await.click().await.expect("removed");
     b.shows("[role=dialog]", "The kit was saved elsewhere").await;
     b.button("Keep what is here").await.click().await.expect("mine");
     b.saved().await;
-    b.shows("main", "Heavy stand").await;
+    let names = "return await (async () => (await (await fetch('/api/v1/kit')).json()).kit.filters.map((one) => one.name).join())()";
+    let kept = b.script(names).await;
+    assert_eq!(kept, "6-stop filter", "what is here is kept");
     b.close().await;
 }
 

@@ -54,6 +54,10 @@ pub struct Flash {
     #[serde(default)]
     #[schema(max_items = 20)]
     pub durations: Vec<Duration>,
+    /// What it weighs, in kilograms; null where nobody has weighed it.
+    #[serde(default)]
+    #[schema(minimum = 0.01, maximum = 100)]
+    pub weight_kg: Option<f64>,
     /// What frames have taught of it, modifier by modifier, kept for every job. At most 40.
     #[serde(default, skip_serializing_if = "Vec::is_empty")]
     #[schema(max_items = 40)]

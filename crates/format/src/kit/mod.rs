@@ -97,6 +97,10 @@ pub struct Lens {
     /// Exit pupil over entrance pupil: 1 for a symmetrical lens.
     #[schema(minimum = 0.1, maximum = 10)]
     pub pupil_ratio: f64,
+    /// What it weighs, in kilograms; null where nobody has weighed it.
+    #[serde(default)]
+    #[schema(minimum = 0.01, maximum = 100)]
+    pub weight_kg: Option<f64>,
 }
 
 /// A gel.
@@ -305,6 +309,10 @@ pub struct Camera {
     /// Frames a second in a burst.
     #[schema(minimum = 0.1, maximum = 240)]
     pub frames_per_s: f64,
+    /// What it weighs, in kilograms; null where nobody has weighed it.
+    #[serde(default)]
+    #[schema(minimum = 0.01, maximum = 100)]
+    pub weight_kg: Option<f64>,
     /// What frames have taught of it, lens by lens, kept for every job. At most 40.
     #[serde(default, skip_serializing_if = "Vec::is_empty")]
     #[schema(max_items = 40)]

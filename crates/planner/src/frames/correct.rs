@@ -6,7 +6,7 @@ use tolva_core::scale::{Aperture, Iso, Metres, Power, Setting, Shutter, Stops};
 use crate::lighting::Prepared;
 use crate::refused::Refused;
 use crate::setup::{Fixed, Kit, Setup};
-use crate::solver::{DialledLight, Outcome};
+use crate::solver::{Outcome, State};
 
 /// Something that is turned: from what stood there to what is to stand there.
 #[derive(Clone, Debug, PartialEq)]
@@ -41,34 +41,30 @@ pub struct Correction {
 /// So much worse than with all dials free may it end where fewer are turned, in stops: a third of a click.
 const WORSE: f64 = 0.12;
 
-/// What is turned from one outcome to another.
-pub fn turned(
-    prepared: &Prepared<'_>,
-    standing: (CameraSettings, &[Option<DialledLight>]),
-    to: &Outcome,
-) -> Vec<Turned> {
-    let (from, lights) = standing;
+/// What is turned from what stood there to what is to stand there.
+pub fn turned(prepared: &Prepared<'_>, stood: &State, stands: &State) -> Vec<Turned> {
+    let (from, to) = (stood.settings, stands.settings);
     let mut all = Vec::new();
     let other = |from: f64, to: f64| (from / to - 1.0).abs() > 1e-6;
-    if other(from.shutter.nominal, to.settings.shutter.nominal) {
-        all.push(Turned::Shutter(from.shutter, to.settings.shutter));
+    if other(from.shutter.nominal, to.shutter.nominal) {
+        all.push(Turned::Shutter(from.shutter, to.shutter));
     }
-    if other(from.aperture.nominal, to.settings.aperture.nominal) {
-        all.push(Turned::Aperture(from.aperture, to.settings.aperture));
+    if other(from.aperture.nominal, to.aperture.nominal) {
+        all.push(Turned::Aperture(from.aperture, to.aperture));
     }
-    if other(from.iso.nominal, to.settings.iso.nominal) {
-        all.push(Turned::Iso(from.iso, to.settings.iso));
+    if other(from.iso.nominal, to.iso.nominal) {
+        all.push(Turned::Iso(from.iso, to.iso));
     }
-    for (light, (before, after)) in prepared.lights.iter().zip(lights.iter().zip(&to.lights)) {
+    for (light, (before, after)) in prepared.lights.iter().zip(stood.flashes.iter().zip(&stands.flashes)) {
         let id = || light.light.id.clone();
-        let power = |at: &Option<DialledLight>| at.map(|at| at.power);
+        let power = |at: &Option<(Metres, Power)>| at.map(|(_, power)| power);
         if power(before) != power(after) {
             all.push(Turned::Power(id(), power(before), power(after)));
         }
-        if let (Some(before), Some(after)) = (before, after)
-            && (before.distance.0 - after.distance.0).abs() > 0.005
+        if let (Some((before, _)), Some((after, _))) = (before, after)
+            && (before.0 - after.0).abs() > 0.005
         {
-            all.push(Turned::Distance(id(), before.distance, after.distance));
+            all.push(Turned::Distance(id(), *before, *after));
         }
     }
     all
@@ -84,7 +80,8 @@ const WAYS: [[bool; 3]; 5] = [
     [true, true, true],
 ];
 
-fn with_free([shutter, aperture, iso]: [bool; 3], setup: &Setup, stands: CameraSettings) -> Setup {
+/// A setup with the dials of the camera that are not free fixed where they stand, but for those that are fixed already.
+pub fn with_free([shutter, aperture, iso]: [bool; 3], setup: &Setup, stands: CameraSettings) -> Setup {
     let fixed = setup.fixed.clone();
     let keep = |free: bool, said: Option<f64>, stands: f64| if free { said } else { Some(said.unwrap_or(stands)) };
     Setup {
@@ -102,21 +99,17 @@ fn with_free([shutter, aperture, iso]: [bool; 3], setup: &Setup, stands: CameraS
 ///
 /// # Errors
 /// A setup that refers to what is not there.
-pub fn corrections(
-    setup: &Setup,
-    kit: &Kit,
-    standing: (CameraSettings, &[Option<DialledLight>]),
-) -> Result<Vec<Correction>, Refused> {
+pub fn corrections(setup: &Setup, kit: &Kit, stood: &State) -> Result<Vec<Correction>, Refused> {
     let mut all: Vec<(f64, Correction)> = Vec::new();
     for way in WAYS {
         let free = way == [true; 3];
-        let setup = if free { setup.clone() } else { with_free(way, setup, standing.0) };
+        let setup = if free { setup.clone() } else { with_free(way, setup, stood.settings) };
         let prepared = Prepared::new(&setup, kit)?;
         let outcome = Outcome::of(&prepared);
         let off = (outcome.regions.iter().zip(&outcome.targets))
             .filter_map(|(region, wished)| Some((region.together - (*wished)?).0.abs()))
             .fold(0.0, f64::max);
-        let turned = turned(&prepared, standing, &outcome);
+        let turned = turned(&prepared, stood, &State::of(&outcome));
         let comes = outcome.regions.iter().map(|region| region.together).collect();
         let correction = Correction { turned, comes, wished: outcome.targets, free, setup: setup.clone() };
         all.push((off, correction));
@@ -153,7 +146,7 @@ mod tests {
             (outcome, learnt)
         };
         setup.learnt = Some(learnt);
-        let offered = corrections(&setup, &kit, (stands.settings, &stands.lights)).expect("good");
+        let offered = corrections(&setup, &kit, &State::of(&stands)).expect("good");
         let least = &offered[0];
         assert!(!least.free && least.turned.len() == 1, "{:?}", least.turned);
         let Turned::Power(light, Some(from), Some(to)) = &least.turned[0] else { panic!("{:?}", least.turned) };
@@ -170,7 +163,7 @@ mod tests {
         let setup = Setup::new("a", &kit);
         let prepared = Prepared::new(&setup, &kit).expect("good");
         let stands = Outcome::of(&prepared);
-        let offered = corrections(&setup, &kit, (stands.settings, &stands.lights)).expect("good");
+        let offered = corrections(&setup, &kit, &State::of(&stands)).expect("good");
         assert!(offered.len() == 1 && offered[0].turned.is_empty(), "{offered:?}");
     }
 }

@@ -7,7 +7,7 @@ mod correct;
 mod marks;
 mod mix;
 
-pub use correct::{Correction, Turned, corrections, turned};
+pub use correct::{Correction, Turned, corrections, turned, with_free};
 pub use marks::Expected;
 pub use mix::{Mix, mix_weights, mixed_into};
 

@@ -18,7 +18,7 @@ pub use best::{BestPlace, best_place};
 pub use cost::Cost;
 pub use gloss::{Gloss, gloss};
 pub use moves::Move;
-pub use plates::{MOST_SHOTS, clean_plate};
+pub use plates::clean_plate;
 pub use remedies::{Remedies, Remedy, remedies};
 pub use shot_through::{ShotThrough, shot_through};
 pub use showing::{By, Finding, LEAST_SHOWN, Look, Shown};

@@ -2,9 +2,7 @@
 
 use crate::refused::Refused;
 use crate::setup::{Setup, Shot, ShotKind};
-
-/// A setup has so many shots at most.
-pub const MOST_SHOTS: usize = 40;
+use crate::shots::MOST_SHOTS;
 
 /// A clean plate joins the frames of a setup, after the picture itself where the list is empty: the same settings with
 /// these lights off, with or without people. One that is there already stays as it is.

@@ -172,8 +172,8 @@ impl Gathered<'_> {
                 }
             };
         }
-        thing!(Camera, cameras, &setup.camera_id, 1, |_| None);
-        thing!(Lens, lenses, &setup.lens_id, 1, |_| None);
+        thing!(Camera, cameras, &setup.camera_id, 1, |one: &crate::setup::Camera| one.weight_kg);
+        thing!(Lens, lenses, &setup.lens_id, 1, |one: &crate::setup::Lens| one.weight_kg);
         for id in &setup.filter_ids {
             thing!(Filter, filters, id, 1, |_| None);
         }
@@ -204,7 +204,7 @@ impl Gathered<'_> {
         }
         for ((kind, id), count) in counts {
             match kind {
-                PackKind::Flash => thing!(Flash, flashes, id, count, |_| None),
+                PackKind::Flash => thing!(Flash, flashes, id, count, |one: &crate::setup::Flash| one.weight_kg),
                 PackKind::Modifier => {
                     thing!(Modifier, modifiers, id, count, |one: &crate::setup::Modifier| Some(one.weight_kg));
                 }
@@ -352,7 +352,10 @@ mod tests {
         assert_eq!((count(&list, PackKind::Camera, "full-frame"), count(&list, PackKind::Trigger, "radio")), (1, 1));
         let octagon = kit.modifiers.iter().find(|one| one.id == "octagon-90").expect("it").weight_kg;
         let stand = kit.stands[0].weight_kg;
-        assert!((list.weighed_kg - 2.0 * octagon - stand).abs() < 1e-9);
+        let weighed =
+            [kit.cameras[0].weight_kg, kit.lenses[0].weight_kg, kit.flashes[1].weight_kg.map(|one| 3.0 * one)];
+        let weighed: f64 = weighed.into_iter().flatten().sum();
+        assert!((list.weighed_kg - 2.0 * octagon - stand - weighed).abs() < 1e-9, "{}", list.weighed_kg);
         let octagons = list.items.iter().find(|item| item.id == "octagon-90").expect("it");
         assert_eq!(octagons.setups, [0, 1]);
     }

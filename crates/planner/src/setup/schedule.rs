@@ -93,6 +93,8 @@ pub struct Shot {
     pub people_out: bool,
     /// Poses, props, hazards. May be empty.
     pub notes: String,
+    /// How many of its frames are taken and ticked off.
+    pub taken: u32,
 }
 
 impl Shot {
@@ -109,6 +111,7 @@ impl Shot {
             lights_off: Vec::new(),
             people_out: false,
             notes: String::new(),
+            taken: 0,
         }
     }
 }
@@ -131,4 +134,17 @@ pub enum ShotKind {
     Bracket,
     /// The camera goes along with what moves.
     Panning,
+}
+
+impl ShotKind {
+    /// All of them, in the order they are offered.
+    pub const OFFERED: [Self; 7] = [
+        Self::Picture,
+        Self::CleanPlate,
+        Self::HelperPair,
+        Self::MultipleExposure,
+        Self::Stack,
+        Self::Bracket,
+        Self::Panning,
+    ];
 }

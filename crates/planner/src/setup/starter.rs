@@ -139,6 +139,7 @@ fn cameras() -> Vec<Camera> {
             slow_sync_floor_s: 1.0 / 60.0,
             stabilisation_stops: 4.0,
             frames_per_s: 10.0,
+            weight_kg: Some(0.7),
             tuned: Vec::new(),
             curve: Vec::new(),
         },
@@ -155,6 +156,7 @@ fn cameras() -> Vec<Camera> {
             slow_sync_floor_s: 1.0 / 60.0,
             stabilisation_stops: 0.0,
             frames_per_s: 8.0,
+            weight_kg: Some(0.5),
             tuned: Vec::new(),
             curve: Vec::new(),
         },
@@ -162,7 +164,7 @@ fn cameras() -> Vec<Camera> {
 }
 
 fn lenses() -> Vec<Lens> {
-    let lens = |id: &str, name: &str, mm: (f64, f64), f_number: (f64, f64), near: (f64, f64)| Lens {
+    let lens = |id: &str, name: &str, mm: (f64, f64), f_number: (f64, f64), near: (f64, f64), weight_kg| Lens {
         id: id.to_owned(),
         name: name.to_owned(),
         shortest_mm: mm.0,
@@ -173,11 +175,12 @@ fn lenses() -> Vec<Lens> {
         closest_focus_m: near.0,
         largest_magnification: near.1,
         pupil_ratio: 1.0,
+        weight_kg: Some(weight_kg),
     };
     vec![
-        lens("zoom-24-105", "24–105 mm f/2.8", (24.0, 105.0), (2.8, 22.0), (0.4, 0.28)),
-        lens("prime-35", "35 mm f/1.8", (35.0, 35.0), (1.8, 16.0), (0.3, 0.17)),
-        lens("close-100", "100 mm f/2.8, close up", (100.0, 100.0), (2.8, 32.0), (0.3, 1.0)),
+        lens("zoom-24-105", "24–105 mm f/2.8", (24.0, 105.0), (2.8, 22.0), (0.4, 0.28), 0.8),
+        lens("prime-35", "35 mm f/1.8", (35.0, 35.0), (1.8, 16.0), (0.3, 0.17), 0.3),
+        lens("close-100", "100 mm f/2.8, close up", (100.0, 100.0), (2.8, 32.0), (0.3, 1.0), 0.7),
     ]
 }
 
@@ -197,6 +200,7 @@ fn flash(id: &str, name: &str, output: FlashOutput, power: (f64, PowerStep), ful
         tint_duv: 0.0,
         rendering: None,
         durations: Vec::new(),
+        weight_kg: None,
         tuned: Vec::new(),
     }
 }
@@ -214,6 +218,7 @@ fn flashes() -> Vec<Flash> {
     let zoom = [(24.0, 28.0), (35.0, 36.0), (50.0, 42.0), (105.0, 58.0)];
     vec![
         Flash {
+            weight_kg: Some(0.4),
             duty: Some(Duty { full_pops: 30.0, rest_s: 600.0 }),
             durations: lasts(&[(0.0, 250.0), (-2.0, 1400.0), (-4.0, 6000.0), (-7.0, 20_000.0)]),
             tuned: Vec::new(),
@@ -229,6 +234,7 @@ fn flashes() -> Vec<Flash> {
             )
         },
         Flash {
+            weight_kg: Some(1.6),
             duty: Some(Duty { full_pops: 75.0, rest_s: 300.0 }),
             durations: lasts(&[(0.0, 220.0), (-3.0, 1600.0), (-7.0, 13_000.0)]),
             tuned: Vec::new(),
@@ -242,6 +248,7 @@ fn flashes() -> Vec<Flash> {
             )
         },
         Flash {
+            weight_kg: Some(3.0),
             durations: lasts(&[(0.0, 300.0), (-8.0, 9000.0)]),
             tuned: Vec::new(),
             ..flash(
@@ -254,6 +261,7 @@ fn flashes() -> Vec<Flash> {
             )
         },
         Flash {
+            weight_kg: Some(0.9),
             high_speed_loss_stops: None,
             ttl: false,
             kelvin: 5500.0,

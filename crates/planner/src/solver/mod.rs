@@ -5,9 +5,11 @@ mod outcome;
 mod powers;
 mod preference;
 mod search;
+mod state;
 mod weights;
 
 pub use outcome::{Outcome, RegionOutcome};
 pub use powers::{DialledLight, dialled, flash_needed, in_frame};
 pub use preference::Weights;
 pub use search::{HALF_CLICK, fixed_or_all, half_click, rounding};
+pub use state::State;

@@ -7,8 +7,8 @@ use serde_json::{Map, Value, json};
 use tolva_calculators::{CalculatorOffer, offered};
 
 /// What each part of the API is about, by the first part of its paths.
-const TAGS: [(&str, &[&str]); 9] = [
-    ("jobs", &["jobs", "upgrade", "edit-job"]),
+const TAGS: [(&str, &[&str]); 10] = [
+    ("jobs", &["jobs", "next-job", "upgrade", "edit-job"]),
     ("frames", &["frames", "watched", "stand-in", "beliefs"]),
     ("kit", &["kit"]),
     ("backups", &["backups"]),
@@ -24,12 +24,15 @@ const TAGS: [(&str, &[&str]); 9] = [
             "day",
             "day-plan",
             "pack",
+            "run",
+            "shots",
             "falling",
             "proof",
         ],
     ),
     ("place and hour", &["places", "moment", "forecast"]),
     ("devices", &["meter", "trigger"]),
+    ("phones", &["phones", "me"]),
     ("calculators", &["calculators"]),
     ("app", &["start", "preferences", "read", "say", "openapi.json"]),
 ];
@@ -76,7 +79,7 @@ fn describe(path: &str, method: &str, operation: &mut Map<String, Value>) {
     operation.insert("tags".to_owned(), json!([tag]));
     let parameters = operation.get("parameters").and_then(Value::as_array);
     let in_query = parameters.is_some_and(|all| all.iter().any(|one| one["in"] == "query"));
-    let stored = ["jobs", "kit", "preferences", "backups", "frames", "watched"].contains(&part);
+    let stored = ["jobs", "kit", "preferences", "backups", "frames", "watched", "phones"].contains(&part);
     let has = |what: &Has| match what {
         Has::Body => operation.contains_key("requestBody"),
         Has::Query => in_query,

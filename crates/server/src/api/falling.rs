@@ -4,7 +4,7 @@ use actix_web::http::StatusCode;
 use actix_web::web::{Data, Path};
 use actix_web::{HttpResponse, get, post};
 use serde::Deserialize;
-use tolva_format::{Kit, Setup};
+use tolva_format::{Job, Kit, Setup};
 use tolva_store::Store;
 use tolva_wording::{Show, Timetable, falling};
 use utoipa::ToSchema;
@@ -70,13 +70,18 @@ pub async fn table(at: Path<(String, String)>, store: Data<Store>) -> Result<Htt
     Ok(file("text/csv; charset=utf-8", ".csv", files::csv(&found)))
 }
 
+/// A setup of a job that is kept.
+pub(super) fn setup_of<'a>(job: &'a Job, wanted: &str) -> Result<&'a Setup, ApiError> {
+    job.setups.iter().find(|setup| setup.id == wanted).ok_or_else(|| {
+        let problem = ProblemDocument::new(StatusCode::NOT_FOUND, "no_such_setup", "No such setup");
+        problem.saying(format!("there is no setup “{wanted}” in this job")).into()
+    })
+}
+
 async fn of_kept(at: &(String, String), store: &Store) -> Result<(Timetable, String), ApiError> {
     let (id, wanted) = at;
     let job = store.job(id).await?.document;
-    let Some(setup) = job.setups.iter().find(|setup| &setup.id == wanted) else {
-        let problem = ProblemDocument::new(StatusCode::NOT_FOUND, "no_such_setup", "No such setup");
-        return Err(problem.saying(format!("there is no setup “{wanted}” in this job")).into());
-    };
+    let setup = setup_of(&job, wanted)?;
     let title = format!("{}: {}", job.name, setup.name);
     let (setup, show) = (setup.clone(), shown(store).await?);
     let found = worked_out(move || {

@@ -1,12 +1,13 @@
 //! Stored jobs: list, add, save, undo, bin, export.
 
+use actix_web::http::StatusCode;
 use actix_web::http::header::LOCATION;
 use actix_web::web::{Data, Path, Query};
 use actix_web::{HttpRequest, HttpResponse, delete, get, post, put};
 use serde::{Deserialize, Serialize};
 use tolva_core::scale::LengthUnit;
 use tolva_format::{Edit, Job, Problems, edited};
-use tolva_store::{Act, JobSummary, Listing, Page, Revision, SavedJob, Store};
+use tolva_store::{Act, JobSummary, Listing, Page, Revision, Rights, SavedJob, Sort, Store};
 use utoipa::{IntoParams, ToSchema};
 
 use super::answer::{Key, as_file, is_conditional, made_on, marked, marked_for};
@@ -14,6 +15,8 @@ use super::body::{Body, Bytes};
 use super::job_body::JobBody;
 use super::problem::{ApiError, ProblemDocument};
 use super::work::worked_out;
+use crate::live::Live;
+use crate::phones::Caller;
 
 /// A job in the list.
 #[derive(Debug, Serialize, ToSchema)]
@@ -67,6 +70,29 @@ const fn usual_limit() -> u32 {
     50
 }
 
+/// In which order jobs are listed.
+#[derive(Clone, Copy, Debug, Default, Deserialize, ToSchema)]
+#[serde(rename_all = "snake_case")]
+pub enum JobSort {
+    /// The last saved first.
+    #[default]
+    Saved,
+    /// By their days, those without one last.
+    Day,
+    /// By their names.
+    Name,
+}
+
+impl From<JobSort> for Sort {
+    fn from(sort: JobSort) -> Self {
+        match sort {
+            JobSort::Saved => Self::Saved,
+            JobSort::Day => Self::Day,
+            JobSort::Name => Self::Name,
+        }
+    }
+}
+
 /// Which jobs.
 #[derive(Debug, Deserialize, IntoParams)]
 #[into_params(parameter_in = Query)]
@@ -79,6 +105,10 @@ pub struct Which {
     #[serde(default)]
     #[param(max_length = 200)]
     search: String,
+    /// In which order.
+    #[serde(default)]
+    #[param(inline)]
+    sort: JobSort,
     /// What the page before gave as `next`.
     #[serde(default)]
     #[param(max_length = 60)]
@@ -119,12 +149,12 @@ pub fn in_words(change: &str) -> String {
 #[utoipa::path(operation_id = "list_jobs", params(Which), responses((status = OK, description = "The jobs", body = JobList)))]
 #[get("/api/v1/jobs")]
 pub async fn list(which: Query<Which>, store: Data<Store>) -> Result<HttpResponse, ApiError> {
-    let Which { binned, search, after, limit } = which.into_inner();
+    let Which { binned, search, sort, after, limit } = which.into_inner();
     if !(1..=200).contains(&limit) {
         return Err(Problems::one("/limit", format!("{limit} is not allowed here: it must be from 1 to 200")).into());
     }
     let search = search.chars().take(200).collect();
-    let page = store.jobs(&Listing { binned, search, after, limit }).await?;
+    let page = store.jobs(&Listing { binned, search, after, limit, sort: sort.into() }).await?;
     Ok(HttpResponse::Ok().json(JobList::from(page)))
 }
 
@@ -217,15 +247,21 @@ fn shown(saved: SavedJob) -> HttpResponse {
 pub async fn save(
     id: Path<String>,
     body: Body<Save>,
-    key: Key,
+    (key, caller): (Key, Caller),
     request: HttpRequest,
-    store: Data<Store>,
+    (store, live): (Data<Store>, Data<Live>),
 ) -> Result<HttpResponse, ApiError> {
     let Save { based_on, change, job } = body.0;
     held_to(&request, &id, &store).await?;
+    if caller.rights != Rights::All && !store.job(&id).await?.document.differs_by_ticks_only(&job) {
+        let problem = ProblemDocument::new(StatusCode::FORBIDDEN, "not_allowed", "Not allowed on this device");
+        return Err(problem.saying("this device may tick and note, and change nothing else").into());
+    }
     let change = in_words(&change);
-    let act = Act { based_on, change: &change, key: key.0.as_deref() };
-    Ok(shown(store.save(&id, &act, &job).await.map_err(ApiError::saving)?))
+    let act = Act { key: key.0.as_deref(), who: &caller.name, ..Act::on(based_on, &change) };
+    let saved = store.save(&id, &act, &job).await.map_err(ApiError::saving)?;
+    live.saved(&id, saved.revision);
+    Ok(shown(saved))
 }
 
 /// Goes back to the revision before.
@@ -241,11 +277,13 @@ pub async fn save(
 pub async fn undo_job(
     id: Path<String>,
     body: Body<Since>,
-    key: Key,
-    store: Data<Store>,
+    (key, caller): (Key, Caller),
+    (store, live): (Data<Store>, Data<Live>),
 ) -> Result<HttpResponse, ApiError> {
-    let act = Act { key: key.0.as_deref(), ..Act::on(body.0.based_on, "Undo") };
-    Ok(shown(store.step(&id, &act, true).await?))
+    let act = Act { key: key.0.as_deref(), who: &caller.name, ..Act::on(body.0.based_on, "Undo") };
+    let saved = store.step(&id, &act, true).await?;
+    live.saved(&id, saved.revision);
+    Ok(shown(saved))
 }
 
 /// Goes forward again.
@@ -261,11 +299,13 @@ pub async fn undo_job(
 pub async fn redo_job(
     id: Path<String>,
     body: Body<Since>,
-    key: Key,
-    store: Data<Store>,
+    (key, caller): (Key, Caller),
+    (store, live): (Data<Store>, Data<Live>),
 ) -> Result<HttpResponse, ApiError> {
-    let act = Act { key: key.0.as_deref(), ..Act::on(body.0.based_on, "Redo") };
-    Ok(shown(store.step(&id, &act, false).await?))
+    let act = Act { key: key.0.as_deref(), who: &caller.name, ..Act::on(body.0.based_on, "Redo") };
+    let saved = store.step(&id, &act, false).await?;
+    live.saved(&id, saved.revision);
+    Ok(shown(saved))
 }
 
 /// A revision of a job.
@@ -325,11 +365,13 @@ pub struct SetBack {
 pub async fn set_back(
     id: Path<String>,
     body: Body<SetBack>,
-    key: Key,
-    store: Data<Store>,
+    (key, caller): (Key, Caller),
+    (store, live): (Data<Store>, Data<Live>),
 ) -> Result<HttpResponse, ApiError> {
-    let act = Act { key: key.0.as_deref(), ..Act::on(body.0.based_on, "Set back") };
-    Ok(shown(store.set_back(&id, &act, body.0.revision).await?))
+    let act = Act { key: key.0.as_deref(), who: &caller.name, ..Act::on(body.0.based_on, "Set back") };
+    let saved = store.set_back(&id, &act, body.0.revision).await?;
+    live.saved(&id, saved.revision);
+    Ok(shown(saved))
 }
 
 /// What a revision is called.

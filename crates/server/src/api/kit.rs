@@ -120,7 +120,7 @@ pub async fn save(
         made_on(&request, &KitBody::from(store.kit().await?))?;
     }
     let change = in_words(&change);
-    Ok(shown(store.save_kit(&Act { based_on, change: &change, key: key.0.as_deref() }, &kit).await?))
+    Ok(shown(store.save_kit(&Act { key: key.0.as_deref(), ..Act::on(based_on, &change) }, &kit).await?))
 }
 
 /// Takes back the last change of the kit.

@@ -5,6 +5,7 @@ mod backups;
 mod begin;
 mod body;
 mod calculators;
+mod coming;
 mod described;
 mod devices;
 #[cfg(feature = "echo")]
@@ -15,12 +16,16 @@ mod job_body;
 mod job_day;
 mod jobs;
 mod kit;
+mod live;
+mod log;
+mod phones;
 mod places;
 mod plans;
 mod preferences;
 mod problem;
 mod proof;
 mod reading;
+mod run;
 mod start;
 mod unknown;
 mod work;
@@ -71,9 +76,25 @@ pub fn routes(config: &mut ServiceConfig<'_>) {
         .service(job_day::table)
         .service(job_day::pack)
         .service(job_day::pack_table)
+        .service(run::sheet)
+        .service(run::looked)
+        .service(run::shots)
+        .service(run::card)
+        .service(log::list)
+        .service(log::as_table)
+        .service(log::as_json)
+        .service(log::note)
+        .service(log::again)
         .service(falling::timetable)
         .service(falling::calendar)
         .service(falling::table)
+        .service(phones::list)
+        .service(phones::reach)
+        .service(phones::code)
+        .service(phones::change)
+        .service(phones::put_out)
+        .service(phones::me)
+        .service(live::events)
         .service(places::find)
         .service(places::of_file)
         .service(places::moment)
@@ -88,7 +109,30 @@ pub fn routes(config: &mut ServiceConfig<'_>) {
         .service(reading::say)
         .service(begin::new_job)
         .service(begin::new_setup)
+        .service(backups::list)
+        .service(backups::compare)
+        .service(backups::restore)
+        .service(kit::get)
+        .service(kit::save)
+        .service(kit::edit)
+        .service(kit::undo_kit)
+        .service(kit::redo_kit)
+        .service(kit::export)
+        .service(kit::import)
+        .service(preferences::get)
+        .service(preferences::set)
+        .service(document);
+    of_jobs(config);
+    of_frames(config);
+    #[cfg(feature = "echo")]
+    config.service(echo::echo);
+}
+
+/// Jobs as they are kept.
+fn of_jobs(config: &mut ServiceConfig<'_>) {
+    config
         .service(jobs::list)
+        .service(coming::next_job)
         .service(jobs::add)
         .service(jobs::upgrade)
         .service(jobs::edit)
@@ -102,17 +146,12 @@ pub fn routes(config: &mut ServiceConfig<'_>) {
         .service(jobs::raw)
         .service(jobs::revisions)
         .service(jobs::set_back)
-        .service(jobs::name_point)
-        .service(backups::list)
-        .service(backups::compare)
-        .service(backups::restore)
-        .service(kit::get)
-        .service(kit::save)
-        .service(kit::edit)
-        .service(kit::undo_kit)
-        .service(kit::redo_kit)
-        .service(kit::export)
-        .service(kit::import)
+        .service(jobs::name_point);
+}
+
+/// Frames that came.
+fn of_frames(config: &mut ServiceConfig<'_>) {
+    config
         .service(frames::list)
         .service(frames::events)
         .service(frames::table)
@@ -139,12 +178,7 @@ pub fn routes(config: &mut ServiceConfig<'_>) {
         .service(frames::reveal)
         .service(frames::watched)
         .service(frames::watch)
-        .service(frames::unwatch)
-        .service(preferences::get)
-        .service(preferences::set)
-        .service(document);
-    #[cfg(feature = "echo")]
-    config.service(echo::echo);
+        .service(frames::unwatch);
 }
 
 /// The OpenAPI document, from the code.

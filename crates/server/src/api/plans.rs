@@ -6,8 +6,9 @@ use tolva_core::scale::{Dial, Engraved};
 use tolva_format::{Camera, Kit, Lens, ProblemCode, Problems, Setup, Sync, check};
 use tolva_planner::setup;
 use tolva_wording::{
-    Alternatives, ColourOptions, ConventionMatter, DayTimeline, FloorPart, MapAsked, Named as _, OneLook, Plan, Show,
-    alternatives, colour_options, conventions_of, day_of, one_look, plan, plan_with_set, set_drawing, set_moves,
+    Alternatives, ColourOptions, ConventionMatter, DayTimeline, DrawnAs, FloorPart, MapAsked, Named as _, OneLook,
+    Plan, Show, alternatives, colour_options, conventions_of, day_of, one_look, plan, plan_with_set, set_drawing,
+    set_moves,
 };
 use utoipa::ToSchema;
 
@@ -111,7 +112,10 @@ pub async fn set_on_paper(body: Body<SetupRequest>) -> Result<HttpResponse, ApiE
     let found = worked_out(move || {
         let (setup, kit) = known(setup, kit)?;
         let moves = set_moves(&setup, &kit, show).map_err(refused)?;
-        Ok::<_, Problems>(SetOnPaper { moves, drawing: set_drawing(&setup, &kit, show).map_err(refused)? })
+        Ok::<_, Problems>(SetOnPaper {
+            moves,
+            drawing: set_drawing(&setup, &kit, show, DrawnAs::Sheet).map_err(refused)?,
+        })
     });
     Ok(HttpResponse::Ok().json(found.await?))
 }

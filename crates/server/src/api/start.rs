@@ -6,7 +6,7 @@ use tolva_core::colour::{FULL_WHITE, Kelvin, step_wedge};
 use tolva_core::{ambient, colour, exposure, modifier, optics};
 use tolva_format::{
     Blend, FallingOrder, HandheldRule, Job, LocalTime, MeteringMethod, Movement, NamedLight, Preference, Preset, Role,
-    Scene, Site, SurfaceColour, TypicalLight,
+    Scene, ShotKind, Site, SurfaceColour, TypicalLight,
 };
 use tolva_planner::colour::Colouring;
 use tolva_planner::place::Placing;
@@ -45,6 +45,8 @@ pub struct Start {
     presets: Vec<PresetOffer>,
     /// Colours of ceilings and walls.
     surface_colours: Vec<SurfaceColourOffer>,
+    /// How a shot may be taken.
+    shot_kinds: Vec<ShotKindOffer>,
     /// The temperatures that are written on the colour line, the warmest first.
     colour_line: Vec<LineMark>,
     /// A scene as it is first offered; its place and hour are to be put in.
@@ -102,6 +104,15 @@ pub struct BlendField {
     name: &'static str,
     /// Its value, in stops.
     value: f64,
+}
+
+/// How a shot may be taken.
+#[derive(Debug, Serialize, ToSchema)]
+pub struct ShotKindOffer {
+    /// Its name in the format.
+    id: ShotKind,
+    /// What it is called.
+    name: &'static str,
 }
 
 /// One way to take a reading.
@@ -307,6 +318,7 @@ pub async fn start() -> HttpResponse {
         surface_colours: modifier::SurfaceColour::ALL
             .map(|colour| SurfaceColourOffer { colour: colour.into(), name: colour.name().to_owned() })
             .into(),
+        shot_kinds: setup::ShotKind::OFFERED.map(|kind| ShotKindOffer { id: kind.into(), name: kind.name() }).into(),
         colour_line: LINE_K
             .map(|kelvin| LineMark { mired: Kelvin(kelvin).mired().0, label: format!("{kelvin:.0}") })
             .into(),

@@ -11,7 +11,7 @@ use tolva_format::{Job, Problems};
 use tolva_planner::frames::{Came, Turned, off_by, taught, turned};
 use tolva_planner::lighting::Prepared;
 use tolva_planner::setup::{Learnt, Setup, Unknown};
-use tolva_planner::solver::Outcome;
+use tolva_planner::solver::{Outcome, State};
 
 use super::error::CliError;
 use super::frames::{Patch, frame, lacks};
@@ -132,7 +132,7 @@ fn changes(prepared: &Prepared<'_>, before: &Outcome, after: &Outcome) -> Vec<Va
     let of_light =
         |of: &str, id: String, from: String, to: String| json!({ "change": of, "of": id, "from": from, "to": to });
     let power = |at: Option<Power>| at.map_or_else(|| "off".to_owned(), |at| at.label(PowerNotation::Fraction));
-    turned(prepared, (before.settings, &before.lights), after)
+    turned(prepared, &State::of(before), &State::of(after))
         .into_iter()
         .map(|one| match one {
             Turned::Shutter(from, to) => line(("shutter", from.label(), to.label())),

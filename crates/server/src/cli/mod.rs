@@ -2,6 +2,7 @@
 
 mod day;
 mod error;
+mod field;
 mod frames;
 mod learn;
 mod of_files;
@@ -18,6 +19,7 @@ use tolva_store::{Listing, Store, StoreError};
 
 use day::{Day, Pack, day, pack};
 pub use error::CliError;
+use field::{Card, card};
 use frames::{Bracket, Measure, Separate, TargetIn, curve, measure, separate, target};
 use learn::{Learn, learn};
 use of_files::{
@@ -28,7 +30,7 @@ use proof::{ProofFile, write_proof};
 use stand_in::{StandIn, stand_in};
 
 use crate::serve::Serving;
-use crate::{api, data_file, demo, serve};
+use crate::{api, data_file, demo, record, serve};
 
 /// Blends flash with the light that is already there.
 #[derive(Debug, Parser)]
@@ -52,6 +54,8 @@ enum Command {
     Day(Day),
     /// Reads a job file and writes what it takes along: units, modifiers, stands, ballast, batteries, memory.
     Pack(Pack),
+    /// Reads a job file and writes the field card of a setup: one HTML file, a sheet of paper or a page on a phone.
+    Card(Card),
     /// Reads a job file and writes the timetable of each setup's falling light.
     Falling(Falling),
     /// Reads a job file and writes every school of white balance for each setup, with what becomes of its colours.
@@ -78,6 +82,8 @@ enum Command {
     Sum(Sum),
     /// Writes a job from the data file as a job file.
     Export(Export),
+    /// Writes the log of a job from the data file: frames, ticks, readings, changes, notes.
+    Log(Log),
     /// Reads job files into the data file.
     Import(Import),
     /// Copies the data file as it is now, while it is used.
@@ -150,6 +156,17 @@ struct Export {
 }
 
 #[derive(Debug, Args)]
+struct Log {
+    /// The job's id, or its name where only one job has it.
+    job: String,
+    /// As a table instead of JSON.
+    #[arg(long)]
+    csv: bool,
+    #[command(flatten)]
+    data: Data,
+}
+
+#[derive(Debug, Args)]
 struct Import {
     /// The job files.
     #[arg(required = true)]
@@ -202,6 +219,8 @@ pub async fn run(tolva: Tolva) -> Result<(), CliError> {
         Command::Light(of) => print(&light(&of)?),
         Command::Day(asked) => day(&asked),
         Command::Pack(asked) => pack(&asked),
+        Command::Card(asked) => card(&asked),
+        Command::Log(asked) => log(asked).await,
         Command::Falling(falling) => write_falling(&falling),
         Command::Set(set) => write_set(&set),
         Command::Glass(of) => write_glass(&of),
@@ -272,7 +291,8 @@ fn tell(text: &str) {
     let _ = writeln!(std::io::stdout(), "{text}");
 }
 
-async fn exported(store: &Store, wanted: &str) -> Result<Vec<u8>, CliError> {
+/// The id of a job that is named by it, or by its name where only one has it.
+async fn job_called(store: &Store, wanted: &str) -> Result<String, CliError> {
     let mut listing = Listing { limit: 200, ..Listing::default() };
     let (mut named, mut all) = (Vec::new(), Vec::new());
     loop {
@@ -285,13 +305,29 @@ async fn exported(store: &Store, wanted: &str) -> Result<Vec<u8>, CliError> {
         }
     }
     match named.as_slice() {
-        [one] => match store.job(&one.id).await {
-            // One that cannot be read is given as it stands: better than nothing.
-            Err(StoreError::Unreadable { .. }) => Ok(store.raw(&one.id).await?),
-            found => Ok(found?.document.to_json().into_bytes()),
-        },
+        [one] => Ok(one.id.clone()),
         _ if all.is_empty() => Err(CliError::NoSuchJob(wanted.to_owned(), "  nothing".to_owned())),
         _ => Err(CliError::NoSuchJob(wanted.to_owned(), all.join("\n"))),
+    }
+}
+
+async fn exported(store: &Store, wanted: &str) -> Result<Vec<u8>, CliError> {
+    let id = job_called(store, wanted).await?;
+    match store.job(&id).await {
+        // One that cannot be read is given as it stands: better than nothing.
+        Err(StoreError::Unreadable { .. }) => Ok(store.raw(&id).await?),
+        found => Ok(found?.document.to_json().into_bytes()),
+    }
+}
+
+async fn log(asked: Log) -> Result<(), CliError> {
+    let store = Store::open(&data_file::of(asked.data.data)?).await?;
+    let (entries, job) = record::entries(&job_called(&store, &asked.job).await?, &store).await?;
+    store.close().await;
+    if asked.csv {
+        Ok(write!(std::io::stdout(), "{}", record::csv(&entries))?)
+    } else {
+        print(&record::json(&job.name, &entries))
     }
 }
 

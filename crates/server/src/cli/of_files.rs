@@ -213,7 +213,10 @@ pub fn write_set(set: &OnTheSet) -> Result<(), CliError> {
         |setup, kit| {
             let show = Show::default();
             let moves = wording::set_moves(setup, kit, show).map_err(refused)?;
-            Ok(SetFound { moves, drawing: wording::set_drawing(setup, kit, show).map_err(refused)? })
+            Ok(SetFound {
+                moves,
+                drawing: wording::set_drawing(setup, kit, show, wording::DrawnAs::Sheet).map_err(refused)?,
+            })
         },
     )?;
     match setups.first() {

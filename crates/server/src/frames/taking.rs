@@ -124,6 +124,7 @@ fn made(
     let settings = settings(&taken, &mut wrong);
     wrong.truncate(20);
     let mut frame = TakenFrame {
+        shot_id: None,
         id: uuid::Uuid::new_v4().to_string(),
         format_version: FORMAT_VERSION,
         setup_id: setup.id.clone(),

@@ -43,6 +43,7 @@ async fn the_first_offer_clears_it() {
 async fn a_plate_is_kept_in_the_document() {
     let tolva = Running::start();
     let mut request = solve_request();
+    request["setup"]["shots"] = json!([]);
     let plate = json!({ "plate": { "lights_off": ["A"] } });
     solved(&tolva, &mut request, plate.clone(), false).await;
     let twice = solved(&tolva, &mut request, plate, false).await;

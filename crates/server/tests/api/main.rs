@@ -1,7 +1,9 @@
 //! The API of a running Tolva: good, bad, oversized and foreign requests.
 
+mod air;
 mod colour;
 mod day;
+mod field;
 mod fire;
 mod frames;
 mod glass;

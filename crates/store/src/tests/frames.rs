@@ -9,6 +9,7 @@ use crate::*;
 fn frame(id: &str, hash: char) -> TakenFrame {
     let setup = named("Mill").setups.remove(0);
     TakenFrame {
+        shot_id: None,
         id: id.to_owned(),
         format_version: FORMAT_VERSION,
         setup_id: setup.id.clone(),

@@ -7,6 +7,7 @@ use tolva_format::Job;
 
 mod frames;
 mod kit;
+mod log;
 mod opening;
 
 use super::*;

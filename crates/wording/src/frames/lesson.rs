@@ -1,16 +1,16 @@
 //! What a frame teaches, and what to turn after it.
 
 use tolva_core::scale::Stops;
-use tolva_planner::frames::{Correction, Turned, corrections, taught};
+use tolva_planner::frames::{Correction, corrections, taught};
 use tolva_planner::lighting::Prepared;
 use tolva_planner::refused::Refused;
 use tolva_planner::setup::{Kit, Setup, Unknown};
-use tolva_planner::solver::Outcome;
+use tolva_planner::solver::{Outcome, State};
 use tolva_planner::uncertainty::{Seen, known_now, unknowns};
 
 use super::report::came;
 use super::types::{BeliefSaid, CameOf, CorrectionSaid, DialSaid, Lesson, OfKit};
-use super::{called, fired};
+use super::{called, dial_said, fired};
 use crate::document::Write;
 use crate::shown::Show;
 use crate::words::{in_a_row, lower_first};
@@ -59,7 +59,7 @@ pub fn lesson(
     let mut beliefs: Vec<BeliefSaid> = beliefs.collect();
     beliefs.sort_by_key(|one| !one.moved);
     let after = Setup { learnt: Some(learnt), ..now.clone() };
-    let offers = corrections(&after, kit, (settings, &with_flash.lights))?;
+    let offers = corrections(&after, kit, &State::new(settings, &with_flash.lights))?;
     let offers = offers.iter().map(|one| offered(one, now, show, write)).collect();
     let says = if already { LEARNT.to_owned() } else { summary(&beliefs) };
     Ok(Some(Lesson { says, learnt: already, beliefs, offers, setup: write(&after) }))
@@ -126,7 +126,7 @@ fn summary(beliefs: &[BeliefSaid]) -> String {
 }
 
 fn offered(of: &Correction, setup: &Setup, show: Show, write: &Write<'_>) -> CorrectionSaid {
-    let dials: Vec<DialSaid> = of.turned.iter().map(|one| dial(one, show)).collect();
+    let dials: Vec<DialSaid> = of.turned.iter().map(|one| dial_said(one, show)).collect();
     let lines = dials.iter().map(|one| format!("{} from {} to {}", one.name, one.from, one.to));
     let does = if dials.is_empty() { "Leave the dials as they are".to_owned() } else { in_a_row(lines) };
     let comes = setup.regions.iter().zip(&of.comes).zip(&of.wished).map(|((region, comes), wished)| match wished {
@@ -136,19 +136,4 @@ fn offered(of: &Correction, setup: &Setup, show: Show, write: &Write<'_>) -> Cor
         _ => format!("{} {}", region.name, comes.thirds()),
     });
     CorrectionSaid { does, dials, comes: comes.collect::<Vec<_>>().join(", "), free: of.free, setup: write(&of.setup) }
-}
-
-fn dial(of: &Turned, show: Show) -> DialSaid {
-    let said = |name: &str, from: String, to: String| DialSaid { name: name.to_owned(), from, to };
-    let power =
-        |at: &Option<tolva_core::scale::Power>| at.map_or_else(|| "off".to_owned(), |power| power.label(show.power()));
-    match of {
-        Turned::Shutter(from, to) => said("Shutter", from.label(), to.label()),
-        Turned::Aperture(from, to) => said("Aperture", from.label(), to.label()),
-        Turned::Iso(from, to) => said("ISO", from.label(), to.label()),
-        Turned::Power(id, from, to) => said(&format!("Power of {id}"), power(from), power(to)),
-        Turned::Distance(id, from, to) => {
-            said(&format!("Distance of {id}"), from.label(show.metres()), to.label(show.metres()))
-        }
-    }
 }

@@ -13,9 +13,12 @@ pub use types::{
     Revealed, SurfaceSaid,
 };
 
+use tolva_core::scale::Power;
+use tolva_planner::frames::Turned;
 use tolva_planner::setup::{Kit, Setup, Unknown};
 use tolva_planner::solver::Outcome;
 
+use crate::shown::Show;
 use crate::words::lower_first;
 
 /// What fired when a frame was taken: the plan's lights, unless the flash did not.
@@ -47,5 +50,20 @@ fn called(what: &Unknown, setup: &Setup, kit: &Kit) -> String {
             format!("Flash {light_id}: {}{through}", lower_first(unit))
         }
         Unknown::Spill { light_id, region_id } => format!("What {light_id} gives {}", region(region_id)),
+    }
+}
+
+/// A dial that is turned, in words.
+pub(crate) fn dial_said(of: &Turned, show: Show) -> DialSaid {
+    let said = |name: &str, from: String, to: String| DialSaid { name: name.to_owned(), from, to };
+    let power = |at: &Option<Power>| at.map_or_else(|| "off".to_owned(), |power| power.label(show.power()));
+    match of {
+        Turned::Shutter(from, to) => said("Shutter", from.label(), to.label()),
+        Turned::Aperture(from, to) => said("Aperture", from.label(), to.label()),
+        Turned::Iso(from, to) => said("ISO", from.label(), to.label()),
+        Turned::Power(id, from, to) => said(&format!("Power of {id}"), power(from), power(to)),
+        Turned::Distance(id, from, to) => {
+            said(&format!("Distance of {id}"), from.label(show.metres()), to.label(show.metres()))
+        }
     }
 }

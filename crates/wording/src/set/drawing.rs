@@ -17,15 +17,28 @@ use crate::shown::Show;
 /// A metre on paper is so many units; the drawing says its own scale.
 const PER_M: f64 = 100.0;
 
-fn escaped(text: &str) -> String {
+/// A text inside SVG or HTML.
+pub fn escaped(text: &str) -> String {
     text.replace('&', "&amp;").replace('<', "&lt;").replace('>', "&gt;").replace('"', "&quot;")
+}
+
+/// More people than so many are drawn without their names: those would lie over each other.
+const NAMED_PEOPLE: usize = 4;
+
+/// How large a drawing is.
+#[derive(Clone, Copy, Debug, PartialEq, Eq)]
+pub enum DrawnAs {
+    /// A sheet of its own, 1 to 40.
+    Sheet,
+    /// As large as there is room for it.
+    Part,
 }
 
 /// The set of a setup from above, to scale, with its measures.
 ///
 /// # Errors
 /// A setup that cannot be planned.
-pub fn set_drawing(setup: &Setup, kit: &Kit, show: Show) -> Result<String, Refused> {
+pub fn set_drawing(setup: &Setup, kit: &Kit, show: Show, drawn: DrawnAs) -> Result<String, Refused> {
     Prepared::new(setup, kit)?;
     let stage = Stage::of(setup, kit);
     let unit = show.metres();
@@ -41,8 +54,9 @@ pub fn set_drawing(setup: &Setup, kit: &Kit, show: Show) -> Result<String, Refus
         escaped(&setup.name),
     );
     grid(&mut svg, part);
+    let crowd = all.iter().filter(|one| one.kind == "person").count() > NAMED_PEOPLE;
     for one in &all {
-        draw(&mut svg, one, part);
+        draw(&mut svg, one, part, !(crowd && one.kind == "person"));
     }
     measures(&mut svg, setup, &stage, &away, (part, unit));
     let bar = if unit == LengthUnit::Metres { 1.0 } else { 3.0 * Metres::PER_FOOT };
@@ -50,10 +64,11 @@ pub fn set_drawing(setup: &Setup, kit: &Kit, show: Show) -> Result<String, Refus
     let _ = writeln!(
         svg,
         "<path d=\"M {:.0} {y:.0} H {x:.0}\" stroke=\"#000\" stroke-width=\"3\"/><text x=\"{x:.0}\" y=\"{:.0}\" \
-         text-anchor=\"end\">{}, 1 to 40 as printed</text>",
+         text-anchor=\"end\">{}{}</text>",
         x - bar * PER_M,
         y - 8.0,
-        Metres(bar).label(unit)
+        Metres(bar).label(unit),
+        if drawn == DrawnAs::Sheet { ", 1 to 40 as printed" } else { "" }
     );
     svg.push_str("</svg>\n");
     Ok(svg)
@@ -81,7 +96,7 @@ fn grid(svg: &mut String, part: FloorPart) {
     }
 }
 
-fn draw(svg: &mut String, one: &SetThing, part: FloorPart) {
+fn draw(svg: &mut String, one: &SetThing, part: FloorPart, named: bool) {
     let fill = match one.kind {
         "person" | "camera" | "flag" => "#000",
         "light" => "#bbb",
@@ -95,6 +110,9 @@ fn draw(svg: &mut String, one: &SetThing, part: FloorPart) {
         }
         let close = if outline.len() > 2 { "Z" } else { "" };
         let _ = writeln!(svg, "<path d=\"{path}{close}\" fill=\"{fill}\" stroke=\"#000\" stroke-width=\"2\"/>");
+    }
+    if !named {
+        return;
     }
     let (x, y) = at(part, [one.at[0], one.at[1]]);
     let _ = writeln!(

@@ -8,10 +8,10 @@ mod outlines;
 mod report;
 mod types;
 
-pub use drawing::set_drawing;
+pub use drawing::{DrawnAs, escaped, set_drawing};
 pub(crate) use notes::called;
 pub use report::set_moves;
-pub(crate) use report::set_report;
+pub(crate) use report::{set_notes, set_report};
 pub use types::{
     CardCurve, EvennessSaid, FloorPart, Level, LightMap, MapAsked, OnSet, PersonLit, Reach, SetLight, SetNote,
     SetReport, SetThing, ShadowDrawn, Whose,

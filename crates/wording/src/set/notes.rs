@@ -151,7 +151,7 @@ pub(super) fn note(setup: &Setup, stage: &Stage, notice: &SetNotice, unit: Lengt
                 format!("Wind on {}", named(light)),
                 format!(
                     "{wind_m_s:.0} m/s ({said}) on {area_m2:.2} m² at {} is {force_n:.0} N: {ballast_kg:.0} kg of ballast on \
-                     the stand, its leg to the wind.{falls} {LOCAL}",
+                     the stand, its leg to the wind, and a helper’s hand on it in gusts; as they grow, the modifier comes down.{falls} {LOCAL}",
                     m(*height_m)
                 ),
             )
@@ -159,9 +159,10 @@ pub(super) fn note(setup: &Setup, stage: &Stage, notice: &SetNotice, unit: Lengt
         SetNotice::Falls { light, reach_m, on } => (
             format!("{} could fall", named(light)),
             format!(
-                "If its stand tips it reaches {}, as far as {}: ballast, a safety line, or farther off. {LOCAL}",
+                "If its stand tips it reaches {}, as far as {}: ballast, a safety line, or farther off{}. {LOCAL}",
                 m(*reach_m),
-                hazard(*on)
+                hazard(*on),
+                if *on == HazardKind::Edge { ", and somebody’s hand on it on the side of the edge" } else { "" }
             ),
         ),
         SetNotice::Near { what, away_m, hazard: kind } => (

@@ -15,7 +15,9 @@ use super::evenness::said;
 use super::moves;
 use super::notes::note;
 use super::outlines::things;
-use super::types::{CardCurve, FloorPart, Level, LightMap, MapAsked, OnSet, Reach, SetReport, ShadowDrawn, Whose};
+use super::types::{
+    CardCurve, FloorPart, Level, LightMap, MapAsked, OnSet, Reach, SetNote, SetReport, ShadowDrawn, Whose,
+};
 use crate::depth_lane::Distance;
 use crate::shown::{Fact, Show};
 
@@ -31,6 +33,17 @@ const LEVELS: std::ops::RangeInclusive<i32> = -6..=4;
 /// A card is tried from here to there, in so many steps.
 const CARD_M: (f64, f64) = (0.25, 2.5);
 const CARD_STEPS: u32 = 14;
+
+/// What can hurt or spoil on a set that is used, in words: nothing of one nobody has used.
+pub(crate) fn set_notes(prepared: &Prepared<'_>, kit: &Kit, outcome: &Outcome, show: Show) -> Vec<SetNote> {
+    let Some(stage) = &prepared.stage else { return Vec::new() };
+    noted(prepared, kit, stage, &distances_of(prepared, Some(outcome)), show.metres())
+}
+
+fn noted(prepared: &Prepared<'_>, kit: &Kit, stage: &Stage, away: &[f64], unit: LengthUnit) -> Vec<SetNote> {
+    let found = notices(prepared, (kit, stage), away);
+    found.iter().map(|one| note(prepared.setup, stage, one, unit)).collect()
+}
 
 /// The report of the set of a setup that is planned.
 pub(crate) fn set_report(
@@ -52,7 +65,6 @@ pub(crate) fn set_report(
         moved.push(move_said);
     }
     moved.extend(moves::others(setup, &stage, unit));
-    let found = notices(prepared, (kit, &stage), &away);
     let whole = all_of(&things);
     let part = asked.part.unwrap_or(whole);
     let view = &stage.view;
@@ -66,7 +78,7 @@ pub(crate) fn set_report(
         lights,
         reaches: reaches(prepared, outcome, &stage, &away),
         moves: moved,
-        notices: found.iter().map(|one| note(setup, &stage, one, unit)).collect(),
+        notices: noted(prepared, kit, &stage, &away, unit),
         evenness: evenness(prepared, outcome, &stage).map(|found| said(setup, kit, &stage, &found, unit)),
         sun,
         shadows: drawn,

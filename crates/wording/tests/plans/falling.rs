@@ -9,7 +9,7 @@ use tolva_core::scale::parse_shutter;
 use tolva_core::time::LocalTime;
 
 /// A keeper in a doorway by a northern harbour, late August, the sea and sky behind.
-fn doorway(time: &str) -> (Setup, Kit) {
+pub fn doorway(time: &str) -> (Setup, Kit) {
     let kit = Kit::starter();
     let mut setup = Setup::new("doorway", &kit);
     let site = Site {

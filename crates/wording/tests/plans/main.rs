@@ -3,6 +3,7 @@
 mod brute_force;
 mod cautions;
 mod colour;
+mod coming;
 mod days;
 mod dragging;
 mod events;
@@ -13,6 +14,7 @@ mod frames;
 mod glass;
 mod laws;
 mod many;
+mod run;
 mod set;
 mod sharp;
 mod sun_report;

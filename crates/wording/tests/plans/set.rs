@@ -7,7 +7,7 @@ use tolva_core::scale::LengthUnit as Unit;
 use tolva_planner::set::{Addition, Arrangement, To};
 use tolva_planner::setup::CardKind;
 use tolva_planner::staging::Thing;
-use tolva_wording::{MapAsked, SetReport, plan_with_set, set_drawing, set_moves};
+use tolva_wording::{DrawnAs, MapAsked, SetReport, plan_with_set, set_drawing, set_moves};
 
 fn with_set(setup: &Setup, kit: &Kit) -> Plan {
     plan_with_set(setup, kit, Show::default(), &write, &MapAsked::default()).expect("a plan")
@@ -123,7 +123,7 @@ fn words_in_the_persons_units() {
     let moves = set_moves(&setup, &kit, show).expect("a setup");
     assert!(moves[0].starts_with("A: 4 ft 11 in from the face"), "{}", moves[0]);
     assert!(moves.iter().all(|line| !line.contains(" m ")), "{moves:?}");
-    let drawing = set_drawing(&setup, &kit, show).expect("a setup");
+    let drawing = set_drawing(&setup, &kit, show, DrawnAs::Sheet).expect("a setup");
     assert!(drawing.contains("1 to 40 as printed") && drawing.contains("4 ft 11 in"));
 }
 
@@ -251,7 +251,7 @@ proptest! {
         prop_assert!(set.lights.iter().all(|light| light.over_m.is_finite()));
         let json = serde_json::to_string(&plan).expect("JSON");
         prop_assert!(!json.contains("NaN"));
-        prop_assert!(set_drawing(&setup, &kit, Show::default()).is_ok());
+        prop_assert!(set_drawing(&setup, &kit, Show::default(), DrawnAs::Sheet).is_ok());
         // The same again, bit for bit.
         prop_assert_eq!(serde_json::to_string(&with_set(&setup, &kit)).expect("JSON"), json);
     }

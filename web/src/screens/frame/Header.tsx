@@ -7,6 +7,7 @@ import {
   Redo2,
   Search,
   SlidersHorizontal,
+  Smartphone,
   Sun,
   Undo2,
 } from 'lucide-react';
@@ -152,6 +153,7 @@ export function Header({ of, more = [], children }: { of?: Open; more?: MenuEntr
                 ...more,
                 { id: 'jobs', name: 'All jobs', icon: <Briefcase size={18} aria-hidden />, href: '/' },
                 { id: 'kit', name: 'Kit', icon: <Backpack size={18} aria-hidden />, href: '/kit' },
+                { id: 'phones', name: 'Phones', icon: <Smartphone size={18} aria-hidden />, href: '/phones' },
                 { id: 'find', name: 'Find anything', icon: <Search size={18} aria-hidden />, run: find },
                 { id: 'sums', name: 'Quick sums', icon: <Calculator size={18} aria-hidden />, run: sums },
                 {

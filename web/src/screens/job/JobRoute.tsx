@@ -1,4 +1,4 @@
-import { useState } from 'react';
+import { Suspense, useState } from 'react';
 import { Route, Switch } from 'wouter';
 import { ApiProblem } from '../../api/client';
 import { JobProvider, useJobRunner, useJobState } from '../../session/job';
@@ -7,7 +7,8 @@ import { Row } from '../../ui/Panel';
 import { NotOpen } from '../frame/NotOpen';
 import { lazily } from '../../ui/lazily';
 
-const JobPage = lazily(() => import('./JobPage'));
+const JobPages = lazily(() => import('./JobPages'));
+const Live = lazily(() => import('./Live'));
 const Workbench = lazily(() => import('../workbench/Workbench'));
 const History = lazily(() => import('./History'));
 
@@ -27,14 +28,19 @@ function Opened() {
   const [past, setPast] = useState(false);
   if (open) {
     return (
-      <Switch>
-        <Route path="/jobs/:id">
-          <JobPage />
-        </Route>
-        <Route path="/jobs/:id/setups/:setup/:step?">
-          <Workbench />
-        </Route>
-      </Switch>
+      <>
+        <Suspense>
+          <Live />
+        </Suspense>
+        <Switch>
+          <Route path="/jobs/:id/setups/:setup/:step?">
+            <Workbench />
+          </Route>
+          <Route>
+            <JobPages />
+          </Route>
+        </Switch>
+      </>
     );
   }
   const unreadable = problem instanceof ApiProblem && problem.problem?.code === 'unreadable';

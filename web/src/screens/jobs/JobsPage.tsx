@@ -5,13 +5,14 @@ import {
   useMutation,
   useQueryClient,
 } from '@tanstack/react-query';
-import { Plus, Upload } from 'lucide-react';
+import { Plus, Smartphone, Upload } from 'lucide-react';
 import { Suspense, useState } from 'react';
 import { FileTrigger, Link } from 'react-aria-components';
 import styled from 'styled-components';
 import { useLocation } from 'wouter';
 import { answered, api, type Job, type JobBody, type JobLine, linesOf } from '../../api/client';
-import { Button } from '../../ui/Button';
+import { Button, ButtonLink } from '../../ui/Button';
+import { Choice } from '../../ui/Choice';
 import { NotImported } from '../../ui/NotImported';
 import { Lead, Notice, Row } from '../../ui/Panel';
 import { SmallPicture } from '../../ui/SmallPicture';
@@ -21,6 +22,7 @@ import { Header } from '../frame/Header';
 import { lazily } from '../../ui/lazily';
 
 const Backups = lazily(() => import('./Backups'));
+const NextJob = lazily(() => import('./NextJob'));
 
 const Main = styled.main`
   max-width: 940px;
@@ -74,24 +76,40 @@ const Below = styled(Notice)`
 `;
 const Search = styled.div`
   margin-top: ${space.part}px;
+  display: flex;
+  flex-wrap: wrap;
+  gap: ${space.gap}px;
+  align-items: end;
+  > :first-child {
+    flex: 1 1 260px;
+  }
 `;
 const First = styled(Lead)`
   margin-top: ${space.part}px;
 `;
 
-const listOf = (binned: boolean, search: string) =>
+const sorts = [
+  { id: 'saved', label: 'Last saved' },
+  { id: 'day', label: 'Day' },
+  { id: 'name', label: 'Name' },
+] as const;
+type Sort = (typeof sorts)[number]['id'];
+
+const listOf = (binned: boolean, search: string, sort: Sort) =>
   infiniteQueryOptions({
-    queryKey: ['jobs', binned, search],
+    queryKey: ['jobs', binned, search, sort],
     queryFn: ({ pageParam }) =>
       answered(
-        api.GET('/api/v1/jobs', { params: { query: { binned, search: search.slice(0, 200), after: pageParam } } }),
+        api.GET('/api/v1/jobs', {
+          params: { query: { binned, search: search.slice(0, 200), sort, after: pageParam } },
+        }),
       ),
     initialPageParam: undefined as string | undefined,
     getNextPageParam: (page) => page.next ?? undefined,
     placeholderData: keepPreviousData,
   });
 /** So few jobs need no search. */
-const few = 8;
+const few = 5;
 
 /** A file's text is sent as it is; anything else as JSON. */
 const asIs = (body: Job | string) => (typeof body === 'string' ? body : JSON.stringify(body));
@@ -101,8 +119,9 @@ export default function JobsPage() {
   const client = useQueryClient();
   const [, navigate] = useLocation();
   const [search, setSearch] = useState('');
-  const listed = useInfiniteQuery(listOf(false, search));
-  const inBin = useInfiniteQuery(listOf(true, ''));
+  const [sort, setSort] = useState<Sort>('saved');
+  const listed = useInfiniteQuery(listOf(false, search, sort));
+  const inBin = useInfiniteQuery(listOf(true, '', 'saved'));
   const { error } = listed;
   const jobs = listed.data?.pages.flatMap((page) => page.jobs);
   const total = listed.data?.pages[0]?.total ?? 0;
@@ -153,6 +172,9 @@ export default function JobsPage() {
         <Row $apart>
           <h1>Jobs</h1>
           <Row>
+            <ButtonLink href="/phones">
+              <Smartphone size={17} aria-hidden /> Phones
+            </ButtonLink>
             <FileTrigger acceptedFileTypes={['.json', 'application/json']} onSelect={(files) => void importFile(files)}>
               <Button>
                 <Upload size={17} aria-hidden /> Import a file
@@ -182,15 +204,19 @@ export default function JobsPage() {
             {error.message}
           </Below>
         )}
-        {(total > few || search !== '') && (
+        <Suspense>{search === '' && <NextJob />}</Suspense>
+        {(total > few || search !== '' || sort !== 'saved') && (
           <Search>
-            <TextField
-              name="Find a job"
-              value={search}
-              onChange={setSearch}
-              placeholder="Its name, client, place, day or setups"
-              most={200}
-            />
+            <div>
+              <TextField
+                name="Find a job"
+                value={search}
+                onChange={setSearch}
+                placeholder="Name, client, place, day, setups, kit, blend, light"
+                most={200}
+              />
+            </div>
+            <Choice name="In order of" value={sort} options={[...sorts]} onChange={setSort} />
           </Search>
         )}
         {jobs?.length === 0 && search !== '' && <First>No job has such words.</First>}

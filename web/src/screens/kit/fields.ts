@@ -38,6 +38,7 @@ export const things: Record<Kind, { one: string; many: string; says: string; fie
       number('Sensor.width_px', { inside: 'sensor' }),
       number('Camera.stabilisation_stops'),
       number('Camera.frames_per_s'),
+      number('Camera.weight_kg', { none: 'not weighed' }),
     ],
   },
   lenses: {
@@ -53,6 +54,7 @@ export const things: Record<Kind, { one: string; many: string; says: string; fie
       number('Lens.closest_focus_m'),
       number('Lens.largest_magnification'),
       number('Lens.pupil_ratio'),
+      number('Lens.weight_kg', { none: 'not weighed' }),
     ],
   },
   flashes: {
@@ -69,6 +71,7 @@ export const things: Record<Kind, { one: string; many: string; says: string; fie
       number('Flash.tint_duv'),
       number('Flash.rendering', { none: 'not known' }),
       number('Flash.high_speed_loss_stops', { none: 'has none' }),
+      number('Flash.weight_kg', { none: 'not weighed' }),
     ],
   },
   modifiers: {

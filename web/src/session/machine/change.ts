@@ -19,6 +19,10 @@ export function valueAt(document: unknown, at: Path): unknown {
   }, document);
 }
 
+/** Whether one of two places lies in the other, or is it. */
+export const meet = (one: Path, other: Path): boolean =>
+  one.slice(0, other.length).every((step, index) => same(step, other[index]));
+
 /** A document with changes made, one after the other. What is not changed is the same object. */
 export function applied<T>(document: T, changes: readonly Change[]): T {
   return changes.reduce<unknown>((here, { at, to }) => put(here, at, to), document) as T;

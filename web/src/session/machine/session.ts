@@ -1,4 +1,4 @@
-import { applied, changesBetween, type Change, same, valueAt } from './change';
+import { applied, changesBetween, type Change, meet, same, valueAt } from './change';
 import { before, inPlaceOf, replayed, saysOf } from './queue';
 import type { Act, Asking, Effect, Failure, Held, Planned, Session, Stamped, Text, Wish } from './state';
 
@@ -135,7 +135,8 @@ function handle<T, C, P>(state: Session<T, C, P>, event: Stamped<T, C, P>, effec
         key: `${event.key}-mine`,
         kind: 'edit',
         says: says ?? 'Kept',
-        changes: [{ at: [], to: kept }],
+        // What was done there and not here stays.
+        changes: changesBetween(state.saved?.document, kept),
       };
       const queue: Act<C>[] = same(kept, conflict.document)
         ? []
@@ -255,7 +256,9 @@ function unsaved<T, C, P>(
       const queue = stepped ? rest : state.queue;
       const open = { ...state, queue, lost: undefined };
       if (!failure.theirs) return stepped ? open : { ...open, refused: failure.message };
-      return queue.length === 0 ? { ...open, saved: failure.theirs } : { ...open, conflict: failure.theirs };
+      // What was done here goes on top of what was done there, unless both changed the same thing: then a person chooses.
+      const apart = queue.length === 0 || isApart(open, queue, failure.theirs.document);
+      return apart ? { ...open, saved: failure.theirs } : { ...open, conflict: failure.theirs };
     }
     case 'wrong':
       if (first?.kind === 'undo' || first?.kind === 'redo') {
@@ -263,6 +266,15 @@ function unsaved<T, C, P>(
       }
       return { ...state, refused: failure.message, lost: undefined };
   }
+}
+
+/** Whether nothing that waits here was changed on another device, or lies in what was. */
+function isApart<T, C, P>(state: Session<T, C, P>, queue: readonly Act<C>[], theirs: T): boolean {
+  const there = changesBetween(state.saved?.document, theirs).map((change) => change.at);
+  const here = queue.flatMap((act) =>
+    act.kind === 'edit' ? act.changes.map((change) => change.at) : act.kind === 'ask' ? [act.scope] : [[]],
+  );
+  return here.every((one) => there.every((other) => !meet(one, other)));
 }
 
 /** The server did not answer: it is left alone for a while, and what is under way goes again. */

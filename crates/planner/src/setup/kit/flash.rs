@@ -33,6 +33,8 @@ pub struct Flash {
     pub rendering: Option<f64>,
     /// How long it burns over its power; empty where it is not known.
     pub durations: Vec<Duration>,
+    /// What it weighs, in kilograms; nothing where nobody has weighed it.
+    pub weight_kg: Option<f64>,
     /// What frames have taught of it through a modifier, kept for every job.
     pub tuned: Vec<TunedThrough>,
 }

@@ -68,6 +68,8 @@ pub struct Lens {
     pub largest_magnification: f64,
     /// Exit pupil over entrance pupil: 1 for a symmetrical lens.
     pub pupil_ratio: f64,
+    /// What it weighs, in kilograms; nothing where nobody has weighed it.
+    pub weight_kg: Option<f64>,
 }
 
 /// A gel.
@@ -232,6 +234,8 @@ pub struct Camera {
     pub stabilisation_stops: f64,
     /// Frames a second in a burst.
     pub frames_per_s: f64,
+    /// What it weighs, in kilograms; nothing where nobody has weighed it.
+    pub weight_kg: Option<f64>,
     /// What frames have taught of it with a lens, kept for every job.
     pub tuned: Vec<TunedLens>,
     /// Its own curve: the level of a grey at each quarter of a stop from −5 to +2.5; empty where it is taken for sRGB's.

@@ -1,0 +1,249 @@
+//! Phones over the set's network: nothing is answered before a device was let in, and each does what it may.
+
+use std::io::{Read as _, Write as _};
+use std::net::TcpStream;
+use std::sync::Arc;
+
+use reqwest::StatusCode;
+use rustls::client::danger::{HandshakeSignatureValid, ServerCertVerified, ServerCertVerifier};
+use rustls::pki_types::{CertificateDer, ServerName, UnixTime};
+use rustls::{ClientConfig, ClientConnection, DigitallySignedStruct, Error, SignatureScheme, StreamOwned};
+use serde_json::{Value, json};
+
+use super::running::Running;
+
+/// Takes any certificate: whether it is the right one is for whoever holds the fingerprints against each other.
+#[derive(Debug)]
+struct Any;
+
+impl ServerCertVerifier for Any {
+    fn verify_server_cert(
+        &self,
+        _: &CertificateDer<'_>,
+        _: &[CertificateDer<'_>],
+        _: &ServerName<'_>,
+        _: &[u8],
+        _: UnixTime,
+    ) -> Result<ServerCertVerified, Error> {
+        Ok(ServerCertVerified::assertion())
+    }
+    fn verify_tls12_signature(
+        &self,
+        _: &[u8],
+        _: &CertificateDer<'_>,
+        _: &DigitallySignedStruct,
+    ) -> Result<HandshakeSignatureValid, Error> {
+        Ok(HandshakeSignatureValid::assertion())
+    }
+    fn verify_tls13_signature(
+        &self,
+        _: &[u8],
+        _: &CertificateDer<'_>,
+        _: &DigitallySignedStruct,
+    ) -> Result<HandshakeSignatureValid, Error> {
+        Ok(HandshakeSignatureValid::assertion())
+    }
+    fn supported_verify_schemes(&self) -> Vec<SignatureScheme> {
+        vec![SignatureScheme::ECDSA_NISTP256_SHA256, SignatureScheme::ED25519, SignatureScheme::RSA_PSS_SHA256]
+    }
+}
+
+/// An answer: its status, its head, its body.
+struct Answer {
+    status: u16,
+    head: String,
+    body: String,
+}
+
+/// A request over TLS, with what a device carries.
+fn ask(port: u16, method: &str, path: &str, (carries, body): (&str, Option<(&str, String)>)) -> Answer {
+    let provider = Arc::new(rustls::crypto::ring::default_provider());
+    let config = ClientConfig::builder_with_provider(provider)
+        .with_safe_default_protocol_versions()
+        .expect("versions")
+        .dangerous()
+        .with_custom_certificate_verifier(Arc::new(Any))
+        .with_no_client_auth();
+    let name = ServerName::try_from("127.0.0.1").expect("an address");
+    let connection = ClientConnection::new(Arc::new(config), name).expect("a connection");
+    let mut line = StreamOwned::new(connection, TcpStream::connect(("127.0.0.1", port)).expect("it listens"));
+    let cookie = if carries.is_empty() { String::new() } else { format!("Cookie: tolva-device={carries}\r\n") };
+    let (kind, text) = body.map_or_else(
+        || (String::new(), String::new()),
+        |(kind, text)| (format!("Content-Type: {kind}\r\nContent-Length: {}\r\n", text.len()), text),
+    );
+    write!(
+        line,
+        "{method} {path} HTTP/1.1\r\nHost: 127.0.0.1:{port}\r\nOrigin: https://127.0.0.1:{port}\r\n{cookie}{kind}\
+         Accept-Encoding: identity\r\nConnection: close\r\n\r\n{text}"
+    )
+    .expect("asked");
+    let mut all = Vec::new();
+    // The other side may close without saying so.
+    let _ = line.read_to_end(&mut all);
+    let all = String::from_utf8_lossy(&all).into_owned();
+    let (head, body) = all.split_once("\r\n\r\n").unwrap_or((&all, ""));
+    let status = head.split(' ').nth(1).and_then(|status| status.parse().ok()).unwrap_or_default();
+    Answer { status, head: head.to_owned(), body: body.to_owned() }
+}
+
+fn json_of(text: &Value) -> (&'static str, String) {
+    ("application/json", text.to_string())
+}
+
+async fn opened(tolva: &Running) -> u16 {
+    let (status, now) = tolva.put("api/v1/phones", &json!({ "on": true })).await;
+    assert_eq!(status, StatusCode::OK, "{now}");
+    let address = now["address"].as_str().expect("an address");
+    address.rsplit(':').next().and_then(|port| port.parse().ok()).expect("a port")
+}
+
+async fn code(tolva: &Running, rights: &str) -> String {
+    let (status, code) = tolva.post("api/v1/phones/code", &json!({ "rights": rights })).await;
+    assert_eq!(status, StatusCode::OK, "{code}");
+    assert!(code["picture"].as_str().is_some_and(|picture| picture.contains("<svg")));
+    code["url"].as_str().and_then(|url| url.split("code=").nth(1)).expect("a code").to_owned()
+}
+
+fn form(code: &str, name: &str) -> (&'static str, String) {
+    ("application/x-www-form-urlencoded", format!("code={code}&name={name}"))
+}
+
+/// What a device that was let in carries.
+async fn joined(tolva: &Running, port: u16, rights: &str) -> String {
+    let code = code(tolva, rights).await;
+    let answer = ask(port, "POST", "/join", ("", Some(form(&code, "Helper"))));
+    assert_eq!(answer.status, 303, "{}", answer.body);
+    let cookie = answer.head.lines().find_map(|line| line.strip_prefix("set-cookie: tolva-device=")).expect("a cookie");
+    for wanted in ["Secure", "HttpOnly", "SameSite=Strict"] {
+        assert!(cookie.contains(wanted), "{cookie}");
+    }
+    cookie.split(';').next().expect("its value").to_owned()
+}
+
+/// Every route there is, with something in the place of each of its parts.
+async fn routes(tolva: &Running) -> Vec<(String, String)> {
+    let (_, document) = tolva.get("api/v1/openapi.json").await;
+    let paths = document["paths"].as_object().expect("paths");
+    let filled = |path: &str| {
+        path.split('/').map(|part| if part.starts_with('{') { "x" } else { part }).collect::<Vec<_>>().join("/")
+    };
+    paths
+        .iter()
+        .flat_map(|(path, methods)| {
+            let methods = methods.as_object().into_iter().flatten().map(|(method, _)| method.to_uppercase());
+            methods.map(|method| (method, filled(path))).collect::<Vec<_>>()
+        })
+        .collect()
+}
+
+/// Whoever was not let in gets no answer from any route, whatever it carries; whoever looks gets none from what changes
+/// something, and nobody from what is the machine's own.
+#[actix_web::test]
+async fn no_route_answers_who_was_not_let_in() {
+    let tolva = Running::start();
+    let port = opened(&tolva).await;
+    let (look, tick) = (joined(&tolva, port, "look").await, joined(&tolva, port, "tick").await);
+    let all = routes(&tolva).await;
+    assert!(all.len() > 90, "{}", all.len());
+    let body = |method: &str| (method != "GET").then(|| json_of(&json!({})));
+    for (method, path) in &all {
+        for carries in ["", "nothing-that-is-known"] {
+            let answer = ask(port, method, path, (carries, body(method)));
+            assert!(
+                answer.status == 403 && answer.body.contains("not_from_here"),
+                "{method} {path}: {}",
+                answer.status
+            );
+        }
+        let of_the_machine = ["/api/v1/phones", "/api/v1/backups", "/api/v1/watched", "/api/v1/openapi.json"];
+        let own = of_the_machine.iter().any(|own| path.starts_with(own));
+        let changes = method == "DELETE"
+            || method == "PUT"
+            || (method == "POST" && (path.contains("/jobs") || path.ends_with("/kit") || path.contains("new-job")));
+        if own || changes {
+            let answer = ask(port, method, path, (&look, body(method)));
+            assert_eq!(answer.status, 403, "{method} {path}, by one that looks");
+        }
+        let ticks = (method == "PUT" && path == "/api/v1/jobs/x") || (method == "POST" && path == "/api/v1/jobs/x/log");
+        if own || (changes && !ticks) {
+            let answer = ask(port, method, path, (&tick, body(method)));
+            assert_eq!(answer.status, 403, "{method} {path}, by one that ticks");
+        }
+    }
+    // Pages too: whoever is unknown is told how to come in, and nothing else.
+    for page in ["/", "/kit", "/jobs/x", "/assets/none.js"] {
+        let answer = ask(port, "GET", page, ("", None));
+        assert!(answer.status == 403 && answer.body.contains("Join Tolva"), "{page}: {}", answer.status);
+    }
+    assert_eq!(ask(port, "GET", "/api/v1/jobs", (&look, None)).status, 200);
+}
+
+/// A code lets one device in, once, and a newer one takes its place.
+#[actix_web::test]
+async fn a_code_is_good_once() {
+    let tolva = Running::start();
+    let port = opened(&tolva).await;
+    let first = code(&tolva, "look").await;
+    let second = code(&tolva, "look").await;
+    assert_eq!(ask(port, "POST", "/join", ("", Some(form(&first, "Phone")))).status, 403, "a newer one was made");
+    assert_eq!(ask(port, "POST", "/join", ("", Some(form(&second, "")))).status, 422, "it wants a name");
+    assert_eq!(ask(port, "POST", "/join", ("", Some(form(&second, "Phone")))).status, 303);
+    let again = ask(port, "POST", "/join", ("", Some(form(&second, "Phone"))));
+    assert!(again.status == 403 && again.body.contains("This code was used"), "{}", again.body);
+    let (_, now) = tolva.get("api/v1/phones").await;
+    assert_eq!((now["devices"].as_array().map(Vec::len), &now["devices"][0]["name"]), (Some(1), &json!("Phone")));
+}
+
+/// Who ticks saves ticks and nothing else; the log says who it was. Put out, it gets no answer any more.
+#[actix_web::test]
+async fn who_ticks_only_ticks() {
+    let tolva = Running::start();
+    let port = opened(&tolva).await;
+    let tick = joined(&tolva, port, "tick").await;
+    let demo: Value =
+        serde_json::from_str(include_str!("../../../../demo/ropeworks-open-day.json")).expect("the demo data");
+    let (_, added) = tolva.post("api/v1/jobs", &demo).await;
+    let id = added["id"].as_str().expect("an id");
+    let path = format!("/api/v1/jobs/{id}");
+    let mut job = added["job"].clone();
+    job["setups"][0]["shots"][0]["taken"] = json!(8);
+    let save = |based_on: i64, change: &str, job: &Value| {
+        Some(json_of(&json!({ "based_on": based_on, "change": change, "job": job })))
+    };
+    assert_eq!(ask(port, "PUT", &path, (&tick, save(1, "Half length taken", &job))).status, 200);
+    job["setups"][0]["name"] = json!("Another");
+    let refused = ask(port, "PUT", &path, (&tick, save(2, "Renamed", &job)));
+    assert!(refused.status == 403 && refused.body.contains("may tick and note"), "{}", refused.body);
+    assert_eq!(
+        ask(port, "POST", &format!("{path}/log"), (&tick, Some(json_of(&json!({ "says": "Windy" }))))).status,
+        201
+    );
+    let (_, kept) = tolva.get(&path[1..]).await;
+    assert_eq!(kept["revision"], 2, "the name was not saved");
+    let (_, log) = tolva.get(&format!("api/v1/jobs/{id}/log")).await;
+    let who: Vec<_> = log["entries"].as_array().expect("lines").iter().map(|one| one["who"].as_str()).collect();
+    assert_eq!(who, [Some(""), Some("Helper"), Some("Helper")]);
+
+    let (_, now) = tolva.get("api/v1/phones").await;
+    let device = now["devices"][0]["id"].as_str().expect("an id");
+    let (status, _) = tolva.put(&format!("api/v1/phones/{device}"), &json!({ "name": "Ada", "rights": "all" })).await;
+    assert_eq!(status, StatusCode::OK);
+    assert_eq!(ask(port, "PUT", &path, (&tick, save(2, "Renamed", &job))).status, 200, "it may everything now");
+    let out = tolva.client.delete(tolva.url(&format!("api/v1/phones/{device}"))).send().await.expect("an answer");
+    assert_eq!(out.status(), StatusCode::OK);
+    assert_eq!(ask(port, "GET", "/api/v1/jobs", (&tick, None)).status, 403, "it was put out");
+}
+
+/// Closed, nothing listens and no code is made.
+#[actix_web::test]
+async fn closed_it_lets_nobody_in() {
+    let tolva = Running::start();
+    opened(&tolva).await;
+    let (status, _) = tolva.put("api/v1/phones", &json!({ "on": false })).await;
+    assert_eq!(status, StatusCode::OK);
+    let (_, now) = tolva.get("api/v1/phones").await;
+    assert_eq!(now["address"], Value::Null);
+    let (status, problem) = tolva.post("api/v1/phones/code", &json!({ "rights": "look" })).await;
+    assert_eq!((status, problem["errors"][0]["pointer"].as_str()), (StatusCode::UNPROCESSABLE_ENTITY, Some("/rights")));
+}

@@ -1,0 +1,73 @@
+import { useQuery, useQueryClient } from '@tanstack/react-query';
+import { useEffect, useState } from 'react';
+import styled from 'styled-components';
+import { answered, api } from '../../api/client';
+import { useJob } from '../../session/job';
+import { newId } from '../../session/kit';
+import { space, type } from '../../ui/tokens';
+
+const Line = styled.p`
+  padding: ${space.hair}px 16px;
+  font-size: ${type.note}px;
+  background: var(--panel);
+  border-bottom: 1px solid var(--line);
+`;
+
+const rights = {
+  look: 'This device looks only.',
+  tick: 'This device ticks and notes.',
+  all: undefined,
+};
+
+/** What this window calls itself, for as long as it is open. */
+function windowName(): string {
+  const place = 'tolva.window';
+  const name = sessionStorage.getItem(place) ?? newId();
+  sessionStorage.setItem(place, name);
+  return name;
+}
+
+/** What is done to the job on other devices shows here at once; who else looks at it; what this device may do. */
+export default function Live() {
+  const { id, session } = useJob();
+  const client = useQueryClient();
+  const [others, setOthers] = useState<string[]>([]);
+  const { data: me } = useQuery({
+    queryKey: ['me'],
+    queryFn: ({ signal }) => answered(api.GET('/api/v1/me', { signal })),
+    staleTime: Infinity,
+  });
+  useEffect(() => {
+    let source: EventSource | undefined;
+    const listen = () => {
+      source?.close();
+      source = undefined;
+      // A browser keeps few lines open to one server: a window that nobody looks at needs none.
+      if (document.visibilityState !== 'visible') return;
+      source = new EventSource(`/api/v1/jobs/${encodeURIComponent(id)}/events?window=${windowName()}`);
+      source.addEventListener('saved', () => {
+        session.look();
+        void client.invalidateQueries({ queryKey: ['log', id] });
+      });
+      source.addEventListener('present', (event) =>
+        setOthers((JSON.parse((event as MessageEvent<string>).data) as { others: string[] }).others),
+      );
+      // What was done while the line was cut is looked up when it is there again.
+      source.addEventListener('open', () => session.look());
+    };
+    listen();
+    document.addEventListener('visibilitychange', listen);
+    return () => {
+      document.removeEventListener('visibilitychange', listen);
+      source?.close();
+    };
+  }, [id, session, client]);
+  const may = me ? rights[me.rights] : undefined;
+  const names = [...new Set(others.map((name) => name || (me?.name ? 'the laptop' : 'another window')))];
+  if (names.length === 0 && !may) return null;
+  return (
+    <Line role="status">
+      {may} {names.length > 0 && `Also here: ${names.join(', ')}.`}
+    </Line>
+  );
+}
