@@ -183,10 +183,11 @@ fn siege(minutes: u64, seed: u64, jobs: Option<usize>) -> Done {
 }
 
 fn bench() -> Done {
-    for bench in ["solve", "light", "set", "glass", "proof"] {
+    for bench in ["solve", "light", "day", "set", "glass", "proof"] {
         run(cargo(&["bench", "--package", "tolva-wording", "--bench", bench]))?;
     }
     run(cargo(&["bench", "--package", "tolva-pictures", "--bench", "frames"]))?;
+    run(cargo(&["bench", "--package", "tolva-server", "--bench", "home"]))?;
     run(cargo(&["bench", "--package", "tolva-server", "--features", "echo", "--bench", "load"]))
 }
 

@@ -145,6 +145,27 @@ impl LocalTime {
     }
 }
 
+/// The day days are counted from.
+const FIRST_DAY: Date = Date::constant(1970, 1, 1);
+
+/// A day as a number: counted from 1970-01-01, which is 0.
+///
+/// ```
+/// use tolva_core::time::{date_of, date_of_day, day_number};
+/// let day = date_of("2026-11-27")?;
+/// assert_eq!((day_number(day), date_of_day(20_784)), (20_784, day));
+/// # Ok::<(), tolva_core::time::WrongTime>(())
+/// ```
+pub fn day_number(day: Date) -> i64 {
+    i64::from((day - FIRST_DAY).get_days())
+}
+
+/// The day of a number, held to what a calendar has.
+pub fn date_of_day(number: i64) -> Date {
+    let days = jiff::Span::new().try_days(number);
+    days.and_then(|days| FIRST_DAY.checked_add(days)).unwrap_or(if number < 0 { Date::MIN } else { Date::MAX })
+}
+
 /// How many minutes after midnight a clock shows an hour: 450 for `07:30`. Nothing for what is no hour.
 ///
 /// ```

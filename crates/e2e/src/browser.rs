@@ -296,6 +296,15 @@ impl Browser {
         .await;
     }
 
+    /// Waits until an element's text has something no more.
+    pub async fn shows_no_more(&self, selector: &str, text: &str) {
+        settle(|| async {
+            let now = self.text(selector).await;
+            if now.contains(text) { Err(now) } else { Ok(()) }
+        })
+        .await;
+    }
+
     /// Waits until an element's attribute is so.
     pub async fn has(&self, selector: &str, attribute: &str, wanted: &str) {
         settle(|| async {

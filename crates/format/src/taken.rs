@@ -220,6 +220,10 @@ pub struct FrameEdit {
     #[serde(default)]
     #[schema(max_items = 40)]
     pub changed: Vec<String>,
+    /// Which of the setup's shots it is of; null where nobody says it: then it counts as a picture.
+    #[serde(default)]
+    #[schema(max_length = 60)]
+    pub shot_id: Option<String>,
 }
 
 impl TakenFrame {
@@ -269,14 +273,14 @@ impl TakenFrame {
             }
         });
         c.done()?;
-        let FrameEdit { settings, marks, note, changed } = edit;
+        let FrameEdit { settings, marks, note, changed, shot_id } = edit;
         let places = |marks: &[FrameMark]| -> Vec<FrameMark> {
             marks.iter().map(|mark| FrameMark { measured: None, surface_stops: 0.0, ..mark.clone() }).collect()
         };
         if places(&marks) != places(&self.marks) {
             self.marks_by = MarksBy::Hand;
         }
-        Ok(Self { settings, marks, note, changed, ..self })
+        Ok(Self { settings, marks, note, changed, shot_id, ..self })
     }
 }
 
@@ -334,6 +338,7 @@ mod tests {
             marks,
             note: "Wind".to_owned(),
             changed: Vec::new(),
+            shot_id: Some("plate".to_owned()),
         }
     }
 
@@ -342,6 +347,7 @@ mod tests {
         let done = frame().edited(edit(vec![mark("lit"), mark("behind")])).expect("good");
         assert_eq!((done.marks.len(), done.marks_by, done.settings.iso), (2, MarksBy::Hand, Some(100.0)));
         assert_eq!((done.note.as_str(), done.settings.f_number), ("Wind", Some(4.0)));
+        assert_eq!(done.shot_id.as_deref(), Some("plate"));
         let same = TakenFrame { marks: done.marks.clone(), marks_by: MarksBy::Found, ..done };
         let again = same.clone().edited(edit(same.marks)).expect("good");
         assert_eq!(again.marks_by, MarksBy::Found, "nobody has touched them");

@@ -17,6 +17,7 @@
 //! | [`proof`] | the set as a scene to render, and what the plan makes of its lights |
 //! | [`frames`] | what came against the plan, and what it teaches |
 //! | [`day`], [`timetable`] | the light of a day, and when to change what as it falls |
+//! | [`drills`] | exercises from the same rules, and what comes back when |
 //! | [`shots`], [`run`], [`pack`] | how shots are taken, what is done on the set, what is carried there |
 //!
 //! ```
@@ -37,6 +38,7 @@ pub mod colour;
 pub mod conventions;
 pub mod day;
 pub mod depth;
+pub mod drills;
 pub mod edit;
 pub mod fixes;
 pub mod frames;

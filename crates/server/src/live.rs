@@ -1,4 +1,4 @@
-//! What is done on one screen shows on the others: who looks at a job, and that it was saved.
+//! What is done on one screen shows on the others: who looks at a job, that it was saved, that frames of it came.
 
 use std::sync::{Arc, Mutex, PoisonError};
 
@@ -10,10 +10,14 @@ const WAITING: usize = 64;
 /// What is told.
 #[derive(Clone, Debug)]
 pub enum What {
-    /// It was saved, as this revision.
-    Saved(i64),
+    /// It was saved.
+    Saved,
     /// Others came or went.
     Present,
+    /// Its frames are others now.
+    Frames,
+    /// What went wrong with a frame, in words.
+    Wrong(String),
     /// The server stops.
     Over,
 }
@@ -21,7 +25,7 @@ pub enum What {
 /// What is told to the screens that look at a job.
 #[derive(Clone, Debug)]
 pub struct Told {
-    /// The job; empty where it is about all.
+    /// The job; empty where it is about all of them.
     pub job_id: String,
     /// What.
     pub what: What,
@@ -63,8 +67,23 @@ impl Live {
     }
 
     /// Tells that a job was saved.
-    pub fn saved(&self, job_id: &str, revision: i64) {
-        self.tell(job_id, What::Saved(revision));
+    pub fn saved(&self, job_id: &str) {
+        self.tell(job_id, What::Saved);
+    }
+
+    /// Tells that a job's frames are others now.
+    pub fn frames(&self, job_id: &str) {
+        self.tell(job_id, What::Frames);
+    }
+
+    /// Tells what went wrong with a frame of a job, in words.
+    pub fn wrong(&self, job_id: &str, says: String) {
+        self.tell(job_id, What::Wrong(says));
+    }
+
+    /// What is told from now on.
+    pub fn listen(&self) -> broadcast::Receiver<Told> {
+        self.told.subscribe()
     }
 
     /// Ends what is told: the server stops.
@@ -84,20 +103,16 @@ impl Live {
             present.here.push(here);
             present.last
         };
-        let told = self.told.subscribe();
         self.tell(job_id, What::Present);
-        Looking { live: self.clone(), number, job_id: job_id.to_owned(), told }
+        Looking { live: self.clone(), number, job_id: job_id.to_owned() }
     }
 }
 
-/// Somebody who looks at a job, and what is told to them.
+/// Somebody who looks at a job.
 pub struct Looking {
     live: Live,
     number: u64,
-    /// The job.
-    pub job_id: String,
-    /// What is told from now on.
-    pub told: broadcast::Receiver<Told>,
+    job_id: String,
 }
 
 impl Looking {

@@ -12,6 +12,7 @@ mod guard;
 mod live;
 mod phones;
 mod policy;
+mod practised;
 mod proofs;
 mod record;
 mod serve;

@@ -123,18 +123,19 @@ pub async fn serve(store: Store, at: Serving, ready: impl FnOnce(&str)) -> Resul
     let address = listener.local_addr()?;
     let (give, orders) = mpsc::unbounded_channel();
     let phones = Phones::of(store.clone(), give).await.map_err(std::io::Error::other)?;
+    let live = Data::new(Live::default());
     let shared = Shared {
         hosts: Data::new(Hosts::new(address, &at.allow_hosts)),
         store: Data::new(store.clone()),
         receivers: Data::new(api::Receivers::default()),
         proofs: Data::new(Proofs::default()),
-        frames: Data::new(Frames::default()),
-        live: Data::new(Live::default()),
+        frames: Data::new(Frames::new(Arc::clone(&live))),
+        live,
         phones: Data::new(phones),
     };
     let (proofs, frames) = (shared.proofs.clone(), shared.frames.clone());
     let watching = actix_web::rt::spawn(watch(store.clone(), Arc::clone(&frames), Arc::clone(&proofs)));
-    let ending = actix_web::rt::spawn(end_telling(Arc::clone(&frames), shared.live.clone()));
+    let ending = actix_web::rt::spawn(end_telling(shared.live.clone()));
     let server = listening(&shared, listener, None)?;
     let answering = actix_web::rt::spawn(answer_phones(shared.clone(), orders));
     tracing::info!(%address, "listening");
@@ -152,7 +153,7 @@ pub async fn serve(store: Store, at: Serving, ready: impl FnOnce(&str)) -> Resul
 }
 
 /// Ends what screens listen to when the server is told to stop: they would keep it from stopping.
-async fn end_telling(frames: Arc<Frames>, live: Data<Live>) {
+async fn end_telling(live: Data<Live>) {
     let interrupted = tokio::signal::ctrl_c();
     #[cfg(unix)]
     {
@@ -163,7 +164,6 @@ async fn end_telling(frames: Arc<Frames>, live: Data<Live>) {
     }
     #[cfg(not(unix))]
     let _ = interrupted.await;
-    frames.close();
     live.close();
 }
 

@@ -168,6 +168,16 @@ impl Store {
         rows.into_iter().map(|row| Ok(row.kept()?.frame)).collect()
     }
 
+    /// The job that frames came of last; nothing where none has any.
+    ///
+    /// # Errors
+    /// The database's.
+    pub async fn last_job_with_frames(&self) -> Result<Option<String>, StoreError> {
+        Ok(sqlx::query_scalar!("SELECT job_id FROM frames WHERE binned_at IS NULL ORDER BY row DESC LIMIT 1")
+            .fetch_optional(&self.connections.readers)
+            .await?)
+    }
+
     /// A frame, in the bin or not.
     ///
     /// # Errors

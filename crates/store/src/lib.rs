@@ -5,6 +5,7 @@
 //! was acknowledged is on the disk: write-ahead log, full synchronisation at each commit. Whether the disk keeps what it
 //! says it has is the disk's word.
 
+mod attempts;
 mod backup;
 mod connection;
 mod content;
@@ -24,6 +25,7 @@ mod tests;
 mod thinning;
 mod upkeep;
 
+pub use attempts::KeptAttempt;
 pub use backup::{Backup, DAYS as BACKUP_DAYS, Difference};
 pub use devices::{Device, Rights};
 pub use error::{NotOpened, OpenError, StoreError};

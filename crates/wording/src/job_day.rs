@@ -5,7 +5,7 @@ use jiff::Timestamp;
 use serde::{Deserialize, Serialize};
 use tolva_core::scale::Stops;
 use tolva_core::time::{LocalTime, clock, span_label};
-use tolva_planner::day::{Change, JobDays, Lane, LaneLight, Moment, PlannedDay, Slot, after};
+use tolva_planner::day::{Change, JobDays, Lane, LaneLight, Moment, PlannedDay, Slot, after, quicker};
 use tolva_planner::refused::Refused;
 use utoipa::ToSchema;
 
@@ -62,6 +62,9 @@ pub struct DayLane {
     pub says: String,
     /// Its windows of light.
     pub windows: Vec<Stretch>,
+    /// When it is had most easily, in words: `easiest 14:10 to 15:20: ISO 100, flash has 2 stops left`; null where it is
+    /// never had, or as easily all along.
+    pub easiest: Option<String>,
     /// How well, every ten minutes.
     pub moments: Vec<LightMoment>,
     /// Whether its light follows from place and hour; otherwise it is taken to stay as it is.
@@ -81,6 +84,8 @@ pub struct LightMoment {
     pub can: bool,
     /// What is missing, in stops; 0 where nothing is.
     pub missing_stops: f64,
+    /// How easily, 0 to 1: 0 where it cannot be had or only just.
+    pub ease: f64,
     /// In words: `14:20: ISO 100, flash has 2 stops left`.
     pub says: String,
 }
@@ -155,8 +160,21 @@ pub struct DayChange {
     pub minutes: u32,
     /// The hour the day begins or ends at then, where that is the change: `06:35`.
     pub hour: Option<String>,
+    /// What the setup's schedule says then, where that is the change.
+    pub schedule: Option<ScheduleThen>,
     /// In words: `Begin 25 min earlier, at 06:35.`
     pub says: String,
+}
+
+/// What a setup's schedule says once a change is made.
+#[derive(Clone, Debug, PartialEq, Eq, Serialize, ToSchema)]
+pub struct ScheduleThen {
+    /// Minutes to build it.
+    pub build_min: u32,
+    /// Minutes to shoot it.
+    pub shoot_min: u32,
+    /// What its shooting is pinned to; null where it is not.
+    pub pinned: Option<HourOfDay>,
 }
 
 /// When the shooting of a setup began in the plan that is being looked at.
@@ -283,6 +301,11 @@ impl Words<'_> {
             name: setup.name.clone(),
             says,
             windows,
+            easiest: lane.windows.easiest().map(|(from, to)| {
+                let span = format!("{} to {}", self.clock(from.minute), self.clock(to.minute));
+                let when = if from.minute == to.minute { self.clock(from.minute) } else { span };
+                format!("easiest {when}: {}", taken_by(from))
+            }),
             moments: lane.windows.moments.iter().map(|moment| self.moment(moment)).collect(),
             light_known: lane.light == LaneLight::Known,
             pinned_minute: slot.filter(|_| pinned).map(|slot| slot.shoots),
@@ -292,14 +315,10 @@ impl Words<'_> {
 
     fn moment(&self, moment: &Moment) -> LightMoment {
         let at = self.clock(moment.minute);
-        let says = match (moment.missing, moment.power_left) {
-            (Some(missing), _) => format!("{at}: {} missing", stops(missing)),
-            (None, Some(left)) if left.0 < 0.05 => format!("{at}: {}, flash at full power", moment.iso.label()),
-            (None, Some(left)) => format!("{at}: {}, flash has {} left", moment.iso.label(), stops(left)),
-            (None, None) => format!("{at}: {}", moment.iso.label()),
-        };
+        let says = format!("{at}: {}", taken_by(moment));
         let missing_stops = moment.missing.map_or(0.0, |missing| (missing.0 * 100.0).round() / 100.0);
-        LightMoment { minute: moment.minute, can: moment.can(), missing_stops, says }
+        let ease = (moment.ease() * 100.0).round() / 100.0;
+        LightMoment { minute: moment.minute, can: moment.can(), missing_stops, ease, says }
     }
 
     fn slot(&self, slot: &Slot) -> DaySlot {
@@ -354,26 +373,39 @@ impl Words<'_> {
     fn change(&self, change: Change) -> DayChange {
         let minutes = change.minutes();
         let by = span_label(f64::from(minutes));
-        let of = |lane: usize, does: &str| {
-            let lane = &self.planned.lanes[lane];
-            let id = self.of.setups[lane.setup].id.clone();
-            (Some(id), None, format!("{}: {does}.", self.name(lane)))
+        let of = |at: usize, does: &str| {
+            let lane = &self.planned.lanes[at];
+            let setup = &self.of.setups[lane.setup];
+            let asked = &setup.schedule;
+            let (build_min, shoot_min) = match change {
+                Change::Quicker(_, by) => quicker(asked.build_min, asked.shoot_min, by),
+                _ => (asked.build_min, asked.shoot_min),
+            };
+            let outside = matches!(change, Change::OutsideItsLight(..));
+            let pinned = if outside {
+                self.planned.shot_at(change, at).map(|minute| self.planned.hour(lane, minute))
+            } else {
+                asked.pinned.clone()
+            };
+            let pinned = pinned.map(Into::into);
+            let schedule = Some(ScheduleThen { build_min, shoot_min, pinned });
+            (Some(setup.id.clone()), None, schedule, format!("{}: {does}.", setup.name))
         };
-        let (code, (setup_id, hour, says)) = match change {
+        let (code, (setup_id, hour, schedule, says)) = match change {
             Change::BeginEarlier(minutes) => {
                 let at = self.clock(self.planned.from.saturating_sub(minutes));
-                ("begin_earlier", (None, Some(at.clone()), format!("Begin {by} earlier, at {at}.")))
+                ("begin_earlier", (None, Some(at.clone()), None, format!("Begin {by} earlier, at {at}.")))
             }
             Change::EndLater(minutes) => {
                 let at = self.clock(self.planned.to + minutes);
-                ("end_later", (None, Some(at.clone()), format!("End {by} later, at {at}.")))
+                ("end_later", (None, Some(at.clone()), None, format!("End {by} later, at {at}.")))
             }
             Change::Quicker(lane, _) => ("quicker", of(lane, &format!("take {by} less to build and shoot"))),
             Change::OutsideItsLight(lane, _) => {
                 ("outside_its_light", of(lane, &format!("shoot up to {by} outside its light")))
             }
         };
-        DayChange { code, setup_id, minutes, hour, says }
+        DayChange { code, setup_id, minutes, hour, schedule, says }
     }
 
     fn notes(&self) -> Vec<String> {
@@ -404,6 +436,16 @@ impl Words<'_> {
 
 /// From one hour on the axis to the next.
 const HOURS_APART: u32 = 180;
+
+/// What a wish takes at a moment: `ISO 100, flash has 2 stops left`; `⅔ stop missing`.
+fn taken_by(moment: &Moment) -> String {
+    match (moment.missing, moment.power_left) {
+        (Some(missing), _) => format!("{} missing", stops(missing)),
+        (None, Some(left)) if left.0 < 0.05 => format!("{}, flash at full power", moment.iso.label()),
+        (None, Some(left)) => format!("{}, flash has {} left", moment.iso.label(), stops(left)),
+        (None, None) => moment.iso.label(),
+    }
+}
 
 /// So many stops: `2 stops`, `⅓ stop`.
 fn stops(of: Stops) -> String {

@@ -26,6 +26,7 @@ mod deeds;
 mod depth;
 mod depth_lane;
 mod document;
+mod drills;
 mod fixes;
 mod frames;
 mod glass;
@@ -62,13 +63,19 @@ pub use day::{DayEvent, DayTimeline, HourMark, LightPhaseStretch, ReadingOnTimel
 pub use deeds::deed_name;
 pub use depth_lane::{DepthLane, Distance, InDepth};
 pub use document::{Document, Write};
+pub use drills::{
+    AnswerSaid, AnsweredBy, DrillSaid, LevelSaid, PaneSeen, SheetAsked, SkillProgress, SkillSaid, WeekSaid,
+    answer_said, drill_said, level_of, levels, sheet, skill_of, skill_progress,
+};
 pub use frames::{
-    BeliefSaid, CameOf, CorrectionSaid, DialSaid, FrameRegion, FrameReport, Hidden, Lesson, MarkMeasured, OfKit,
-    Revealed, SurfaceSaid, beliefs, frame_report, frame_says, frame_settings, lesson, revealed,
+    BeliefSaid, CameOf, CorrectionSaid, DialSaid, FrameOfShot, FrameRegion, FrameReport, Hidden, Lesson, MarkMeasured,
+    OfKit, PlateSaid, Revealed, SameSaid, SurfaceSaid, beliefs, frame_report, frame_says, frame_settings,
+    held_to_pictures, lesson, revealed,
 };
 pub use glass::{GlassFinding, GlassOffer, GlassRemedies, GlassReport, GlossSaid, plate_names};
 pub use job_day::{
-    DayChange, DayLane, DayPlan, DaySlot, HourOfDay, LeftOut, LightMoment, SlotBefore, day_plan, hour_on_day,
+    DayChange, DayLane, DayPlan, DaySlot, HourOfDay, LeftOut, LightMoment, ScheduleThen, SlotBefore, day_plan,
+    hour_on_day,
 };
 pub use leaf::{
     AlternativeKind, Change, Control, FallingOrder, Grip, LengthUnit, LightWish, Limit, PowerNotation, Role, SunEvent,

@@ -265,6 +265,91 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/drills": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The next few drills: of a skill, or of those that are to be practised next. */
+        get: operations["drills"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/drills/answers": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Judges an answer, and keeps it. Sent again under the same `Idempotency-Key` it is the same answer. */
+        post: operations["answer_drill"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/drills/answers.csv": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The answers as a table. */
+        get: operations["drill_answers"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/drills/progress": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** How well each skill is known, and when it comes back. */
+        get: operations["drill_progress"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/drills/sheet.html": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** A sheet of drills to print, one self-contained HTML file: exercises, and their answers on a page of their own. */
+        get: operations["drill_sheet"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/edit-job": {
         parameters: {
             query?: never;
@@ -618,8 +703,8 @@ export interface paths {
             cookie?: never;
         };
         /**
-         * Tells when a job was saved and who else looks at it, as server-sent events: `saved` with its revision, `present` with the
-         *     names of the others, where an empty one is the machine Tolva runs on.
+         * Tells when a job was saved, when its frames are others and who else looks at it, as server-sent events: `saved`, `frames`,
+         *     and `present` with the names of the others, where an empty one is the machine Tolva runs on.
          */
         get: operations["job_events"];
         put?: never;
@@ -2399,6 +2484,48 @@ export interface components {
              */
             altitude_deg: number;
         };
+        /** @description An answer. */
+        AnswerRequest: {
+            /** @description The skill, by its code. */
+            skill: string;
+            /**
+             * Format: int32
+             * @description The level, 1 to 3.
+             */
+            level: number;
+            /**
+             * Format: int64
+             * @description What the drill was drawn with.
+             */
+            seed: number;
+            /** @description What was asked, as it was sent. */
+            mark: string;
+            /** @description Which option was chosen, by its place. */
+            answer: number;
+            /** @description The day it is where somebody practises; left out, the one it is in UTC. */
+            today?: string | null;
+        };
+        /** @description What there is to say of an answer. */
+        AnswerSaid: {
+            /** @description Whether it is right. */
+            right: boolean;
+            /** @description In a sentence: `1/60. You were a third too dark.` */
+            says: string;
+            /** @description Which option is right. */
+            right_option: number;
+            /**
+             * Format: double
+             * @description By how many stops the answer is off, 0 where it is right; null where that is no matter of stops.
+             */
+            off_stops?: number | null;
+            /** @description The arithmetic, line by line. */
+            workings: string[];
+        };
+        /**
+         * @description How a drill is answered.
+         * @enum {string}
+         */
+        AnsweredBy: "dial" | "stops" | "choice";
         /** @description Somebody who comes at an hour. */
         Arrival: {
             /** @description Unique in the job. */
@@ -3556,6 +3683,7 @@ export interface components {
             minutes: number;
             /** @description The hour the day begins or ends at then, where that is the change: `06:35`. */
             hour?: string | null;
+            schedule?: components["schemas"]["ScheduleThen"] | null;
             /** @description In words: `Begin 25 min earlier, at 06:35.` */
             says: string;
         };
@@ -3585,6 +3713,11 @@ export interface components {
             says: string;
             /** @description Its windows of light. */
             windows: components["schemas"]["Stretch"][];
+            /**
+             * @description When it is had most easily, in words: `easiest 14:10 to 15:20: ISO 100, flash has 2 stops left`; null where it is
+             *     never had, or as easily all along.
+             */
+            easiest?: string | null;
             /** @description How well, every ten minutes. */
             moments: components["schemas"]["LightMoment"][];
             /** @description Whether its light follows from place and hour; otherwise it is taken to stay as it is. */
@@ -3936,6 +4069,46 @@ export interface components {
             at_m: number;
             /** @description As it is said: `3.20 m`. */
             label: string;
+        };
+        /** @description A drill, without what is right. */
+        DrillSaid: {
+            /** @description What is practised. */
+            skill: components["schemas"]["SkillSaid"];
+            /**
+             * Format: int32
+             * @description How hard: 1 to 3.
+             */
+            level: number;
+            /**
+             * Format: int64
+             * @description What it was drawn with.
+             */
+            seed: number;
+            /** @description What stands, in a sentence or two. */
+            stands: string;
+            /** @description What is asked: `Which shutter?` */
+            asks: string;
+            /** @description Which school is asked for, where practitioners differ; null otherwise. */
+            school?: string | null;
+            /** @description How it is answered. */
+            by: components["schemas"]["AnsweredBy"];
+            /** @description What can be answered, in order. */
+            options: string[];
+            /** @description Where the dial stands to begin with. */
+            begins_at: number;
+            seen?: components["schemas"]["PaneSeen"] | null;
+        };
+        /** @description A drill with what it is known by. */
+        DrillSent: components["schemas"]["DrillSaid"] & {
+            /** @description What is asked, as a short hash: an answer is to this and nothing else. */
+            mark: string;
+        };
+        /** @description The next few drills. */
+        Drills: {
+            /** @description The drills, in order. */
+            drills: components["schemas"]["DrillSent"][];
+            /** @description Why these, in a sentence. */
+            because: string;
         };
         /** @description One line of a unit's table: at this power, so long. */
         Duration: {
@@ -4347,6 +4520,8 @@ export interface components {
             note?: string;
             /** @description What was changed after it, in words. */
             changed?: string[];
+            /** @description Which of the setup's shots it is of; null where nobody says it: then it counts as a picture. */
+            shot_id?: string | null;
         };
         /** @description How many pixels stand at which level. */
         FrameHistogram: {
@@ -4366,6 +4541,9 @@ export interface components {
             id: string;
             /** @description The setup it was taken of. */
             setup_id: string;
+            /** @description Which of its shots it is of; null where nobody has said it. */
+            shot_id?: string | null;
+            same?: components["schemas"]["SameSaid"] | null;
             /** @description What its file is called. */
             name: string;
             /** @description When it came, RFC 3339. */
@@ -4401,6 +4579,8 @@ export interface components {
         FrameList: {
             /** @description In the order they came. */
             frames: components["schemas"]["FrameLine"][];
+            /** @description The shots that are to be at the settings of the picture, where frames of them came or should have. */
+            plates: components["schemas"]["PlateSaid"][];
         };
         /** @description Where a region is in a frame. */
         FrameMark: {
@@ -5264,6 +5444,16 @@ export interface components {
             /** @description As it is written: `−2`. */
             label: string;
         };
+        /** @description A level by its number and name. */
+        LevelSaid: {
+            /**
+             * Format: int32
+             * @description 1 to 3.
+             */
+            number: number;
+            /** @description What it is called. */
+            name: string;
+        };
         /** @description One light of a setup: a flash, several of one kind as one, or a continuous lamp. */
         Light: {
             /** @description The letter it is called by, unique in the setup. */
@@ -5410,6 +5600,11 @@ export interface components {
              * @description What is missing, in stops; 0 where nothing is.
              */
             missing_stops: number;
+            /**
+             * Format: double
+             * @description How easily, 0 to 1: 0 where it cannot be had or only just.
+             */
+            ease: number;
             /** @description In words: `14:20: ISO 100, flash has 2 stops left`. */
             says: string;
         };
@@ -6216,6 +6411,34 @@ export interface components {
          * @enum {string}
          */
         PaneGlazing: "single" | "double" | "mirror";
+        /** @description A pane from above, the lens and a light before it, in metres. */
+        PaneSeen: {
+            /**
+             * Format: double
+             * @description How far the lens stands before the pane.
+             */
+            lens_m: number;
+            /**
+             * Format: double
+             * @description How far the light does.
+             */
+            light_m: number;
+            /**
+             * Format: double
+             * @description How far the light stands to the right of the lens.
+             */
+            aside_m: number;
+            /**
+             * Format: double
+             * @description How far the pane goes to the left of the lens.
+             */
+            left_m: number;
+            /**
+             * Format: double
+             * @description And to the right.
+             */
+            right_m: number;
+        };
         /**
          * @description What a pane is there for.
          * @enum {string}
@@ -6367,6 +6590,15 @@ export interface components {
             set?: components["schemas"]["SetReport"] | null;
             glass?: components["schemas"]["GlassReport"] | null;
         };
+        /** @description A shot whose frames are to be at the settings of the picture. */
+        PlateSaid: {
+            /** @description The setup. */
+            setup_id: string;
+            /** @description The shot. */
+            shot_id: string;
+            /** @description What came of it. */
+            came: components["schemas"]["SameSaid"];
+        };
         /** @description What a revision is called. */
         Point: {
             /** @description The name; null takes it away. */
@@ -6419,6 +6651,11 @@ export interface components {
             letter_keys?: boolean;
             /** @description The schools a new setup begins with. */
             defaults?: components["schemas"]["Defaults"];
+            /**
+             * Format: int32
+             * @description How many drills this person wants to do in a week, 0 to 500; 0 for no goal.
+             */
+            drills_a_week?: number;
         };
         /**
          * @description What a camera's menu says in words, with the kelvin it usually stands for. Common practice, no source: makers differ.
@@ -6565,6 +6802,20 @@ export interface components {
                  */
                 diameter_m: number;
             };
+        };
+        /** @description How well skills are known. */
+        Progress: {
+            /** @description Each skill, in the order they are learnt. */
+            skills: components["schemas"]["SkillProgress"][];
+            /** @description What the levels are called. */
+            levels: components["schemas"]["LevelSaid"][];
+            /**
+             * Format: int32
+             * @description How many drills were answered this week.
+             */
+            this_week: number;
+            /** @description Skills that went wrong on the last job, what weighs most first. */
+            went_wrong: components["schemas"]["SkillSaid"][];
         };
         /** @description How far a proof has come. */
         ProofProgress: {
@@ -7065,6 +7316,13 @@ export interface components {
             /** @description In hundredths: `−1.32`. */
             exact: string;
         };
+        /** @description Whether a frame, or all frames of a shot, came as they are to. */
+        SameSaid: {
+            /** @description In a sentence: `Not as hall-1.jpg: shutter 1/60 here, 1/125 there.` */
+            says: string;
+            /** @description Whether all is well. */
+            good: boolean;
+        };
         /** @description A change to save. */
         Save: {
             /**
@@ -7130,6 +7388,20 @@ export interface components {
              * @default
              */
             spot?: string;
+        };
+        /** @description What a setup's schedule says once a change is made. */
+        ScheduleThen: {
+            /**
+             * Format: int32
+             * @description Minutes to build it.
+             */
+            build_min: number;
+            /**
+             * Format: int32
+             * @description Minutes to shoot it.
+             */
+            shoot_min: number;
+            pinned?: components["schemas"]["HourOfDay"] | null;
         };
         /** @description A sensor. */
         Sensor: {
@@ -7698,6 +7970,39 @@ export interface components {
              * @default 30
              */
             distance_m: number;
+        };
+        /** @description How well a skill is known. */
+        SkillProgress: {
+            /** @description The skill. */
+            skill: components["schemas"]["SkillSaid"];
+            /**
+             * Format: int32
+             * @description The level that is next, 1 to 3.
+             */
+            level: number;
+            /**
+             * Format: int32
+             * @description How many were answered in all.
+             */
+            answered: number;
+            /** @description In a sentence: `7 of the last 8 right. Comes back in 3 days.` */
+            says: string;
+            /** @description Whether it is due today. */
+            due: boolean;
+            /**
+             * Format: double
+             * @description How likely it is still known today, in percent; null where it was never practised.
+             */
+            recalled_percent?: number | null;
+            /** @description Week by week, the oldest first. */
+            weeks: components["schemas"]["WeekSaid"][];
+        };
+        /** @description A skill by its code and name. */
+        SkillSaid: {
+            /** @description Its code: `equal_exposures`. */
+            code: string;
+            /** @description What it is called. */
+            name: string;
         };
         /**
          * @description How deep a skin is.
@@ -8552,6 +8857,26 @@ export interface components {
         } | {
             /** @description Hour by hour. */
             forecast: components["schemas"]["ForecastCloud"];
+        };
+        /** @description A week of practice of a skill. */
+        WeekSaid: {
+            /** @description The Monday it begins with, as `2026-11-23`. */
+            monday: string;
+            /**
+             * Format: int32
+             * @description How many were answered.
+             */
+            answered: number;
+            /**
+             * Format: int32
+             * @description How many of them were right.
+             */
+            right: number;
+            /**
+             * Format: double
+             * @description By how many stops they were off, on average; null where that is no matter of stops.
+             */
+            off_stops?: number | null;
         };
         /** @description What the camera is balanced for. */
         WhiteBalance: "flash" | "ambient" | "between" | "measured" | {
@@ -9912,6 +10237,389 @@ export interface operations {
             };
             /** @description The body is of another kind */
             415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description A field is wrong: says which, and what is allowed */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description A fault of Tolva’s own, or of the data file */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Too much at once, or the data file is locked: try again in a moment */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+        };
+    };
+    drills: {
+        parameters: {
+            query?: {
+                /** @description Of this skill only, by its code; left out, what is to be practised next. */
+                skill?: string;
+                /** @description At this level, 1 to 3; left out, the one that is next. */
+                level?: number;
+                /** @description What they are drawn with; left out, anything. */
+                seed?: number;
+                /** @description How many, 1 to 40. */
+                count?: number;
+                /** @description The day it is where somebody practises, as `2026-11-27`; left out, the one it is in UTC. */
+                today?: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description The drills */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Drills"];
+                };
+            };
+            /** @description The request cannot be understood */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Not from here, or the data file was opened for reading only */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description A field is wrong: says which, and what is allowed */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description A fault of Tolva’s own, or of the data file */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Too much at once, or the data file is locked: try again in a moment */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+        };
+    };
+    answer_drill: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["AnswerRequest"];
+            };
+        };
+        responses: {
+            /** @description What there is to say of it */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["AnswerSaid"];
+                };
+            };
+            /** @description The request cannot be understood */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Not from here, or the data file was opened for reading only */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description The body was not sent in time */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description The kit has other dials since */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description The body is too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description The body is of another kind */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description A field is wrong: says which, and what is allowed */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description A fault of Tolva’s own, or of the data file */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Too much at once, or the data file is locked: try again in a moment */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description The disk is full: nothing was saved */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+        };
+    };
+    drill_answers: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description CSV (RFC 4180) */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "text/csv": string;
+                };
+            };
+            /** @description Not from here, or the data file was opened for reading only */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description A fault of Tolva’s own, or of the data file */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Too much at once, or the data file is locked: try again in a moment */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+        };
+    };
+    drill_progress: {
+        parameters: {
+            query?: {
+                /** @description As `2026-11-27`; left out, the one it is in UTC. */
+                today?: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description The skills */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Progress"];
+                };
+            };
+            /** @description The request cannot be understood */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Not from here, or the data file was opened for reading only */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description A field is wrong: says which, and what is allowed */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description A fault of Tolva’s own, or of the data file */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Too much at once, or the data file is locked: try again in a moment */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+        };
+    };
+    drill_sheet: {
+        parameters: {
+            query?: {
+                /** @description Of these skills, by their codes with commas between; left out, of all. */
+                skills?: string;
+                /** @description At this level, 1 to 3. */
+                level?: number;
+                /** @description What it is drawn with: the same gives the same sheet. */
+                seed?: number;
+                /** @description How many exercises, 1 to 40. */
+                count?: number;
+                /** @description Whether the page with the answers comes with it. */
+                answers?: boolean;
+                /** @description What it is printed on. */
+                paper?: "a5" | "a4";
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description HTML */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "text/html": string;
+                };
+            };
+            /** @description The request cannot be understood */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Not from here, or the data file was opened for reading only */
+            403: {
                 headers: {
                     [name: string]: unknown;
                 };

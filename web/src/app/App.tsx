@@ -13,6 +13,7 @@ import { GlobalStyle } from './theme';
 const JobsPage = lazily(() => import('../screens/jobs/JobsPage'));
 const JobRoute = lazily(() => import('../screens/job/JobRoute'));
 const KitPage = lazily(() => import('../screens/kit/KitPage'));
+const DrillsPage = lazily(() => import('../screens/drills/DrillsPage'));
 const PhonesPage = lazily(() => import('../screens/phones/PhonesPage'));
 
 export function App() {
@@ -37,6 +38,9 @@ export function App() {
                   </Route>
                   <Route path="/kit">
                     <KitPage />
+                  </Route>
+                  <Route path="/drills">
+                    <DrillsPage />
                   </Route>
                   <Route path="/phones">
                     <PhonesPage />

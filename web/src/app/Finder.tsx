@@ -62,6 +62,7 @@ export default function Finder({ onClose }: { onClose: () => void }) {
     })),
     { id: 'all-jobs', name: 'All jobs', more: 'Page', run: () => navigate('/') },
     { id: 'kit', name: 'Kit', more: 'Page', run: () => navigate('/kit') },
+    { id: 'drills', name: 'Drills', more: 'Page', run: () => navigate('/drills') },
     { id: 'phones', name: 'Phones', more: 'Page', run: () => navigate('/phones') },
     { id: 'sums', name: 'Quick sums', more: 'Q', run: keys.sums },
     { id: 'keys', name: 'List the keys', more: '?', run: keys.showKeys },

@@ -1,6 +1,6 @@
 //! Colour: the line, the schools side by side, gels, and one look over a job.
 
-use tolva_e2e::{Browser, Key, Theme, Tolva, settle};
+use tolva_e2e::{Browser, Key, Theme, Tolva};
 
 async fn at(setup: &str) -> (Tolva, Browser, String) {
     let tolva = Tolva::with_demo_data();
@@ -32,8 +32,7 @@ async fn schools_stand_side_by_side() {
     assert_ne!(painted(&b, "Shelves under lamps, as it comes out").await, lamps, "the swatches follow");
     b.shows("[aria-label='Schools of white balance'] [data-chosen]", "5600 K").await;
     b.button("Choose white balance: Between the two").await.click().await.expect("between");
-    b.saved().await;
-    assert_eq!(tolva.job(&id).await["setups"][0]["white_balance"], "between");
+    tolva.holds(&id, "/setups/0/white_balance", "between").await;
     // From the card, at any step.
     b.dial("White balance").await.click().await.expect("the list");
     b.xpath("//*[@role='option'][contains(., 'Shade')]").await.click().await.expect("shade");
@@ -58,12 +57,8 @@ async fn the_colour_line_is_a_control() {
     b.chord(Key::Shift, Key::Left).await;
     b.shows("nav", "4320 K").await;
     b.press(Key::Up).await;
-    b.saved().await;
-    settle(|| async {
-        let balance = tolva.job(&id).await["setups"][0]["white_balance"]["kelvin"].clone();
-        if balance["kelvin"] == 4320.0 && balance["tint_duv"] == 0.001 { Ok(()) } else { Err(balance.to_string()) }
-    })
-    .await;
+    tolva.holds(&id, "/setups/0/white_balance/kelvin/kelvin", 4320.0).await;
+    tolva.holds(&id, "/setups/0/white_balance/kelvin/tint_duv", 0.001).await;
     // The lozenge towards daylight: a weaker gel is enough.
     let flash = b.css("[aria-label^='A, Small flash']").await;
     b.drag(&flash, -80).await;
@@ -73,9 +68,8 @@ async fn the_colour_line_is_a_control() {
     let ring = b.css("[aria-label^='Face, window side: moves']").await;
     b.drag(&ring, 60).await;
     b.shows("main", "By hand").await;
-    b.saved().await;
-    let said = tolva.job(&id).await["setups"][0]["regions"][2]["ambient"]["colour"]["kelvin"]["kelvin"].clone();
-    assert!(said.as_f64().is_some_and(|kelvin| (5000.0..6000.0).contains(&kelvin)), "{said}");
+    let said = "/setups/0/regions/2/ambient/colour/kelvin/kelvin";
+    tolva.holds_where(&id, said, |said| said.as_f64().is_some_and(|k| (5000.0..6000.0).contains(&k))).await;
     b.close().await;
 }
 
@@ -102,12 +96,8 @@ async fn a_light_is_said_to_have_a_colour() {
     b.button("Film on a window: Bench top").await.click().await.expect("film");
     b.xpath("//label[normalize-space()='Cool half']").await.click().await.expect("a film");
     b.shows("main", "Read by a colour meter, through film").await;
-    b.saved().await;
-    let background = tolva.job(&id).await["setups"][2]["regions"][0]["ambient"].clone();
-    assert_eq!(
-        (&background["colour"]["meter"]["kelvin"], &background["film_ids"][0]),
-        (&3000.0.into(), &"cool-half".into())
-    );
+    tolva.holds(&id, "/setups/2/regions/0/ambient/colour/meter/kelvin", 3000.0).await;
+    tolva.holds(&id, "/setups/2/regions/0/ambient/film_ids/0", "cool-half").await;
     b.close().await;
 }
 
@@ -139,9 +129,8 @@ async fn one_look_is_held_over_a_job() {
     b.shows("main", "One of 3 setups stands").await;
     b.button("Hold it over the whole job").await.click().await.expect("all");
     b.shows("main", "All 3 setups hold one white balance").await;
-    b.saved().await;
-    for setup in tolva.job(&id).await["setups"].as_array().expect("setups") {
-        assert_eq!(setup["white_balance"]["kelvin"]["kelvin"], 7500.0);
+    for setup in 0..3 {
+        tolva.holds(&id, &format!("/setups/{setup}/white_balance/kelvin/kelvin"), 7500.0).await;
     }
     b.close().await;
 }

@@ -1,5 +1,6 @@
 //! The day of a job: lanes and order, an hour pinned by keys, minutes typed, what does not fit and the press that mends it.
 
+use serde_json::Value;
 use tolva_e2e::{Browser, Key, Theme, Tolva, settle};
 
 const LANES: &str = "ul[aria-label='Setups over the day']";
@@ -43,8 +44,7 @@ async fn a_setup_is_pinned_by_keys() {
     b.css(yard).await.send_keys(page_down.repeat(13)).await.expect("into the night");
     b.shows("section[aria-labelledby=day]", "Does not fit: Cooper in the yard, hard sun").await;
     b.css("button[aria-label='Unpin Cooper in the yard, hard sun']").await.send_keys(Key::Enter).await.expect("unpin");
-    b.saved().await;
-    assert!(tolva.job(&id).await["setups"][1]["schedule"]["pinned"].is_null());
+    tolva.holds(&id, "/setups/1/schedule/pinned", Value::Null).await;
     b.close().await;
 }
 
@@ -60,20 +60,32 @@ async fn what_does_not_fit_is_told_and_mended() {
     b.shows("section[aria-labelledby=day]", "Does not fit").await;
     b.css("button[aria-label^='Do it:']").await.click().await.expect("the change");
     b.saved().await;
-    settle(|| async {
-        let says = b.text("section[aria-labelledby=day]").await;
-        if says.contains("Does not fit") { Err(says) } else { Ok(()) }
-    })
-    .await;
+    b.shows_no_more("section[aria-labelledby=day]", "Does not fit").await;
     b.shows("section[aria-labelledby=day]", "The light or the plan has changed").await;
     b.button("I have seen it").await.click().await.expect("seen");
-    settle(|| async {
-        let says = b.text("section[aria-labelledby=day]").await;
-        if says.contains("has changed") { Err(says) } else { Ok(()) }
-    })
-    .await;
+    b.shows_no_more("section[aria-labelledby=day]", "has changed").await;
     let day = &tolva.job(&id).await["day"];
     assert_ne!((&day["begin"], &day["end"]), (&"18:30".into(), &"20:15".into()), "the least change is done");
+    b.close().await;
+}
+
+/// What would help by a setup of its own is a press too: less time for it, or shooting outside its light.
+#[tokio::test]
+async fn a_setup_gives_way_with_one_press() {
+    let (_tolva, b, _) = on_the_day_of("Ropeworks open day").await;
+    b.shows(LANES, "easiest").await;
+    b.xpath("//summary[normalize-space()='Hours, people, ways']").await.click().await.expect("unfold");
+    b.fill(&b.field("Nothing before", 0).await, "18:30").await;
+    b.press(Key::Tab).await;
+    b.fill(&b.field("Done by", 0).await, "20:15").await;
+    b.press(Key::Tab).await;
+    b.shows("section[aria-labelledby=day]", "Does not fit").await;
+    let quicker = "button[aria-label^='Do it:'][aria-label*='less to build and shoot']";
+    let label = b.css(quicker).await.attr("aria-label").await.expect("a button").expect("a name");
+    b.css(quicker).await.click().await.expect("the change");
+    b.shows_no_more("section[aria-labelledby=day]", "Does not fit").await;
+    b.button(&format!("Undo: {}", label.trim_start_matches("Do it: "))).await.click().await.expect("undo");
+    b.shows("section[aria-labelledby=day]", "Does not fit").await;
     b.close().await;
 }
 
@@ -84,8 +96,7 @@ async fn what_the_day_asks_is_typed() {
     b.xpath("//summary[normalize-space()='Minutes and spots of each setup']").await.click().await.expect("unfold");
     b.fill(&b.field("Minutes to build it", 0).await, "45").await;
     b.press(Key::Tab).await;
-    b.saved().await;
-    assert_eq!(tolva.job(&id).await["setups"][0]["schedule"]["build_min"], 45);
+    tolva.holds(&id, "/setups/0/schedule/build_min", 45).await;
     b.xpath("//summary[normalize-space()='Hours, people, ways']").await.click().await.expect("unfold");
     b.button("Somebody comes").await.click().await.expect("somebody");
     b.fill(&b.field("Comes at", 0).await, "25:00").await;
@@ -93,15 +104,10 @@ async fn what_the_day_asks_is_typed() {
     b.shows("section[aria-labelledby=day]", "Write an hour as 07:30.").await;
     b.fill(&b.field("Comes at", 0).await, "16:40").await;
     b.press(Key::Tab).await;
-    b.saved().await;
-    assert_eq!(tolva.job(&id).await["day"]["people"][0]["at"], "16:40");
+    tolva.holds(&id, "/day/people/0/at", "16:40").await;
     b.button("Plan them for these hours").await.click().await.expect("the hours");
     b.saved().await;
-    settle(|| async {
-        let left = b.text("section[aria-labelledby=day]").await;
-        if left.contains("Plan them for these hours") { Err(left) } else { Ok(()) }
-    })
-    .await;
+    b.shows_no_more("section[aria-labelledby=day]", "Plan them for these hours").await;
     for theme in [Theme::Daylight, Theme::Dusk] {
         b.theme(theme).await;
         assert_eq!(b.axe().await, Vec::<String>::new(), "{theme:?}");
@@ -121,13 +127,9 @@ async fn what_is_carried_is_ticked_off_twice() {
     for box_of in ["Out: Octagon, 90 cm", "Home: Octagon, 90 cm"] {
         let input = format!("//label[.//input[@aria-label='{box_of}']]");
         b.xpath(&input).await.click().await.expect("a tick");
-        b.saved().await;
     }
-    let packed = &tolva.job(&id).await["packed"];
-    assert_eq!(
-        (packed["out"][0].as_str(), packed["home"][0].as_str()),
-        (Some("modifier/octagon-90"), Some("modifier/octagon-90"))
-    );
+    tolva.holds(&id, "/packed/out/0", "modifier/octagon-90").await;
+    tolva.holds(&id, "/packed/home/0", "modifier/octagon-90").await;
     b.shows(pack, "are not in it again for the way home").await;
     for theme in [Theme::Daylight, Theme::Dusk] {
         b.theme(theme).await;

@@ -24,9 +24,9 @@ async fn a_flash_on_the_camera_is_turned_about() {
     b.fill(&away, "0.1").await;
     b.shows("main", "from 0.30 m to 20.00 m").await;
     b.fill(&away, "2.5").await;
-    b.saved().await;
-    let bounce = tolva.job(&id).await["setups"][2]["lights"][0]["bounce"].clone();
-    assert_eq!((&bounce["off"], &bounce["away_m"], &bounce["colour"]), (&"wall".into(), &2.5.into(), &"brick".into()));
+    tolva.holds(&id, "/setups/2/lights/0/bounce/away_m", 2.5).await;
+    tolva.holds(&id, "/setups/2/lights/0/bounce/off", "wall").await;
+    tolva.holds(&id, "/setups/2/lights/0/bounce/colour", "brick").await;
     b.xpath("//label[normalize-space()='Bounced off a ceiling or wall']").await.click().await.expect("straight");
     b.shows("[aria-label='Answer']", "Straight from the camera it is flat").await;
     b.shows("[aria-label='Answer']", "Clothes move it").await;
@@ -50,8 +50,7 @@ async fn pace_and_stamina() {
     let frames = b.field("Frames in all", 0).await;
     b.fill(&frames, "90000").await;
     b.shows(facts, "bring").await;
-    b.saved().await;
-    assert_eq!(tolva.job(&id).await["setups"][2]["pace"]["frames"], 90_000);
+    tolva.holds(&id, "/setups/2/pace/frames", 90_000).await;
     b.close().await;
 }
 

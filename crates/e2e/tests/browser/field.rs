@@ -63,16 +63,13 @@ async fn a_setup_is_run_on_a_phone() {
     b.css("button[aria-label='Taken: Half length']").await.click().await.expect("all");
     b.shows(list, "Shot 2 of 2").await;
     b.shows(list, "Nobody in the frame.").await;
-    b.saved().await;
-    assert_eq!(shots(&tolva, &id, 0).await[0]["taken"], 8);
+    tolva.holds(&id, "/setups/0/shots/0/taken", 8).await;
     b.css("header button[aria-label^='Undo: Half length']").await.click().await.expect("undo");
     b.shows(list, "1 of 8 frames").await;
 
     b.css("button[aria-label='too dark ⅓: Face, lit side']").await.click().await.expect("too dark");
     b.shows("section[aria-label='The frame was too'] [role=status]", "Power of A from").await;
-    b.saved().await;
-    let blend = tolva.job(&id).await["setups"][0]["blend"].clone();
-    assert_ne!(blend, job["setups"][0]["blend"]);
+    tolva.holds_where(&id, "/setups/0/blend", |blend| *blend != job["setups"][0]["blend"]).await;
     b.button("Take it back").await.click().await.expect("back");
     settle(|| async {
         let now = tolva.job(&id).await["setups"][0]["blend"].clone();

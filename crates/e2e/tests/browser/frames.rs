@@ -2,6 +2,7 @@
 
 use std::path::Path;
 
+use serde_json::Value;
 use tolva_e2e::{Browser, Key, Theme, Tolva, settle};
 
 const SAYS: &str = "[data-testid=frame-says]";
@@ -96,11 +97,27 @@ async fn two_frames_are_taken_apart_and_mixed() {
     })
     .await;
     b.button("Use this").await.click().await.expect("onto the dials");
-    b.saved().await;
-    let job = tolva.job(&id).await;
-    assert!(job["setups"][0]["fixed"]["shutter_s"].is_number(), "{}", job["setups"][0]["fixed"]);
+    tolva.holds_where(&id, "/setups/0/fixed/shutter_s", Value::is_number).await;
     b.xpath("//label[normalize-space()='Where the flash is']").await.click().await.expect("the map");
     b.css("[data-testid=apart-map]").await;
+    b.close().await;
+}
+
+/// A frame is said to be the plate of its setup, and is held to the picture before it; the run says so too.
+#[tokio::test]
+async fn a_plate_is_held_to_its_picture() {
+    let (tolva, b, id) = at("Ropeworks open day", "doorway").await;
+    send(&b, &["stairs-with.jpg"]).await;
+    frames(&b, 1).await;
+    send(&b, &["stairs-without.jpg"]).await;
+    frames(&b, 2).await;
+    b.shows("[aria-label='Frames of this setup'] [data-selected]", "stairs-without").await;
+    b.pick("Which shot it is of", "The doorway by itself").await;
+    b.shows("[data-testid=plate]", "Not as stairs-with.jpg").await;
+    b.go(&tolva.url(&format!("jobs/{id}/shots"))).await;
+    b.shows("[data-testid=plate]", "Not as stairs-with.jpg").await;
+    b.go(&tolva.url(&format!("jobs/{id}/run/doorway"))).await;
+    b.shows("section[aria-label=Shots]", "The doorway by itself. Not as stairs-with.jpg").await;
     b.close().await;
 }
 

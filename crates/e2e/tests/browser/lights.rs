@@ -1,6 +1,6 @@
 //! Several lights, depth and speed, other ways, schools, and the trigger.
 
-use tolva_e2e::{Browser, Tolva, settle};
+use tolva_e2e::{Browser, Tolva};
 
 async fn at(setup: &str, step: &str) -> (Tolva, Browser) {
     let tolva = Tolva::with_demo_data();
@@ -26,14 +26,12 @@ async fn lights_are_added_aimed_and_removed() {
     b.fill(&place, "-0.33").await;
     b.css("[aria-label^='Casting hall, flash E']").await;
     b.button("Remove this light").await.click().await.expect("removed");
-    settle(|| async {
-        let there = b.text("[aria-label='Lights']").await;
-        if there.contains('E') { Err(there) } else { Ok(()) }
-    })
-    .await;
+    b.shows_no_more("[aria-label='Lights']", "E").await;
     b.saved().await;
     let id = tolva.job_id("Brass band in the old foundry").await;
-    assert_eq!(tolva.job(&id).await["setups"][0]["lights"].as_array().map(Vec::len), Some(4));
+    tolva
+        .holds_where(&id, "/setups/0/lights", |lights| lights.as_array().is_some_and(|lights| lights.len() == 4))
+        .await;
     assert_eq!(b.console_errors().await, Vec::<String>::new());
     b.close().await;
 }

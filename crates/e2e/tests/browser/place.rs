@@ -1,21 +1,11 @@
 //! Place and hour: found by name, by coordinates and in files; the hour dragged; the horizon; the weather; the readings.
 
-use serde_json::Value;
-use tolva_e2e::{Browser, Key, Tolva, settle};
+use tolva_e2e::{Browser, Key, Tolva};
 
 async fn open(b: &Browser, tolva: &Tolva, page: &str) -> String {
     let id = tolva.job_id("Ropeworks open day").await;
     b.go(&tolva.url(&format!("jobs/{id}{page}"))).await;
     id
-}
-
-/// Waits until something of the stored job is so.
-async fn stored(tolva: &Tolva, id: &str, pointer: &str, good: impl Fn(&Value) -> bool) {
-    settle(|| async {
-        let found = tolva.job(id).await.pointer(pointer).cloned().unwrap_or(Value::Null);
-        if good(&found) { Ok(()) } else { Err(format!("{pointer} is {found}")) }
-    })
-    .await;
 }
 
 /// From a setup without a place to sun, sky and a day's light, by typing a name.
@@ -34,8 +24,8 @@ async fn a_place_is_found_by_its_name() {
     b.xpath("//*[@role='option'][.//strong='Reykjavík']").await.click().await.expect("the town");
     b.shows("main", "Atlantic/Reykjavik, UTC+0").await;
     // The job's day is taken with it.
-    stored(&tolva, &id, "/setups/2/scene/at/date", |date| date == "2026-10-03").await;
-    stored(&tolva, &id, "/setups/2/scene/at/time", |time| time == "12:00").await;
+    tolva.holds_where(&id, "/setups/2/scene/at/date", |date| date == "2026-10-03").await;
+    tolva.holds_where(&id, "/setups/2/scene/at/time", |time| time == "12:00").await;
     b.css("[aria-label='Day strip'] [role=slider]").await;
     b.shows("header", "Sun ").await;
     b.close().await;
@@ -53,20 +43,21 @@ async fn coordinates_in_degrees_and_a_place_that_is_none() {
     b.press(Key::Down).await;
     b.press(Key::Enter).await;
     b.shows("main", "Asia/Kathmandu, UTC+5:45").await;
-    stored(&tolva, &id, "/setups/0/scene/site/latitude_deg", |at| {
-        at.as_f64().is_some_and(|at| (at - 27.7).abs() < 1e-6)
-    })
-    .await;
+    tolva
+        .holds_where(&id, "/setups/0/scene/site/latitude_deg", |at| {
+            at.as_f64().is_some_and(|at| (at - 27.7).abs() < 1e-6)
+        })
+        .await;
     // In numbers: at sea level and below it, and not off the globe.
     let sea = b.field("Above the sea, m", 0).await;
     b.fill(&sea, "-430").await;
-    stored(&tolva, &id, "/setups/0/scene/site/elevation_m", |metres| metres.as_f64() == Some(-430.0)).await;
+    tolva.holds_where(&id, "/setups/0/scene/site/elevation_m", |metres| metres.as_f64() == Some(-430.0)).await;
     let latitude = b.field("Latitude, degrees", 0).await;
     b.holds(&latitude, "27.7").await;
     b.fill(&latitude, "99").await;
     b.shows("main [role=alert]", "from −90 to 90 degrees").await;
     b.fill(&latitude, "27.71234").await;
-    stored(&tolva, &id, "/setups/0/scene/site/latitude_deg", |at| at.as_f64() == Some(27.712_34)).await;
+    tolva.holds_where(&id, "/setups/0/scene/site/latitude_deg", |at| at.as_f64() == Some(27.712_34)).await;
     let place = b.field("Another place: a name or coordinates", 0).await;
     place.click().await.expect("the field");
     place.send_keys("95, 200").await.expect("typing");
@@ -102,8 +93,8 @@ async fn places_come_out_of_files() {
     chooser.send_keys(write("photo.jpg", "not a photo")).await.expect("a file");
     b.shows("main [role=alert]", "no file that is read").await;
     chooser.send_keys(write("one.gpx", &gpx(one))).await.expect("a file");
-    stored(&tolva, &id, "/setups/0/scene/site/name", |name| name == "Slip").await;
-    stored(&tolva, &id, "/setups/0/scene/site/elevation_m", |metres| metres.as_f64() == Some(7.0)).await;
+    tolva.holds_where(&id, "/setups/0/scene/site/name", |name| name == "Slip").await;
+    tolva.holds_where(&id, "/setups/0/scene/site/elevation_m", |metres| metres.as_f64() == Some(7.0)).await;
     chooser.send_keys(write("two.gpx", &gpx(&format!("{one}{two}")))).await.expect("a file");
     b.xpath("//*[@role='dialog']//button[starts-with(normalize-space(), 'Pier')]")
         .await
@@ -125,14 +116,14 @@ async fn the_hour_is_dragged_and_everything_follows() {
     // An hour and a half on the light has fallen: the readings are followed, and say so.
     b.shows("header", "under the horizon").await;
     b.shows("aside", "Read it again").await;
-    stored(&tolva, &id, "/setups/0/scene/at/time", |time| time.as_str().is_some_and(|time| time > "20:30")).await;
+    tolva.holds_where(&id, "/setups/0/scene/at/time", |time| time.as_str().is_some_and(|time| time > "20:30")).await;
     b.button("Undo: Hour moved").await.click().await.expect("undo");
     b.shows("header", "Sun 6.5° up").await;
     b.script("document.querySelector(\"[aria-label='Day strip'] [role=slider]\").focus()").await;
     b.press(Key::Right).await;
-    stored(&tolva, &id, "/setups/0/scene/at/time", |time| time == "19:31").await;
+    tolva.holds_where(&id, "/setups/0/scene/at/time", |time| time == "19:31").await;
     b.chord(Key::Shift, Key::Left).await;
-    stored(&tolva, &id, "/setups/0/scene/at/time", |time| time == "18:31").await;
+    tolva.holds_where(&id, "/setups/0/scene/at/time", |time| time == "18:31").await;
     assert_eq!(b.console_errors().await, Vec::<String>::new());
     b.close().await;
 }
@@ -152,16 +143,16 @@ async fn hours_that_clocks_leave_out_or_show_twice() {
     segment("month", "03").await;
     segment("day", "28").await;
     b.press(Key::Enter).await;
-    stored(&tolva, &id, "/setups/0/scene/at/date", |date| date == "2027-03-28").await;
+    tolva.holds_where(&id, "/setups/0/scene/at/date", |date| date == "2027-03-28").await;
     // Both keys of an hour are typed before it counts.
     segment("hour", "03").await;
     b.press(Key::Enter).await;
     b.shows("main [role=alert]", "does not come on 2027-03-28 in Europe/Helsinki: clocks are put forward").await;
     b.shows("main", "03").await;
-    stored(&tolva, &id, "/setups/0/scene/at/time", |time| time == "19:26").await;
+    tolva.holds_where(&id, "/setups/0/scene/at/time", |time| time == "19:26").await;
     segment("hour", "05").await;
     b.press(Key::Enter).await;
-    stored(&tolva, &id, "/setups/0/scene/at/time", |time| time == "05:26").await;
+    tolva.holds_where(&id, "/setups/0/scene/at/time", |time| time == "05:26").await;
     segment("month", "10").await;
     segment("day", "31").await;
     segment("hour", "03").await;
@@ -169,7 +160,7 @@ async fn hours_that_clocks_leave_out_or_show_twice() {
     b.shows("main", "Clocks show this hour twice").await;
     b.xpath("//label[normalize-space()='Second time']").await.click().await.expect("the second");
     b.shows("main", "UTC+2").await;
-    stored(&tolva, &id, "/setups/0/scene/at/second_time", |second| second == true).await;
+    tolva.holds_where(&id, "/setups/0/scene/at/second_time", |second| second == true).await;
     b.close().await;
 }
 
@@ -182,10 +173,10 @@ async fn a_hill_ends_the_sun_and_cannot_cover_the_sky() {
     b.shows("header", "sets 20:26").await;
     b.button("Add a hill or a house").await.click().await.expect("a hill");
     b.shows("header", "behind what stands in the way").await;
-    stored(&tolva, &id, "/setups/1/scene/horizon/0/height/size/height_m", |high| high.as_f64() == Some(12.0)).await;
+    tolva.holds_where(&id, "/setups/1/scene/horizon/0/height/size/height_m", |high| high.as_f64() == Some(12.0)).await;
     let what = b.field("What", 0).await;
     b.fill(&what, "the ridge").await;
-    stored(&tolva, &id, "/setups/1/scene/horizon/0/name", |name| name == "the ridge").await;
+    tolva.holds_where(&id, "/setups/1/scene/horizon/0/name", |name| name == "the ridge").await;
     b.shows("[aria-labelledby='sun-times']", "Sun goes behind the ridge").await;
     let to = b.field("To, degrees", 0).await;
     b.fill(&to, "360").await;
@@ -196,9 +187,9 @@ async fn a_hill_ends_the_sun_and_cannot_cover_the_sky() {
     // 12 m high all around, 1 m away: what was typed stays in its field, and the yard is as it was.
     b.shows("main [role=alert]", "covers the sky").await;
     assert_eq!(far.prop("value").await.expect("a value").as_deref(), Some("1"));
-    stored(&tolva, &id, "/setups/1/scene/horizon/0/height/size/distance_m", |far| far.as_f64() == Some(30.0)).await;
+    tolva.holds_where(&id, "/setups/1/scene/horizon/0/height/size/distance_m", |far| far.as_f64() == Some(30.0)).await;
     b.fill(&far, "25").await;
-    stored(&tolva, &id, "/setups/1/scene/horizon/0/height/size/distance_m", |far| far.as_f64() == Some(25.0)).await;
+    tolva.holds_where(&id, "/setups/1/scene/horizon/0/height/size/distance_m", |far| far.as_f64() == Some(25.0)).await;
     b.close().await;
 }
 
@@ -211,11 +202,11 @@ async fn weather_and_surroundings_change_the_light() {
     b.shows("main", "made up: no real weather").await;
     b.shows("[aria-label='Day strip']", "Cloud: simulated").await;
     b.shows("aside", "Simulated weather").await;
-    stored(&tolva, &id, "/setups/1/scene/weather/forecast/simulated", |simulated| simulated == true).await;
+    tolva.holds_where(&id, "/setups/1/scene/weather/forecast/simulated", |simulated| simulated == true).await;
     b.button("By hand instead").await.click().await.expect("by hand");
     let cloud = b.field("Cloud, eighths of the sky", 0).await;
     b.fill(&cloud, "8").await;
-    stored(&tolva, &id, "/setups/1/scene/weather/steady/cloud_eighths", |cloud| cloud.as_f64() == Some(8.0)).await;
+    tolva.holds_where(&id, "/setups/1/scene/weather/steady/cloud_eighths", |cloud| cloud.as_f64() == Some(8.0)).await;
     b.xpath("//button[.//*[normalize-space()='Open ground']]").await.click().await.expect("the list");
     b.xpath("//*[@role='option'][normalize-space()='Under trees']").await.click().await.expect("trees");
     b.shows("aside", "Colour must be measured").await;
@@ -231,19 +222,20 @@ async fn readings_are_taken_again() {
     b.css("[aria-label='Day strip'] [role=slider]").await;
     b.script("document.querySelector(\"[aria-label='Day strip'] [role=slider]\").focus()").await;
     b.chord(Key::Shift, Key::Right).await;
-    stored(&tolva, &id, "/setups/0/scene/at/time", |time| time == "20:26").await;
+    tolva.holds_where(&id, "/setups/0/scene/at/time", |time| time == "20:26").await;
     b.link("Light that is there").await.click().await.expect("the light");
     b.shows("main", "Read 1 h 00 min ago, −3").await;
     b.button("Read again").await.click().await.expect("again");
     let again = b.field("New reading, 20:26", 0).await;
     b.fill(&again, "10.2").await;
-    stored(&tolva, &id, "/setups/0/regions/0/ambient/readings/1/reading/ev/ev100", |ev| ev.as_f64() == Some(10.2))
+    tolva
+        .holds_where(&id, "/setups/0/regions/0/ambient/readings/1/reading/ev/ev100", |ev| ev.as_f64() == Some(10.2))
         .await;
     b.shows("[aria-label='Earlier readings of Behind']", "19:26, EV 12.6, incident, dome").await;
     b.shows("nav", "10.2,").await;
     b.button("Simulated meter: read Face, lit side").await.click().await.expect("the stand-in");
     b.shows("main", "Simulated reading at this hour").await;
-    stored(&tolva, &id, "/setups/0/regions/1/ambient/readings/1/simulated", |simulated| simulated == true).await;
+    tolva.holds_where(&id, "/setups/0/regions/1/ambient/readings/1/simulated", |simulated| simulated == true).await;
     b.link("Falling light").await.click().await.expect("falling light");
     b.shows("main", "Simulated: cloud or a reading in it is made up").await;
     b.close().await;
@@ -264,6 +256,6 @@ async fn the_subject_is_turned() {
     b.shows("aside", "Sun in the eyes").await;
     b.script("document.querySelector(\"[aria-label='The subject faces']\").focus()").await;
     b.press(Key::Left).await;
-    stored(&tolva, &id, "/setups/1/scene/facing_deg", |facing| facing.as_f64() == Some(195.0)).await;
+    tolva.holds_where(&id, "/setups/1/scene/facing_deg", |facing| facing.as_f64() == Some(195.0)).await;
     b.close().await;
 }

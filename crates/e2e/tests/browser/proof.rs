@@ -88,13 +88,12 @@ async fn a_pinned_one_is_taken_back() {
     drawn(&b, "Proof: Pin 1").await;
     b.xpath("(//button[normalize-space()='Take this one'])[1]").await.click().await.expect("taken");
     let bare = another(&b, &before).await;
-    b.saved().await;
     let cards = async || -> usize {
         let job = tolva.job(&id).await;
         let setup = job["setups"].as_array().expect("setups").iter().find(|one| one["id"] == "teapot").cloned();
         setup.expect("the setup")["set"]["cards"].as_array().map_or(0, Vec::len)
     };
-    assert_eq!(cards().await, 0);
+    settle(|| async { if cards().await == 0 { Ok(()) } else { Err("cards still".to_owned()) } }).await;
     b.xpath("(//button[normalize-space()='Take this one'])[2]").await.click().await.expect("taken back");
     assert_eq!(another(&b, &bare).await, before);
     settle(|| async { if cards().await > 0 { Ok(()) } else { Err("no card yet".to_owned()) } }).await;

@@ -25,14 +25,10 @@ async fn a_mark_is_nudged_by_thirds_and_by_stops() {
     b.shows("[aria-label='Answer']", "Behind at −1,").await;
     b.chord(Key::Shift, Key::Right).await;
     b.shows("[aria-label='Answer']", "Behind at 0,").await;
-    b.saved().await;
     let id = tolva.job_id("Ropeworks open day").await;
-    settle(|| async {
-        let job = tolva.job(&id).await;
-        let background = job["setups"][0]["blend"]["lift"]["background_stops"].as_f64();
-        if background.is_some_and(|b| b.abs() < 0.01) { Ok(()) } else { Err(format!("behind is {background:?}")) }
-    })
-    .await;
+    tolva
+        .holds_where(&id, "/setups/0/blend/lift/background_stops", |to| to.as_f64().is_some_and(|to| to.abs() < 0.01))
+        .await;
     // The focus stays on the mark that was moved.
     let focused = b.script("return document.activeElement.getAttribute('aria-label')").await;
     assert!(focused.as_str().is_some_and(|name| name.starts_with("Behind, together")), "{focused}");

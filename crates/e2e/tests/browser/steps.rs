@@ -9,17 +9,6 @@ async fn open(b: &Browser, tolva: &Tolva, page: &str) -> String {
     id
 }
 
-/// Waits until the stored job is so.
-async fn stored(tolva: &Tolva, id: &str, pointer: &str, wanted: impl Into<Value>) {
-    let wanted = wanted.into();
-    settle(|| async {
-        let job = tolva.job(id).await;
-        let found = job.pointer(pointer).cloned().unwrap_or(Value::Null);
-        if found == wanted { Ok(()) } else { Err(format!("{pointer} is {found}, not {wanted}")) }
-    })
-    .await;
-}
-
 /// A reading off a white wall, one by luxmeter and one by dome, one stepped by the arrow keys.
 #[tokio::test]
 async fn readings_of_every_kind() {
@@ -37,7 +26,7 @@ async fn readings_of_every_kind() {
     // A dome's constant is larger: the same lux are less light on the meter's scale.
     b.xpath("//label[normalize-space()='Dome']").await.click().await.expect("the dome");
     b.shows("main", "EV 11.2").await;
-    stored(&tolva, &id, "/setups/0/regions/1/ambient/readings/0/reading/lux/receptor", "dome").await;
+    tolva.holds(&id, "/setups/0/regions/1/ambient/readings/0/reading/lux/receptor", "dome").await;
 
     let shadow = b.field("Reading", 2).await;
     shadow.click().await.expect("the field");
@@ -63,7 +52,7 @@ async fn the_camera_and_its_limits() {
     b.button("Done").await.click().await.expect("done");
     b.shows("[aria-label='Dial card']", "1/100").await;
     b.shows("[aria-label='Dial card']", "f/13").await;
-    stored(&tolva, &id, "/kit/cameras/0/sync_safe_s", 0.01).await;
+    tolva.holds(&id, "/kit/cameras/0/sync_safe_s", 0.01).await;
 
     // A filter of three stops opens the aperture by three.
     b.xpath("//label[normalize-space()='3-stop filter']").await.click().await.expect("the filter");
@@ -89,7 +78,7 @@ async fn automatic_flash_and_no_flash() {
     b.shows("[aria-label='Flash A']", "stops, automatic").await;
     b.shows("[aria-label='Flash A']", "By hand instead").await;
     b.shows("[aria-label='Answer']", "Clothes move it").await;
-    stored(&tolva, &id, "/setups/0/lights/0/control", "ttl").await;
+    tolva.holds(&id, "/setups/0/lights/0/control", "ttl").await;
 
     b.button("Remove this light").await.click().await.expect("removed");
     b.shows("[aria-label='Answer']", "This blend needs a flash, and the setup has none").await;
@@ -113,7 +102,7 @@ async fn where_the_flash_reaches() {
     b.fill(&background, "-4").await;
     b.css("[role=slider][aria-label^='Behind, flash A'], [aria-label^='Behind, flash A']").await;
     b.button("On behind, stops: not at all").await.click().await.expect("not at all");
-    stored(&tolva, &id, "/setups/0/lights/0/spill/1", Value::Null).await;
+    tolva.holds(&id, "/setups/0/lights/0/spill/1", Value::Null).await;
     b.close().await;
 }
 
@@ -140,7 +129,7 @@ async fn setups_come_and_go() {
     let name = b.field("Setup", 0).await;
     b.fill(&name, "Keeper, half length").await;
     b.link("Keeper, half length").await;
-    stored(&tolva, &id, "/setups/0/name", "Keeper, half length").await;
+    tolva.holds(&id, "/setups/0/name", "Keeper, half length").await;
     b.close().await;
 }
 
@@ -157,7 +146,7 @@ async fn the_facts_of_a_job() {
     let day = b.field("Day", 0).await;
     b.holds(&day, "next week").await;
     b.fill(&day, "2026-09-05").await;
-    stored(&tolva, &id, "/date", "2026-09-05").await;
+    tolva.holds(&id, "/date", "2026-09-05").await;
     b.close().await;
 }
 

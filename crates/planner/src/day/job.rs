@@ -5,7 +5,7 @@ use jiff::tz::TimeZone;
 use tolva_core::time::{LocalTime, minute_of, minutes_between, zone};
 
 use super::after;
-use super::order::{Day, Ordered, Stop};
+use super::order::{Change, Day, Ordered, Stop};
 use super::window::{Windows, windows};
 use crate::lighting::Prepared;
 use crate::refused::Refused;
@@ -69,6 +69,8 @@ pub struct PlannedDay {
     pub lanes: Vec<Lane>,
     /// Their order; places are those of lanes.
     pub ordered: Ordered,
+    /// What they ask of the day, by which they were ordered.
+    asked: Day,
 }
 
 impl JobDays<'_> {
@@ -88,10 +90,11 @@ impl JobDays<'_> {
     pub fn planned(&self, date: Option<&str>) -> Result<PlannedDay, Refused> {
         let (mut day, on) = self.looked_at(date)?;
         day.lanes = on.iter().map(|at| self.lane(*at, &day)).collect();
-        let stops = day.lanes.iter().map(|lane| self.stop(lane, &day)).collect();
+        let stops: Vec<Stop> = day.lanes.iter().map(|lane| self.stop(lane, &day)).collect();
         let spots: Vec<&str> = on.iter().map(|at| self.setups[*at].schedule.spot.trim()).collect();
         let ways = spots.iter().map(|from| spots.iter().map(|to| self.way(from, to)).collect()).collect();
-        day.ordered = Day { stops, ways, begin: day.from, end: day.to }.ordered();
+        day.asked = Day { stops, ways, begin: day.from, end: day.to };
+        day.ordered = day.asked.ordered();
         Ok(day)
     }
 
@@ -129,7 +132,8 @@ impl JobDays<'_> {
         let (begin, midnight) = tolva_core::time::day(date.as_deref().unwrap_or(ANY_DAY), &zone)?;
         let until = whole(minutes_between(begin, midnight));
         let (lanes, ordered) = (Vec::new(), Ordered::default());
-        let mut day = PlannedDay { date, dates, zone, begin, minutes: until, from: 0, to: 0, lanes, ordered };
+        let asked = Day::default();
+        let mut day = PlannedDay { date, dates, zone, begin, minutes: until, from: 0, to: 0, lanes, ordered, asked };
         day.from = day.minute(&self.asks.begin);
         day.to = match day.minute(&self.asks.end) {
             to if to > day.from => to,
@@ -202,6 +206,11 @@ impl PlannedDay {
         let at = LocalTime { date, time: hour.to_owned(), second_time: false };
         let minutes = at.instant(&self.zone).map(|at| minutes_between(self.begin, at));
         minutes.map_or_else(|_| minute_of(hour).unwrap_or(0), whole)
+    }
+
+    /// When the setup of a lane is shot once a change is made; nothing where it does not fit even then.
+    pub fn shot_at(&self, change: Change, lane: usize) -> Option<u32> {
+        self.asked.shot_at(change, lane)
     }
 
     /// A minute of the day on the clocks of a lane's place.

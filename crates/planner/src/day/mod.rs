@@ -7,7 +7,7 @@ mod order;
 mod window;
 
 pub use job::{JobDays, Lane, LaneLight, PlannedDay};
-pub use order::{Change, Ordered, Slot};
+pub use order::{Change, Ordered, Slot, quicker};
 pub use window::{Moment, Windows};
 
 use jiff::tz::TimeZone;

@@ -171,9 +171,7 @@ impl Day {
             Change::EndLater(by) => day.end = day.end.saturating_add(by),
             Change::Quicker(stop, by) => {
                 let it = &mut day.stops[stop];
-                let of_building = by.min(it.build);
-                it.build -= of_building;
-                it.shoot = it.shoot.saturating_sub(by - of_building);
+                (it.build, it.shoot) = quicker(it.build, it.shoot, by);
             }
             Change::OutsideItsLight(stop, by) => {
                 let wider = |(opens, closes): (u32, u32)| (opens.saturating_sub(by), closes.saturating_add(by));
@@ -181,6 +179,12 @@ impl Day {
             }
         }
         day
+    }
+
+    /// When a setup is shot once a change is made; nothing where it does not fit even then.
+    pub fn shot_at(&self, change: Change, stop: usize) -> Option<u32> {
+        let ordered = self.with(change).ordered();
+        ordered.slots.iter().find(|slot| slot.stop == stop).map(|slot| slot.shoots)
     }
 
     /// The least of a change that makes everything fit, where so much of it can.
@@ -287,6 +291,13 @@ impl Day {
         left_out.sort_unstable();
         Ordered { slots: self.in_order(&order).unwrap_or_default(), left_out, changes: Vec::new(), proved: false }
     }
+}
+
+/// The minutes of building and of shooting, so many less: of building first, since what is not built takes nothing from
+/// the picture that is wished.
+pub fn quicker(build: u32, shoot: u32, by: u32) -> (u32, u32) {
+    let of_building = by.min(build);
+    (build - of_building, shoot.saturating_sub(by - of_building))
 }
 
 /// So many minutes of light are left after a setup, where that costs nothing. Chosen.

@@ -15,6 +15,9 @@ pub const TOLD_MIN: u32 = 10;
 /// Light that differs by no more than this on each region is solved once. Less than a fifth of a click.
 const SAME_LIGHT: f64 = 0.06;
 
+/// So many stops over ISO 100 a wish is had at a price: ISO 6400. Common practice, no source.
+const DEAR_ISO_STOPS: f64 = 6.0;
+
 /// How well a wish can be had at a minute.
 #[derive(Clone, Copy, Debug, PartialEq)]
 pub struct Moment {
@@ -33,6 +36,17 @@ impl Moment {
     pub fn can(&self) -> bool {
         self.missing.is_none()
     }
+
+    /// How easily, from 0 where it cannot be had or only just, to 1 at ISO 100 or less with two stops of flash left: by the
+    /// one of the two that is nearer to its end, [`DEAR_ISO_STOPS`] over ISO 100 or full power. Common practice, no source.
+    pub fn ease(&self) -> f64 {
+        if !self.can() {
+            return 0.0;
+        }
+        let of_iso = 1.0 - self.iso.position().0 / DEAR_ISO_STOPS;
+        let of_power = self.power_left.map_or(1.0, |left| left.0 / 2.0);
+        of_iso.min(of_power).clamp(0.0, 1.0)
+    }
 }
 
 /// The light of a setup over a day.
@@ -43,6 +57,25 @@ pub struct Windows {
     /// How well, every [`TOLD_MIN`] minutes.
     pub moments: Vec<Moment>,
 }
+
+impl Windows {
+    /// The stretch in which the wish is had most easily, as its first and last moment; nothing where it never is, and where
+    /// it is as easy all along.
+    pub fn easiest(&self) -> Option<(&Moment, &Moment)> {
+        let can = || self.moments.iter().filter(|moment| moment.can());
+        let best = can().map(Moment::ease).max_by(f64::total_cmp)?;
+        if can().all(|moment| best - moment.ease() < ALIKE) {
+            return None;
+        }
+        let is_best = |moment: &Moment| moment.can() && best - moment.ease() < ALIKE;
+        let from = self.moments.iter().position(is_best)?;
+        let run = self.moments[from..].iter().take_while(|moment| is_best(moment)).count();
+        Some((&self.moments[from], &self.moments[from + run - 1]))
+    }
+}
+
+/// So little between two moments is the same ease: a third of a stop of flash.
+const ALIKE: f64 = 0.17;
 
 /// A setup's light, minute by minute.
 struct Lit<'a> {
@@ -170,6 +203,33 @@ mod tests {
             let inside = found.open.iter().any(|(from, to)| (*from..*to).contains(&minute));
             assert_eq!(can, inside, "minute {minute} of {:?}", found.open);
         }
+    }
+
+    /// The ease is that of what is nearer to its end, and the easiest stretch lies within a window.
+    #[test]
+    fn ease_follows_iso_and_power() {
+        let of = |minute: u32, iso: f64, left: Option<f64>, missing: Option<f64>| Moment {
+            minute,
+            missing: missing.map(Stops),
+            iso: Setting::of(iso),
+            power_left: left.map(Stops),
+        };
+        assert_eq!(of(0, 100.0, Some(2.0), None).ease(), 1.0);
+        assert_eq!(of(0, 100.0, Some(1.0), None).ease(), 0.5);
+        assert_eq!(of(0, 800.0, None, None).ease(), 0.5);
+        assert_eq!(of(0, 25_600.0, None, None).ease(), 0.0);
+        assert_eq!(of(0, 100.0, None, Some(1.0)).ease(), 0.0);
+        let moments = vec![
+            of(0, 100.0, None, Some(0.5)),
+            of(10, 100.0, Some(0.5), None),
+            of(20, 100.0, Some(2.0), None),
+            of(30, 100.0, Some(2.4), None),
+            of(40, 3200.0, Some(2.4), None),
+        ];
+        let windows = Windows { open: vec![(5, 50)], moments };
+        assert_eq!(windows.easiest().map(|(from, to)| (from.minute, to.minute)), Some((20, 30)));
+        let even = Windows { moments: vec![of(0, 100.0, None, None); 3], ..windows };
+        assert_eq!(even.easiest(), None);
     }
 
     /// Without place and hour the light stays: all day or never.

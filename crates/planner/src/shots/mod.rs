@@ -1,6 +1,10 @@
 //! How shots are taken: what each exposure of a multiple one is given, the steps of a bracket, what stays at the same
 //! settings, and what a setup's own plan puts on the list.
 
+mod same;
+
+pub use same::{AsTaken, Held, Kept, held};
+
 use tolva_core::exposure::CameraSettings;
 use tolva_core::optics::Stack;
 use tolva_core::scale::{Millimetres, Setting, Shutter, Stops};

@@ -7,9 +7,10 @@ use serde_json::{Map, Value, json};
 use tolva_calculators::{CalculatorOffer, offered};
 
 /// What each part of the API is about, by the first part of its paths.
-const TAGS: [(&str, &[&str]); 10] = [
+const TAGS: [(&str, &[&str]); 11] = [
     ("jobs", &["jobs", "next-job", "upgrade", "edit-job"]),
     ("frames", &["frames", "watched", "stand-in", "beliefs"]),
+    ("drills", &["drills"]),
     ("kit", &["kit"]),
     ("backups", &["backups"]),
     (
@@ -79,7 +80,7 @@ fn describe(path: &str, method: &str, operation: &mut Map<String, Value>) {
     operation.insert("tags".to_owned(), json!([tag]));
     let parameters = operation.get("parameters").and_then(Value::as_array);
     let in_query = parameters.is_some_and(|all| all.iter().any(|one| one["in"] == "query"));
-    let stored = ["jobs", "kit", "preferences", "backups", "frames", "watched", "phones"].contains(&part);
+    let stored = ["jobs", "kit", "preferences", "backups", "frames", "watched", "phones", "drills"].contains(&part);
     let has = |what: &Has| match what {
         Has::Body => operation.contains_key("requestBody"),
         Has::Query => in_query,

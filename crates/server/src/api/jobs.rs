@@ -260,7 +260,7 @@ pub async fn save(
     let change = in_words(&change);
     let act = Act { key: key.0.as_deref(), who: &caller.name, ..Act::on(based_on, &change) };
     let saved = store.save(&id, &act, &job).await.map_err(ApiError::saving)?;
-    live.saved(&id, saved.revision);
+    live.saved(&id);
     Ok(shown(saved))
 }
 
@@ -282,7 +282,7 @@ pub async fn undo_job(
 ) -> Result<HttpResponse, ApiError> {
     let act = Act { key: key.0.as_deref(), who: &caller.name, ..Act::on(body.0.based_on, "Undo") };
     let saved = store.step(&id, &act, true).await?;
-    live.saved(&id, saved.revision);
+    live.saved(&id);
     Ok(shown(saved))
 }
 
@@ -304,7 +304,7 @@ pub async fn redo_job(
 ) -> Result<HttpResponse, ApiError> {
     let act = Act { key: key.0.as_deref(), who: &caller.name, ..Act::on(body.0.based_on, "Redo") };
     let saved = store.step(&id, &act, false).await?;
-    live.saved(&id, saved.revision);
+    live.saved(&id);
     Ok(shown(saved))
 }
 
@@ -370,7 +370,7 @@ pub async fn set_back(
 ) -> Result<HttpResponse, ApiError> {
     let act = Act { key: key.0.as_deref(), who: &caller.name, ..Act::on(body.0.based_on, "Set back") };
     let saved = store.set_back(&id, &act, body.0.revision).await?;
-    live.saved(&id, saved.revision);
+    live.saved(&id);
     Ok(shown(saved))
 }
 

@@ -1,21 +1,16 @@
 //! What is done on one screen shows on the others: a job's events.
 
-use std::time::Duration;
-
-use actix_web::http::header::{CACHE_CONTROL, CONTENT_ENCODING};
-use actix_web::web::{Bytes, Data, Path, Query};
+use actix_web::web::{Data, Path, Query};
 use actix_web::{HttpResponse, get};
 use serde::Deserialize;
-use tokio::sync::broadcast::error::RecvError;
+use serde_json::json;
 use tolva_store::Store;
 use utoipa::IntoParams;
 
+use super::events::{event, events as told_as_events};
 use super::problem::ApiError;
 use crate::live::{Live, Looking, What};
 use crate::phones::Caller;
-
-/// A line now and then, so that a connection that is gone is noticed.
-const ALIVE: Duration = Duration::from_secs(20);
 
 /// Where it is looked at.
 #[derive(Debug, Deserialize, IntoParams)]
@@ -28,8 +23,8 @@ pub struct Window {
     window: String,
 }
 
-/// Tells when a job was saved and who else looks at it, as server-sent events: `saved` with its revision, `present` with the
-/// names of the others, where an empty one is the machine Tolva runs on.
+/// Tells when a job was saved, when its frames are others and who else looks at it, as server-sent events: `saved`, `frames`,
+/// and `present` with the names of the others, where an empty one is the machine Tolva runs on.
 #[utoipa::path(
     operation_id = "job_events",
     params(Window),
@@ -43,33 +38,18 @@ pub async fn events(
     (caller, window): (Caller, Query<Window>),
 ) -> Result<HttpResponse, ApiError> {
     store.job(&id).await?;
+    let told = live.listen();
     let looking = live.come(&id, &caller.name, &window.window);
-    let stream = futures_util::stream::unfold((looking, true), |(mut looking, first)| async move {
-        let present = |looking: &Looking| {
-            format!("event: present\ndata: {}\n\n", serde_json::json!({ "others": looking.others() }))
-        };
-        if first {
-            let line = present(&looking);
-            return Some((Ok::<_, std::convert::Infallible>(Bytes::from(line)), (looking, false)));
-        }
-        loop {
-            let line = match tokio::time::timeout(ALIVE, looking.told.recv()).await {
-                Err(_) => ": still here\n\n".to_owned(),
-                Ok(Ok(told)) => match told.what {
-                    What::Over => return None,
-                    _ if told.job_id != looking.job_id => continue,
-                    What::Saved(revision) => format!("event: saved\ndata: {{\"revision\":{revision}}}\n\n"),
-                    What::Present => present(&looking),
-                },
-                // Too many for this one: it reads everything again.
-                Ok(Err(RecvError::Lagged(_))) => "event: saved\ndata: {}\n\n".to_owned(),
-                Ok(Err(RecvError::Closed)) => return None,
-            };
-            return Some((Ok(Bytes::from(line)), (looking, false)));
-        }
-    });
-    let mut answer = HttpResponse::Ok();
-    // Packed, a line would wait for the next.
-    answer.insert_header((CONTENT_ENCODING, "identity")).insert_header((CACHE_CONTROL, "no-store"));
-    Ok(answer.content_type("text/event-stream").streaming(Box::pin(stream)))
+    let saved = || event("saved", &json!({}));
+    let first = present(&looking);
+    Ok(told_as_events(told, id.into_inner(), (first, saved()), move |what| match what {
+        What::Saved => Some(saved()),
+        What::Frames => Some(event("frames", &json!({}))),
+        What::Present => Some(present(&looking)),
+        What::Wrong(_) | What::Over => None,
+    }))
+}
+
+fn present(looking: &Looking) -> String {
+    event("present", &json!({ "others": looking.others() }))
 }

@@ -8,8 +8,10 @@ mod calculators;
 mod coming;
 mod described;
 mod devices;
+mod drills;
 #[cfg(feature = "echo")]
 mod echo;
+mod events;
 mod falling;
 mod frames;
 mod job_body;
@@ -124,6 +126,7 @@ pub fn routes(config: &mut ServiceConfig<'_>) {
         .service(document);
     of_jobs(config);
     of_frames(config);
+    of_drills(config);
     #[cfg(feature = "echo")]
     config.service(echo::echo);
 }
@@ -147,6 +150,16 @@ fn of_jobs(config: &mut ServiceConfig<'_>) {
         .service(jobs::revisions)
         .service(jobs::set_back)
         .service(jobs::name_point);
+}
+
+/// Drills.
+fn of_drills(config: &mut ServiceConfig<'_>) {
+    config
+        .service(drills::next)
+        .service(drills::answer)
+        .service(drills::progress)
+        .service(drills::results)
+        .service(drills::on_paper);
 }
 
 /// Frames that came.

@@ -31,13 +31,26 @@ pub struct Preferences {
     /// The schools a new setup begins with.
     #[serde(default)]
     defaults: Defaults,
+    /// How many drills this person wants to do in a week, 0 to 500; 0 for no goal.
+    #[serde(default)]
+    #[schema(maximum = 500)]
+    drills_a_week: u32,
 }
 
 impl Default for Preferences {
     fn default() -> Self {
-        Self { show: Show::default(), theme: Theme::default(), letter_keys: true, defaults: Defaults::default() }
+        Self {
+            show: Show::default(),
+            theme: Theme::default(),
+            letter_keys: true,
+            defaults: Defaults::default(),
+            drills_a_week: 0,
+        }
     }
 }
+
+/// Nobody does more drills in a week.
+const MOST_A_WEEK: u32 = 500;
 
 const fn yes() -> bool {
     true
@@ -158,6 +171,10 @@ pub async fn shown(store: &Store) -> Result<Show, ApiError> {
 #[put("/api/v1/preferences")]
 pub async fn set(body: Body<Preferences>, store: Data<Store>) -> Result<HttpResponse, ApiError> {
     body.0.defaults.check()?;
+    if body.0.drills_a_week > MOST_A_WEEK {
+        let says = format!("{} drills a week: 0 to {MOST_A_WEEK}", body.0.drills_a_week);
+        return Err(Problems::one("/drills_a_week", says).into());
+    }
     let text = serde_json::to_string(&body.0).unwrap_or_default();
     store.set_preferences(&text).await?;
     Ok(HttpResponse::Ok().json(body.0))

@@ -36,6 +36,8 @@ pub enum CliError {
     NoSuchSetup(String, PathBuf, String),
     #[error("there is no sum “{0}”; there is {1}")]
     NoSuchSum(String, String),
+    #[error("there is no skill “{0}”; there is {1}")]
+    NoSuchSkill(String, String),
     #[error("{0} of the lines could not be worked out: see each line's problems")]
     SumsWrong(usize),
     #[error(transparent)]

@@ -1,6 +1,7 @@
 //! The command line.
 
 mod day;
+mod drill;
 mod error;
 mod field;
 mod frames;
@@ -18,6 +19,7 @@ use tolva_format::Job;
 use tolva_store::{Listing, Store, StoreError};
 
 use day::{Day, Pack, day, pack};
+use drill::{DrillAsked, drills};
 pub use error::CliError;
 use field::{Card, card};
 use frames::{Bracket, Measure, Separate, TargetIn, curve, measure, separate, target};
@@ -78,6 +80,8 @@ enum Command {
     Curve(Bracket),
     /// Sets a frame against the plan it was taken by: what is off, what it teaches, what to change. Writes the job with it.
     Learn(Learn),
+    /// Writes drills by seed and level, one JSON object a line, or as a sheet to print.
+    Drill(DrillAsked),
     /// A single computation: reads one JSON object a line from standard input and writes one a line.
     Sum(Sum),
     /// Writes a job from the data file as a job file.
@@ -231,6 +235,7 @@ pub async fn run(tolva: Tolva) -> Result<(), CliError> {
         Command::Target(asked) => target(&asked),
         Command::Curve(asked) => curve(&asked),
         Command::Learn(asked) => learn(&asked),
+        Command::Drill(asked) => drills(&asked),
         Command::Sum(sum) => sums(&sum.name),
         Command::Export(export) => {
             let store = Store::open(&data_file::of(export.data.data)?).await?;

@@ -11,13 +11,13 @@ mod watch;
 
 use std::sync::{Arc, Mutex};
 
-use tokio::sync::broadcast;
 use tolva_core::frame::{Photo, ToneCurve};
 use tolva_format::{Kit, ProblemCode, Problems, TakenFrame};
 use tolva_pictures::Unreadable;
 use tolva_store::{Copied, Store, StoreError};
 
 use crate::edge::refused;
+use crate::live::Live;
 
 pub use apart::{Apart, used};
 pub use behind::photo_behind;
@@ -86,56 +86,41 @@ pub fn no_such_setup(setup_id: &str) -> Problems {
     Problems::one("/setup", format!("there is no setup {setup_id} in this job")).coded(ProblemCode::NotThere)
 }
 
-/// What is told to the screens that look at a job's frames.
-#[derive(Clone, Debug)]
-pub struct Told {
-    /// The job.
-    pub job_id: String,
-    /// In words, where something went wrong; otherwise its frames are others now.
-    pub wrong: Option<String>,
-}
-
-/// So many tellings wait for a screen that is slow; it reads everything again then.
-const WAITING: usize = 64;
-
 /// What is kept of frames while the server runs.
 #[derive(Debug)]
 pub struct Frames {
     opened: Opened,
     apart: Mutex<Vec<(String, Arc<Apart>)>>,
-    told: broadcast::Sender<Told>,
+    /// The screens that look.
+    live: Arc<Live>,
     wake: tokio::sync::Notify,
     /// One frame is taken in at a time, so that what large pictures need is needed once.
     at_once: tokio::sync::Semaphore,
 }
 
-impl Default for Frames {
-    fn default() -> Self {
+impl Frames {
+    /// Nothing yet; what comes is told to the screens that look.
+    pub fn new(live: Arc<Live>) -> Self {
         Self {
             opened: Opened::default(),
             apart: Mutex::default(),
-            told: broadcast::channel(WAITING).0,
+            live,
             wake: tokio::sync::Notify::new(),
             at_once: tokio::sync::Semaphore::new(1),
         }
     }
-}
 
-impl Frames {
     /// Waits until no other frame is taken in.
     pub async fn turn(&self) -> Option<tokio::sync::SemaphorePermit<'_>> {
         self.at_once.acquire().await.ok()
     }
 
-    /// Tells that a job's frames are others now.
+    /// Tells that a job's frames are others now, or in words what went wrong with one.
     pub fn tell(&self, job_id: &str, wrong: Option<String>) {
-        // Nobody may be looking.
-        let _ = self.told.send(Told { job_id: job_id.to_owned(), wrong });
-    }
-
-    /// Ends what is told: the server stops.
-    pub fn close(&self) {
-        self.tell("", None);
+        match wrong {
+            Some(says) => self.live.wrong(job_id, says),
+            None => self.live.frames(job_id),
+        }
     }
 
     /// Has the watched folder looked at, now.
@@ -152,11 +137,6 @@ impl Frames {
     pub fn photo(&self, store: &Store, frame: &TakenFrame, kit: &Kit) -> Result<Arc<Photo>, FrameError> {
         let file = store.frame_picture(&frame.id, Copied::Measured);
         self.opened.photo(&frame.id, &file, curve_of(kit, &frame.setup.camera_id).as_ref())
-    }
-
-    /// What is told from now on.
-    pub fn listen(&self) -> broadcast::Receiver<Told> {
-        self.told.subscribe()
     }
 }
 

@@ -161,6 +161,52 @@ async fn marks_and_settings_are_given() {
     assert_eq!(pointers, ["/settings/iso", "/marks/1/region_id"]);
 }
 
+/// A plate is held to its picture by what the files say; a shot nobody lists is refused; one that is ticked off without a
+/// frame is told.
+#[actix_web::test]
+async fn a_plate_is_held_to_its_picture() {
+    let (tolva, job, setup) = with_a_job().await;
+    let list = async || tolva.get(&format!("api/v1/jobs/{job}/frames")).await.1;
+    let (_, picture) = send(&tolva, &job, &setup, "picture.jpg", data("stairs-with.jpg")).await;
+    assert_eq!((list().await["plates"].clone(), picture["same"].clone()), (json!([]), Value::Null));
+    // Ticked off, though none of the frames is said to be of it.
+    let path = format!("api/v1/jobs/{job}");
+    let (_, body) = tolva.get(&path).await;
+    let mut with = body["job"].clone();
+    with["setups"][0]["shots"][2]["taken"] = json!(1);
+    let (status, _) = tolva.put(&path, &json!({ "based_on": 1, "change": "Plate: taken", "job": with })).await;
+    assert_eq!(status, StatusCode::OK);
+    let plates = list().await["plates"].clone();
+    let came = &plates[0]["came"];
+    assert_eq!((plates[0]["shot_id"].as_str(), came["good"].as_bool()), (Some("plate"), Some(false)), "{plates}");
+    assert!(came["says"].as_str().is_some_and(|says| says.contains("ticked off")), "{came}");
+
+    let (_, plate) = send(&tolva, &job, &setup, "plate.jpg", data("stairs-without.jpg")).await;
+    let at = format!("api/v1/frames/{}", plate["id"].as_str().expect("an id"));
+    let (_, frame) = tolva.get(&at).await;
+    let edit = |settings: &Value, shot: &str| json!({ "settings": settings, "marks": [], "shot_id": shot });
+    let (status, problem) = tolva.put(&at, &edit(&frame["settings"], "moon")).await;
+    assert_eq!(
+        (status, problem["errors"][0]["pointer"].as_str()),
+        (StatusCode::UNPROCESSABLE_ENTITY, Some("/shot_id"))
+    );
+    let (status, _) = tolva.put(&at, &edit(&frame["settings"], "plate")).await;
+    assert_eq!(status, StatusCode::OK);
+    let found = list().await;
+    let same = &found["frames"][1]["same"];
+    assert!(same["good"] == false && same["says"].as_str().is_some_and(|says| says.contains("flash")), "{same}");
+    assert_eq!(found["plates"][0]["came"], *same, "the shot says what its frame does");
+    // At the picture's settings all is well.
+    let (_, of_picture) = tolva.get(&format!("api/v1/frames/{}", picture["id"].as_str().expect("an id"))).await;
+    tolva.put(&at, &edit(&of_picture["settings"], "plate")).await;
+    let found = list().await;
+    assert_eq!(
+        (&found["frames"][1]["same"]["good"], &found["plates"][0]["came"]["good"]),
+        (&json!(true), &json!(true))
+    );
+    assert_eq!(found["frames"][0]["same"], Value::Null);
+}
+
 /// Two frames of one place, taken apart as the reference says, and mixed anew.
 #[actix_web::test]
 async fn two_frames_are_taken_apart() {

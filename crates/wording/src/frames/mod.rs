@@ -3,11 +3,13 @@
 mod lesson;
 mod report;
 mod revealed;
+mod same;
 mod types;
 
 pub use lesson::{beliefs, lesson};
 pub use report::{frame_report, frame_says, frame_settings};
 pub use revealed::revealed;
+pub use same::{FrameOfShot, PlateSaid, SameSaid, held_to_pictures};
 pub use types::{
     BeliefSaid, CameOf, CorrectionSaid, DialSaid, FrameRegion, FrameReport, Hidden, Lesson, MarkMeasured, OfKit,
     Revealed, SurfaceSaid,

@@ -76,6 +76,37 @@ fn what_does_not_fit_says_why_and_what_would_help() {
     assert!(says.contains(&"Two on the slipway: take 15 min less to build and shoot."), "{says:?}");
 }
 
+/// Whatever is pressed of what would help makes everything fit, and nothing else is touched.
+#[rstest]
+#[case::too_little_day("13:00", "14:00", |_: &mut Vec<Setup>| {})]
+#[case::light_that_ends("17:00", "23:00", |setups: &mut Vec<Setup>| {
+    setups[1].blend = Blend::AmbientOnly { subject_stops: 0.0 };
+    (setups[1].fixed.iso, setups[1].fixed.f_number) = (Some(100.0), Some(8.0));
+    setups[0].schedule.shoot_min = 45;
+})]
+fn each_press_makes_everything_fit(#[case] begin: &str, #[case] end: &str, #[case] change: fn(&mut Vec<Setup>)) {
+    let (mut setups, kit) = quay();
+    change(&mut setups);
+    let asks = JobDay { begin: begin.into(), end: end.into(), ..JobDay::default() };
+    let day = said(&setups, &kit, &asks, &[]);
+    let with: Vec<_> = day.changes.iter().filter_map(|change| Some((change, change.schedule.as_ref()?))).collect();
+    assert!(!day.left_out.is_empty() && !with.is_empty(), "{:?}", day.changes);
+    for (change, then) in with {
+        let mut done = setups.clone();
+        let setup = done.iter_mut().find(|setup| Some(&setup.id) == change.setup_id.as_ref()).expect("the setup");
+        (setup.schedule.build_min, setup.schedule.shoot_min) = (then.build_min, then.shoot_min);
+        let pin = |at: &tolva_wording::HourOfDay| LocalTime {
+            date: at.date.clone(),
+            time: at.time.clone(),
+            second_time: at.second_time,
+        };
+        setup.schedule.pinned = then.pinned.as_ref().map(pin);
+        assert_eq!(then.pinned.is_some(), change.code == "outside_its_light", "{change:?}");
+        let after = said(&done, &kit, &asks, &[]);
+        assert!(after.left_out.is_empty(), "{}: {:?}", change.says, after.left_out);
+    }
+}
+
 #[rstest]
 #[case::too_short("its light lasts ", |setup: &mut Setup| setup.schedule.shoot_min = 600)]
 #[case::no_light("there is no light for it on this day", |setup: &mut Setup| setup.fixed.shutter_s = Some(1.0 / 8000.0))]

@@ -97,11 +97,16 @@ export default function DayPlan() {
       {pin.error && <Wrong role="alert">Not pinned. {pin.error.message}</Wrong>}
       {plan && (
         <Body>
-          <Told {...{ plan, seen, unpin }} begin={(part) => session.send(dayEdit(job.day, part))} />
+          <Told
+            {...{ plan, seen, unpin }}
+            begin={(part) => session.send(dayEdit(job.day, part))}
+            put={(change, then) => schedule(change.setup_id ?? '', change.says, then)}
+          />
           <Lanes plan={plan} pin={(setup, minute) => pin.mutate({ setup, minute })} />
           <Quiet>
-            Filled is shooting, dashed is building before it; outlined is when the wish of the setup can be had. Drag
-            the shooting to an hour, or use the arrow keys, and it is pinned there.
+            Filled is shooting, dashed is building before it; outlined is when the wish of the setup can be had, and the
+            higher its ground, the more easily: with less ISO and with more of the flash left. Drag the shooting to an
+            hour, or use the arrow keys, and it is pinned there.
           </Quiet>
           <Order aria-label="In this order">
             {plan.slots.map((slot) => (
@@ -131,10 +136,13 @@ const dayEdit = (day: Asks | undefined, part: Partial<Asks>) => ({
   changes: [{ at: ['day'], to: { ...day, ...part } }],
 });
 
+type Change = Plan['changes'][number];
+
 type ToldProps = {
   plan: Plan;
   seen: () => void;
   begin: (part: Partial<Asks>) => void;
+  put: (change: Change, then: NonNullable<Setup['schedule']>) => void;
   unpin: (setup: string) => void;
 };
 
@@ -151,7 +159,13 @@ function Unpin({ setup, unpin }: { setup: string; unpin: (setup: string) => void
 }
 
 /** The day in a sentence, what moved, what does not fit, and the least that would make it fit. */
-function Told({ plan, seen, begin, unpin }: ToldProps) {
+function Told({ plan, seen, begin, put, unpin }: ToldProps) {
+  const make = (change: Change) => {
+    if (change.schedule) {
+      const { pinned, ...minutes } = change.schedule;
+      put(change, { ...minutes, ...(pinned && { pinned }) });
+    } else if (change.hour) begin(change.code === 'begin_earlier' ? { begin: change.hour } : { end: change.hour });
+  };
   return (
     <>
       <p>
@@ -182,20 +196,9 @@ function Told({ plan, seen, begin, unpin }: ToldProps) {
                   <li key={change.says}>
                     <Row $below>
                       <span>{change.says}</span>
-                      {change.hour && (
-                        <Button
-                          aria-label={`Do it: ${change.says}`}
-                          onPress={() =>
-                            begin(
-                              change.code === 'begin_earlier'
-                                ? { begin: change.hour ?? '' }
-                                : { end: change.hour ?? '' },
-                            )
-                          }
-                        >
-                          Do it
-                        </Button>
-                      )}
+                      <Button aria-label={`Do it: ${change.says}`} onPress={() => make(change)}>
+                        Do it
+                      </Button>
                     </Row>
                   </li>
                 ))}

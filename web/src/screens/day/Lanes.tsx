@@ -54,6 +54,8 @@ const Bar = styled(Drawing)`
 
 /** As high as a finger. */
 const height = touch;
+/** The ground of what can only just be had. */
+const sill = 5;
 /** What is dragged or nudged goes by so many minutes. */
 const step = 5;
 /** Keys pressed in a row are one move, which ends when they rest for so long, in milliseconds. */
@@ -75,6 +77,7 @@ export function Lanes({ plan, pin }: Props) {
             <Link href={`/jobs/${id}/setups/${lane.setup_id}/place`}>{lane.name}</Link>
             <p>
               {lane.says}
+              {lane.easiest && `; ${lane.easiest}`}
               {lane.note && ` ${lane.note}`}
             </p>
           </Name>
@@ -122,20 +125,36 @@ function Lane({ plan, lane, slot, x, pin }: LaneProps) {
           opacity={dark[phase.phase] ?? 0}
         />
       ))}
+      {lane.moments.slice(0, -1).map((moment, index) => {
+        const next = lane.moments[index + 1]?.minute ?? plan.minutes;
+        // Even what can only just be had stands on a sill.
+        const high = moment.can ? sill + moment.ease * (height - 8 - sill) : 0;
+        return (
+          <g key={moment.minute}>
+            <title>{moment.says}</title>
+            <rect x={x(moment.minute)} width={x(next) - x(moment.minute)} height={height} fill="transparent" />
+            <rect
+              x={x(moment.minute)}
+              width={x(next) - x(moment.minute) + 0.3}
+              y={height - 4 - high}
+              height={high}
+              fill="var(--ambient)"
+              fillOpacity={0.32}
+            />
+          </g>
+        );
+      })}
       {lane.windows.map((window) => (
-        <g key={window.from_minute}>
-          <title>The wish can be had, {window.says}</title>
-          <rect
-            x={x(window.from_minute)}
-            width={Math.max(2, x(window.to_minute) - x(window.from_minute))}
-            y={4}
-            height={height - 8}
-            fill="var(--ambient)"
-            fillOpacity={0.28}
-            stroke="var(--ambient)"
-            strokeWidth={1.4}
-          />
-        </g>
+        <rect
+          key={window.from_minute}
+          x={x(window.from_minute)}
+          width={Math.max(2, x(window.to_minute) - x(window.from_minute))}
+          y={4}
+          height={height - 8}
+          fill="none"
+          stroke="var(--ambient)"
+          strokeWidth={1.4}
+        />
       ))}
       {slot && <Block {...{ plan, lane, slot, x, pin }} />}
       <rect x={0.5} width={x(plan.minutes) - 1} y={0.5} height={height - 1} fill="none" stroke="var(--line)" />

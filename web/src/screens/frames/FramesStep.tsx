@@ -203,7 +203,7 @@ function Chosen({ line, frames, changed, binned, asked }: ChosenProps) {
             one the setup names.
           </Notice>
         )}
-        {frame && <OneFrame frame={frame} told={told} missing={line.missing} changed={changed} />}
+        {frame && <OneFrame frame={frame} told={told} missing={line.missing} changed={changed} same={line.same} />}
         {line.changed.length > 0 && <Quiet>Changed after it: {line.changed.join('; ')}</Quiet>}
       </Panel>
       {told?.lesson && <Lesson lesson={told.lesson} stale={held || isPlaceholderData} did={did} />}

@@ -4,6 +4,7 @@ import {
   answered,
   api,
   type FrameEdit,
+  type FrameLine,
   type FrameMark,
   type FrameReport,
   type LessonOfFrame,
@@ -11,6 +12,7 @@ import {
 } from '../../api/client';
 import { LooseField } from '../../session/fields/LooseField';
 import { readTyped, writeTyped } from '../../session/drafts';
+import { useSetup } from '../../session/job';
 import { Button } from '../../ui/Button';
 import { Choice } from '../../ui/Choice';
 import { Wrong } from '../../ui/field';
@@ -20,6 +22,7 @@ import { Table } from '../../ui/Table';
 import { TextField } from '../../ui/TextField';
 import { figures, space } from '../../ui/tokens';
 import { Histogram } from '../proof/Histogram';
+import { PlateNote } from '../shots/PlateNote';
 import { Marks } from './Marks';
 
 const Came = styled(Table)`
@@ -45,7 +48,8 @@ const Headline = styled.p`
 `;
 
 /** What somebody changes of a frame, as it is sent. */
-export const editOf = ({ settings, marks, note, changed }: TakenFrame): FrameEdit => ({
+export const editOf = ({ settings, marks, note, changed, shot_id }: TakenFrame): FrameEdit => ({
+  shot_id: shot_id ?? null,
   settings,
   marks: marks ?? [],
   note: note ?? '',
@@ -56,10 +60,17 @@ export const editOf = ({ settings, marks, note, changed }: TakenFrame): FrameEdi
 export const saveFrame = (id: string, body: FrameEdit): Promise<TakenFrame> =>
   answered(api.PUT('/api/v1/frames/{id}', { params: { path: { id } }, body }));
 
-type Props = { frame: TakenFrame; told: LessonOfFrame | undefined; missing: boolean; changed: () => void };
+type Props = {
+  frame: TakenFrame;
+  told: LessonOfFrame | undefined;
+  missing: boolean;
+  changed: () => void;
+  same: FrameLine['same'];
+};
 
 /** A frame: where its regions are, what each was to be and is. */
-export function OneFrame({ frame, told, missing, changed }: Props) {
+export function OneFrame({ frame, told, missing, changed, same }: Props) {
+  const { setup } = useSetup();
   const [wrong, setWrong] = useState<string>();
   const [chosen, setChosen] = useState<string>();
   const latest = useRef<Promise<unknown>>(Promise.resolve());
@@ -114,6 +125,20 @@ export function OneFrame({ frame, told, missing, changed }: Props) {
           {frame.wrong?.join(', ')}. That is left out.
         </Notice>
       )}
+      {(setup.shots?.length ?? 0) > 0 && (
+        <Row $below>
+          <Choice
+            name="Which shot it is of"
+            value={frame.shot_id ?? ''}
+            options={[
+              { id: '', label: 'Not said: a picture' },
+              ...(setup.shots ?? []).map(({ id, name }) => ({ id, label: name })),
+            ]}
+            onChange={(id) => void save((now) => ({ ...now, shot_id: id || null }))}
+          />
+        </Row>
+      )}
+      {same && <PlateNote same={same} />}
       {report && report.lacking.length > 0 && <Lacking frame={frame} lacking={report.lacking} save={save} />}
       <Headline data-testid="frame-says">{report?.says}</Headline>
       {report && (

@@ -2,12 +2,13 @@ import { useQuery, useQueryClient } from '@tanstack/react-query';
 import { useEffect, useState } from 'react';
 import { answered, api, type FrameLine, type FrameList } from '../../api/client';
 
-const keyOf = (job: string) => ['frames', job];
+/** What the frames of a job are kept under. */
+export const framesOf = (job: string) => ['frames', job];
 
 /** The frames of a setup, as they were read last. */
 export const useFrameList = (job: string, setup: string, binned: boolean) =>
   useQuery<FrameList>({
-    queryKey: [...keyOf(job), setup, binned],
+    queryKey: [...framesOf(job), setup, binned],
     queryFn: ({ signal }) =>
       answered(
         api.GET('/api/v1/jobs/{id}/frames', { params: { path: { id: job }, query: { setup, binned } }, signal }),
@@ -22,7 +23,7 @@ export function useFrames(job: string, setup: string, binned: boolean) {
   const { data, error } = useFrameList(job, setup, binned);
   useEffect(() => {
     const events = new EventSource(`/api/v1/jobs/${job}/frames/events`);
-    const changed = () => void client.invalidateQueries({ queryKey: keyOf(job) });
+    const changed = () => void client.invalidateQueries({ queryKey: framesOf(job) });
     events.addEventListener('frames', changed);
     // What came while the line was cut is read when it is there again.
     events.addEventListener('open', changed);
@@ -38,6 +39,6 @@ export function useFrames(job: string, setup: string, binned: boolean) {
     error,
     wrong,
     forget: () => setWrong([]),
-    again: () => client.invalidateQueries({ queryKey: keyOf(job) }),
+    again: () => client.invalidateQueries({ queryKey: framesOf(job) }),
   };
 }

@@ -4,6 +4,7 @@ import styled from 'styled-components';
 import { answered, api } from '../../api/client';
 import { useJob } from '../../session/job';
 import { newId } from '../../session/kit';
+import { framesOf } from '../frames/useFrames';
 import { space, type } from '../../ui/tokens';
 
 const Line = styled.p`
@@ -49,6 +50,7 @@ export default function Live() {
         session.look();
         void client.invalidateQueries({ queryKey: ['log', id] });
       });
+      source.addEventListener('frames', () => void client.invalidateQueries({ queryKey: framesOf(id) }));
       source.addEventListener('present', (event) =>
         setOthers((JSON.parse((event as MessageEvent<string>).data) as { others: string[] }).others),
       );

@@ -3,9 +3,10 @@ import styled from 'styled-components';
 import type { RunSheet, Shot } from '../../api/client';
 import { useJob } from '../../session/job';
 import { Button, ButtonLink } from '../../ui/Button';
-import { Panel, Part, Quiet, Row } from '../../ui/Panel';
+import { Notice, Panel, Part, Quiet, Row } from '../../ui/Panel';
 import { TickBox } from '../../ui/Ticks';
 import { narrow, space, touch } from '../../ui/tokens';
+import { useFrameList } from '../frames/useFrames';
 
 const Name = styled.p`
   font-size: 20px;
@@ -36,6 +37,7 @@ const List = styled.ol`
 /** Which shot is next; ticked when it is taken. A wrong tick is taken back. */
 export function RunShots({ sheet }: { sheet: RunSheet }) {
   const { id, job, session } = useJob();
+  const plates = useFrameList(id, sheet.setup_id, false).data?.plates.filter((one) => !one.came.good) ?? [];
   const shots = job.setups.find((one) => one.id === sheet.setup_id)?.shots ?? [];
   const tick = (shot: Shot, taken: number) =>
     session.send({
@@ -60,6 +62,12 @@ export function RunShots({ sheet }: { sheet: RunSheet }) {
   }
   return (
     <Panel aria-label="Shots">
+      {plates.map((plate) => (
+        <Notice key={plate.shot_id} role="status">
+          <strong>{shots.find((one) => one.id === plate.shot_id)?.name}. </strong>
+          {plate.came.says}
+        </Notice>
+      ))}
       {shot ? (
         <>
           <Row $apart>

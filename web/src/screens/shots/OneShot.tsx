@@ -1,7 +1,7 @@
 import { ArrowDown, ArrowUp, Trash2 } from 'lucide-react';
 import styled from 'styled-components';
 import '../../api/moreFields';
-import type { Setup, Shot } from '../../api/client';
+import type { SameSaid, Setup, Shot } from '../../api/client';
 import { useStart } from '../../api/start';
 import { Field } from '../../session/fields/Field';
 import { Words } from '../../session/fields/Words';
@@ -12,6 +12,7 @@ import { Grid, Quiet, Row } from '../../ui/Panel';
 import { TickBox, Ticks } from '../../ui/Ticks';
 import { space, wide } from '../../ui/tokens';
 import { filled } from '../workbench/Naming';
+import { PlateNote } from './PlateNote';
 
 const Line = styled.li`
   border-top: 1px solid var(--line);
@@ -26,10 +27,17 @@ const Name = styled.div`
   }
 `;
 
-type Props = { setup: Setup; index: number; how: string; put: (says: string, to: unknown) => void };
+type Props = {
+  setup: Setup;
+  index: number;
+  how: string;
+  /** What the frames that came of it are like, where they are to be like the picture. */
+  came: SameSaid | undefined;
+  put: (says: string, to: unknown) => void;
+};
 
 /** One shot: what, who, how many, how; moved up and down, ticked off, taken away. */
-export function OneShot({ setup, index, how, put }: Props) {
+export function OneShot({ setup, index, how, came, put }: Props) {
   const { session } = useJob();
   const start = useStart();
   const shots = setup.shots ?? [];
@@ -85,6 +93,7 @@ export function OneShot({ setup, index, how, put }: Props) {
         />
       </Row>
       <Words name="Poses, props, hazards" at={[...at, 'notes']} says="Notes on a shot" most={1000} />
+      {came && <PlateNote same={came} />}
       <Row $apart>
         <Quiet>{how}</Quiet>
         <Row $gap={2}>

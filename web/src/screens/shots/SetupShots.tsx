@@ -9,6 +9,7 @@ import { Button, ButtonLink } from '../../ui/Button';
 import { Lead, Notice, Panel, Part, Quiet, Row } from '../../ui/Panel';
 import { space } from '../../ui/tokens';
 import { JobFields } from '../workbench/Naming';
+import { useFrameList } from '../frames/useFrames';
 import { OneShot } from './OneShot';
 
 const List = styled.ol`
@@ -30,6 +31,7 @@ export function SetupShots({ setup }: { setup: Setup }) {
     placeholderData: (was) => was,
     retry: false,
   });
+  const plates = useFrameList(id, setup.id, false).data?.plates;
   const shots = setup.shots ?? [];
   const at = ['setups', { id: setup.id }, 'shots'];
   const put = (says: string, to: unknown) => session.send({ type: 'edit', says, changes: [{ at, to }] });
@@ -86,6 +88,7 @@ export function SetupShots({ setup }: { setup: Setup }) {
               setup={setup}
               index={index}
               how={data?.shots.find((one) => one.id === shot.id)?.how ?? ''}
+              came={plates?.find((one) => one.shot_id === shot.id)?.came}
               put={put}
             />
           ))}

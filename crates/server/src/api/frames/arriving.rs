@@ -6,12 +6,11 @@ use std::path::PathBuf;
 use std::time::Duration;
 
 use actix_web::http::StatusCode;
-use actix_web::http::header::{CACHE_CONTROL, CONTENT_ENCODING};
-use actix_web::web::{Bytes, Data, Path, Payload, Query};
+use actix_web::web::{Data, Path, Payload, Query};
 use actix_web::{HttpRequest, HttpResponse, delete, get, post, put};
 use serde::{Deserialize, Serialize};
+use serde_json::json;
 use tempfile::NamedTempFile;
-use tokio::sync::broadcast::error::RecvError;
 use tolva_format::{Kit, Problems, Setup};
 use tolva_pictures::MOST_BYTES;
 use tolva_store::{Store, Watched};
@@ -19,9 +18,11 @@ use utoipa::{IntoParams, ToSchema};
 
 use super::FrameLine;
 use crate::api::body::{Body, is_sent_as, next_part, too_large};
+use crate::api::events::{event, events as told_as_events};
 use crate::api::problem::{ApiError, ProblemDocument, within};
 use crate::api::work::worked_out;
 use crate::frames::{Arrived, FrameError, Frames, no_such_setup, simulated, take_in};
+use crate::live::{Live, What};
 use crate::proofs::Proofs;
 
 /// So long the next part of a picture is waited for.
@@ -217,40 +218,18 @@ pub async fn unwatch(store: Data<Store>, frames: Data<Frames>) -> Result<HttpRes
     Ok(HttpResponse::NoContent().finish())
 }
 
-/// A line now and then, so that a connection that is gone is noticed.
-const ALIVE: Duration = Duration::from_secs(20);
-
 /// Tells when the frames of a job are others now, or what went wrong with one, as server-sent events.
 #[utoipa::path(
     operation_id = "frame_events",
     responses((status = OK, description = "Events, as they come", content_type = "text/event-stream")),
 )]
 #[get("/api/v1/jobs/{id}/frames/events")]
-pub async fn events(id: Path<String>, store: Data<Store>, frames: Data<Frames>) -> Result<HttpResponse, ApiError> {
+pub async fn events(id: Path<String>, store: Data<Store>, live: Data<Live>) -> Result<HttpResponse, ApiError> {
     store.job(&id).await?;
-    let listening = (frames.listen(), id.into_inner(), true);
-    let stream = futures_util::stream::unfold(listening, |(mut told, id, first)| async move {
-        if first {
-            return Some((Ok::<_, std::convert::Infallible>(Bytes::from_static(b": here\n\n")), (told, id, false)));
-        }
-        loop {
-            let line = match tokio::time::timeout(ALIVE, told.recv()).await {
-                Err(_) => ": still here\n\n".to_owned(),
-                Ok(Ok(one)) if one.job_id == id => match one.wrong {
-                    None => "event: frames\ndata: {}\n\n".to_owned(),
-                    Some(wrong) => format!("event: wrong\ndata: {}\n\n", serde_json::json!({ "says": wrong })),
-                },
-                Ok(Ok(one)) if one.job_id.is_empty() => return None,
-                Ok(Ok(_)) => continue,
-                // Too many for this one: it reads everything again.
-                Ok(Err(RecvError::Lagged(_))) => "event: frames\ndata: {}\n\n".to_owned(),
-                Ok(Err(RecvError::Closed)) => return None,
-            };
-            return Some((Ok(Bytes::from(line)), (told, id, false)));
-        }
-    });
-    let mut answer = HttpResponse::Ok();
-    // Packed, a line would wait for the next.
-    answer.insert_header((CONTENT_ENCODING, "identity")).insert_header((CACHE_CONTROL, "no-store"));
-    Ok(answer.content_type("text/event-stream").streaming(Box::pin(stream)))
+    let others = || event("frames", &json!({}));
+    Ok(told_as_events(live.listen(), id.into_inner(), (": here\n\n".to_owned(), others()), move |what| match what {
+        What::Frames => Some(others()),
+        What::Wrong(says) => Some(event("wrong", &json!({ "says": says }))),
+        What::Saved | What::Present | What::Over => None,
+    }))
 }

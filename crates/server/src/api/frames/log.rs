@@ -6,7 +6,7 @@ use std::io::{Cursor, Write as _};
 use actix_web::web::{Data, Path};
 use actix_web::{HttpResponse, get};
 use serde_json::json;
-use tolva_format::{TakenFrame, harmless};
+use tolva_format::{Job, TakenFrame, harmless};
 use tolva_store::{Copied, Store};
 use zip::CompressionMethod;
 use zip::write::{SimpleFileOptions, ZipWriter};
@@ -15,14 +15,22 @@ use crate::api::answer::as_file;
 use crate::api::problem::{ApiError, ProblemDocument};
 use crate::api::work::worked_out;
 
+/// What the shot a frame is of is called; empty where nobody has said it.
+fn shot_of<'a>(job: &'a Job, frame: &TakenFrame) -> &'a str {
+    let shots = job.setups.iter().filter(|setup| setup.id == frame.setup_id).flat_map(|setup| &setup.shots);
+    let found = shots.into_iter().find(|shot| Some(&shot.id) == frame.shot_id.as_ref());
+    found.map_or("", |shot| &shot.name)
+}
+
 /// A row a frame. Each region has three columns of its own.
-fn written(frames: &[TakenFrame]) -> Result<Vec<u8>, csv::Error> {
+fn written(job: &Job, frames: &[TakenFrame]) -> Result<Vec<u8>, csv::Error> {
     let regions: BTreeSet<&str> =
         frames.iter().flat_map(|frame| frame.came.iter().map(|came| came.region_id.as_str())).collect();
     let mut writer = csv::WriterBuilder::new().terminator(csv::Terminator::CRLF).from_writer(Vec::new());
     let mut head: Vec<String> = [
         "frame",
         "setup",
+        "shot",
         "at",
         "added_at",
         "shutter_s",
@@ -47,6 +55,7 @@ fn written(frames: &[TakenFrame]) -> Result<Vec<u8>, csv::Error> {
         let mut row = vec![
             harmless(&frame.name).into_owned(),
             harmless(&frame.setup.name).into_owned(),
+            harmless(shot_of(job, frame)).into_owned(),
             frame.at.clone().unwrap_or_default(),
             frame.added_at.clone(),
             number(of.shutter_s),
@@ -78,7 +87,7 @@ fn written(frames: &[TakenFrame]) -> Result<Vec<u8>, csv::Error> {
 pub async fn table(id: Path<String>, store: Data<Store>) -> Result<HttpResponse, ApiError> {
     let job = store.job(&id).await?.document;
     let frames = store.frames(&id, None, false).await?;
-    let table = written(&frames).map_err(|_| ProblemDocument::broken())?;
+    let table = written(&job, &frames).map_err(|_| ProblemDocument::broken())?;
     let name = as_file(&format!("{} frames", job.name), ".csv");
     Ok(HttpResponse::Ok().insert_header(name).content_type("text/csv; charset=utf-8").body(table))
 }
@@ -111,13 +120,13 @@ pub async fn whole(id: Path<String>, store: Data<Store>) -> Result<HttpResponse,
     let name = as_file(&format!("{} with frames", job.name), ".zip");
     let made = worked_out(move || {
         let files = frames.iter().map(|frame| (frame, store.frame_picture(&frame.id, Copied::Measured)));
-        packed(&job.to_json(), &frames, files).map_err(|_| ApiError::from(ProblemDocument::broken()))
+        packed(&job, &frames, files).map_err(|_| ApiError::from(ProblemDocument::broken()))
     });
     Ok(HttpResponse::Ok().insert_header(name).content_type("application/zip").body(made.await?))
 }
 
 fn packed<'a>(
-    job: &str,
+    job: &Job,
     frames: &[TakenFrame],
     files: impl Iterator<Item = (&'a TakenFrame, std::path::PathBuf)>,
 ) -> Result<Vec<u8>, Box<dyn std::error::Error>> {
@@ -128,8 +137,8 @@ fn packed<'a>(
         zip.start_file(name, plain)?;
         Ok(zip.write_all(bytes)?)
     };
-    put("job.tolva.json", job.as_bytes())?;
-    put("frames.csv", &written(frames)?)?;
+    put("job.tolva.json", job.to_json().as_bytes())?;
+    put("frames.csv", &written(job, frames)?)?;
     let (mut bytes, mut left_out) = (0, Vec::new());
     for (frame, file) in files {
         match std::fs::read(&file) {

@@ -5,6 +5,7 @@ mod arriving;
 mod lesson;
 mod log;
 mod nearest;
+mod plates;
 mod tuning;
 
 use actix_web::http::StatusCode;
@@ -12,9 +13,9 @@ use actix_web::web::{Data, Path, Query};
 use actix_web::{HttpRequest, HttpResponse, delete, get, post, put};
 use serde::{Deserialize, Serialize};
 use tolva_core::scale::Stops;
-use tolva_format::{FrameCame, FrameEdit, Kit, MarksBy, TakenFrame};
+use tolva_format::{FrameCame, FrameEdit, Job, Kit, MarksBy, ProblemCode, Problems, TakenFrame, shortened};
 use tolva_store::{Copied, KeptFrame, Store};
-use tolva_wording::{frame_says, frame_settings};
+use tolva_wording::{PlateSaid, SameSaid, frame_says, frame_settings};
 use utoipa::{IntoParams, ToSchema};
 
 use super::answer::{FOREVER, had, picture_named};
@@ -38,6 +39,10 @@ pub struct FrameLine {
     id: String,
     /// The setup it was taken of.
     setup_id: String,
+    /// Which of its shots it is of; null where nobody has said it.
+    shot_id: Option<String>,
+    /// Whether it came at the settings of its picture; null where it is not to.
+    same: Option<SameSaid>,
     /// What its file is called.
     name: String,
     /// When it came, RFC 3339.
@@ -82,6 +87,8 @@ impl FrameLine {
             missing: !store.frame_picture(&frame.id, Copied::Measured).exists(),
             id: frame.id,
             setup_id: frame.setup_id,
+            shot_id: frame.shot_id,
+            same: None,
             name: frame.name,
             added_at: frame.added_at,
             at: frame.at,
@@ -102,6 +109,8 @@ impl FrameLine {
 pub struct FrameList {
     /// In the order they came.
     frames: Vec<FrameLine>,
+    /// The shots that are to be at the settings of the picture, where frames of them came or should have.
+    plates: Vec<PlateSaid>,
 }
 
 /// Which frames.
@@ -148,11 +157,12 @@ impl From<FrameError> for ApiError {
 )]
 #[get("/api/v1/jobs/{id}/frames")]
 pub async fn list(id: Path<String>, which: Query<WhichFrames>, store: Data<Store>) -> Result<HttpResponse, ApiError> {
-    // Whether there is such a job at all.
-    store.job(&id).await?;
+    let job = store.job(&id).await?.document;
     let frames = store.frames(&id, which.setup.as_deref(), which.binned).await?;
-    let frames = frames.into_iter().map(|frame| FrameLine::of(frame, &store)).collect();
-    Ok(HttpResponse::Ok().json(FrameList { frames }))
+    let (same, plates) = plates::held(&job, &frames);
+    let said = frames.into_iter().zip(same);
+    let frames = said.map(|(frame, same)| FrameLine { same, ..FrameLine::of(frame, &store) }).collect();
+    Ok(HttpResponse::Ok().json(FrameList { frames, plates }))
 }
 
 /// A frame, with the setup as it stood when it came.
@@ -165,6 +175,18 @@ pub async fn one(id: Path<String>, store: Data<Store>) -> Result<HttpResponse, A
 /// The kit of a frame's job.
 async fn kit_of(store: &Store, kept: &KeptFrame) -> Result<Kit, ApiError> {
     Ok(store.job(&kept.job_id).await?.document.kit)
+}
+
+/// A shot is one of those the setup has now, which may be listed after the frame came.
+fn check_shot(job: &Job, setup_id: &str, shot_id: Option<&str>) -> Result<(), Problems> {
+    let shots = job.setups.iter().filter(|setup| setup.id == setup_id).flat_map(|setup| &setup.shots);
+    match shot_id {
+        Some(wanted) if !shots.into_iter().any(|shot| shot.id == wanted) => {
+            let says = format!("there is no shot “{}” in its setup", shortened(wanted));
+            Err(Problems::one("/shot_id", says).coded(ProblemCode::NotThere))
+        }
+        _ => Ok(()),
+    }
 }
 
 /// Changes what somebody may change of a frame, and measures it anew.
@@ -181,8 +203,13 @@ pub async fn edit(
     (frames, proofs): (Data<Frames>, Data<Proofs>),
 ) -> Result<HttpResponse, ApiError> {
     let kept = store.frame(&id).await?;
-    let kit = kit_of(&store, &kept).await?;
-    let mut frame = kept.frame.edited(body.0)?;
+    let job = store.job(&kept.job_id).await?.document;
+    let edit = body.0;
+    if edit.shot_id != kept.frame.shot_id {
+        check_shot(&job, &kept.frame.setup_id, edit.shot_id.as_deref())?;
+    }
+    let kit = job.kit;
+    let mut frame = kept.frame.edited(edit)?;
     let (of, opener) = (store.clone(), frames.clone().into_inner());
     let measured = worked_out(move || {
         let photo = opener.photo(&of, &frame, &kit)?;
