@@ -38,11 +38,12 @@ self.addEventListener('fetch', (event) => {
   if (request.method !== 'GET' || url.origin !== self.location.origin) return;
   if (request.mode === 'navigate') {
     // Every page is the same one; but an address that is none, and a file, are the server's to answer.
-    if (/^\/($|kit$|phones$|jobs\/)/.test(url.pathname)) event.respondWith(newest(request, shell, '/'));
+    if (/^\/($|kit$|phones$|drills$|jobs\/)/.test(url.pathname)) event.respondWith(newest(request, shell, '/'));
   } else if (url.pathname.startsWith('/assets/')) event.respondWith(kept(request));
   else if (url.pathname.startsWith('/api/v1/')) {
-    // Files taken out, pictures made while something slides, and events, which never end, are kept by nobody.
-    if (!/\/(file|raw|events|mix|map)$|\.(ics|csv|json|zip)$/.test(url.pathname))
+    // Files taken out, pictures made while something slides, drills, which are never the same, and events, which never
+    // end, are kept by nobody.
+    if (!/\/(file|raw|events|mix|map|drills)$|\.(ics|csv|json|zip)$/.test(url.pathname))
       event.respondWith(newest(request, data, request.url));
   } else event.respondWith(newest(request, shell, request.url));
 });

@@ -5,6 +5,7 @@ use std::os::unix::process::CommandExt as _;
 use std::process::{Child, Command, Stdio};
 use std::time::Duration;
 
+use base64::Engine as _;
 use serde_json::{Value, json};
 use tempfile::TempDir;
 use thirtyfour::prelude::*;
@@ -323,6 +324,16 @@ impl Browser {
         self.shows("header [role=status]", "Saved").await;
     }
 
+    /// How many sheets the page takes when it is printed on the paper it asks for.
+    pub async fn pages_printed(&self) -> usize {
+        let asked = json!({ "preferCSSPageSize": true, "printBackground": true });
+        let printed = self.driver.cdp().send_raw("Page.printToPDF", asked).await.expect("a PDF");
+        let bytes = base64::engine::general_purpose::STANDARD.decode(printed["data"].as_str().expect("its bytes"));
+        // Every page is an object that says so (ISO 32000-1, 7.7.3.3); Chromium writes them plainly.
+        let text = String::from_utf8_lossy(&bytes.expect("base64")).into_owned();
+        ["/Type /Page\n", "/Type /Page/", "/Type /Page "].map(|page| text.matches(page).count()).iter().sum()
+    }
+
     /// Runs a script in the page.
     pub async fn script(&self, script: &str) -> Value {
         self.driver.execute(script, vec![]).await.expect(script).json().clone()
@@ -344,16 +355,39 @@ impl Browser {
         .await;
     }
 
-    /// What axe-core finds wrong with the page as it stands.
-    pub async fn axe(&self) -> Vec<String> {
-        let axe = concat!(env!("CARGO_MANIFEST_DIR"), "/../../web/node_modules/axe-core/axe.min.js");
-        let source = std::fs::read_to_string(axe).expect("axe-core: cargo verify installs it");
-        self.script(&source).await;
-        let run = "const done = arguments[0]; axe.run(document, { runOnly: ['wcag2a', 'wcag2aa', 'wcag21a', 'wcag21aa', \
-                   'wcag22aa', 'best-practice'] }).then((r) => done(r.violations.map((v) => v.id + ': ' + v.help + ' ' + \
-                   v.nodes.map((n) => n.target.join(' ') + ' ' + n.any.map((a) => a.message).join()).join(' | '))))";
+    /// What axe-core finds wrong with the page as it stands, by some of its rules; all that are taken where none are named.
+    async fn found_wrong(&self, rules: &str) -> Vec<String> {
+        if self.script("return typeof axe === 'undefined'").await == true {
+            let axe = concat!(env!("CARGO_MANIFEST_DIR"), "/../../web/node_modules/axe-core/axe.min.js");
+            let source = std::fs::read_to_string(axe).expect("axe-core: cargo verify installs it");
+            self.script(&source).await;
+        }
+        let run = format!(
+            "const done = arguments[0]; axe.run(document, {{ runOnly: {rules} }}).then((r) => done(r.violations.map((v) => \
+             v.id + ': ' + v.help + ' ' + v.nodes.map((n) => n.target.join(' ') + ' ' + n.any.map((a) => \
+             a.message).join()).join(' | '))))"
+        );
         let found = self.driver.execute_async(run, vec![]).await.expect("axe").json().clone();
         serde_json::from_value(found).expect("a list")
+    }
+
+    /// What axe-core finds wrong with the page as it stands.
+    pub async fn axe(&self) -> Vec<String> {
+        self.found_wrong("['wcag2a', 'wcag2aa', 'wcag21a', 'wcag21aa', 'wcag22aa', 'best-practice']").await
+    }
+
+    /// The same in both themes: everything in the one that stands, and in the other what hangs on its colours, which is all
+    /// that differs.
+    pub async fn axe_in_both_themes(&self) -> Vec<String> {
+        let mut wrong = self.axe().await;
+        let root = "const root = document.documentElement; ";
+        let turn = "const was = root.dataset.theme; root.dataset.theme = \
+                    getComputedStyle(document.body).backgroundColor === 'rgb(25, 25, 25)' ? 'daylight' : 'dusk'; return was";
+        let was = self.script(&format!("{root}{turn}")).await;
+        let of_colour = self.found_wrong("{ type: 'rule', values: ['color-contrast', 'link-in-text-block'] }").await;
+        wrong.extend(of_colour.into_iter().map(|one| format!("in the other theme, {one}")));
+        self.script(&format!("{root}root.dataset.theme = {was}")).await;
+        wrong
     }
 
     /// Errors the page wrote to its console: failed scripts, refused styles, broken requests. That half a number is none

@@ -19,10 +19,11 @@ struct Built;
 const NONCE: &str = "TOLVA_NONCE";
 
 /// The routes of the front end: each is its page, and the front end finds out which it is.
-const PAGES: [&str; 8] = [
+const PAGES: [&str; 9] = [
     "/",
     "/kit",
     "/phones",
+    "/drills",
     "/jobs/{id}",
     "/jobs/{id}/{page:day|shots|pack|log}",
     "/jobs/{id}/run/{setup}",

@@ -14,6 +14,9 @@ async function again<M>(load: () => Promise<M>, left = tries): Promise<M> {
   }
 }
 
+/** So long a page is left alone after it came, in milliseconds. */
+const settles = 3000;
+
 const all: (() => Promise<unknown>)[] = [];
 
 /** A part of the page that is loaded when it is opened. */
@@ -30,5 +33,6 @@ export function loadTheRest() {
     for (let next = 0; next < all.length; next += 1) await all[next]?.().catch(() => undefined);
   };
   const idle = window.requestIdleCallback ?? ((run: () => void) => window.setTimeout(run, 500));
-  idle(() => void rest());
+  // What is on screen first: whoever has just come turns a page or presses something.
+  window.setTimeout(() => idle(() => void rest()), settles);
 }

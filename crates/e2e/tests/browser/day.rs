@@ -1,7 +1,7 @@
 //! The day of a job: lanes and order, an hour pinned by keys, minutes typed, what does not fit and the press that mends it.
 
 use serde_json::Value;
-use tolva_e2e::{Browser, Key, Theme, Tolva, settle};
+use tolva_e2e::{Browser, Key, Tolva, settle};
 
 const LANES: &str = "ul[aria-label='Setups over the day']";
 const ORDER: &str = "ol[aria-label='In this order']";
@@ -72,19 +72,19 @@ async fn what_does_not_fit_is_told_and_mended() {
 /// What would help by a setup of its own is a press too: less time for it, or shooting outside its light.
 #[tokio::test]
 async fn a_setup_gives_way_with_one_press() {
-    let (_tolva, b, _) = on_the_day_of("Ropeworks open day").await;
+    let (tolva, b, id) = on_the_day_of("Ropeworks open day").await;
     b.shows(LANES, "easiest").await;
     b.xpath("//summary[normalize-space()='Hours, people, ways']").await.click().await.expect("unfold");
-    b.fill(&b.field("Nothing before", 0).await, "18:30").await;
+    b.fill(&b.field("Nothing before", 0).await, "13:00").await;
     b.press(Key::Tab).await;
-    b.fill(&b.field("Done by", 0).await, "20:15").await;
+    b.fill(&b.field("Done by", 0).await, "20:00").await;
     b.press(Key::Tab).await;
     b.shows("section[aria-labelledby=day]", "Does not fit").await;
-    let quicker = "button[aria-label^='Do it:'][aria-label*='less to build and shoot']";
-    let label = b.css(quicker).await.attr("aria-label").await.expect("a button").expect("a name");
-    b.css(quicker).await.click().await.expect("the change");
+    b.css("button[aria-label^='Do it: Noon on the quay']").await.click().await.expect("the change");
     b.shows_no_more("section[aria-labelledby=day]", "Does not fit").await;
-    b.button(&format!("Undo: {}", label.trim_start_matches("Do it: "))).await.click().await.expect("undo");
+    b.shows("section[aria-labelledby=day]", "Pinned outside its light: Noon on the quay").await;
+    tolva.holds(&id, "/setups/3/schedule/pinned/date", "2026-08-29").await;
+    b.css("header button[aria-label^='Undo: Noon on the quay']").await.click().await.expect("undo");
     b.shows("section[aria-labelledby=day]", "Does not fit").await;
     b.close().await;
 }
@@ -108,10 +108,7 @@ async fn what_the_day_asks_is_typed() {
     b.button("Plan them for these hours").await.click().await.expect("the hours");
     b.saved().await;
     b.shows_no_more("section[aria-labelledby=day]", "Plan them for these hours").await;
-    for theme in [Theme::Daylight, Theme::Dusk] {
-        b.theme(theme).await;
-        assert_eq!(b.axe().await, Vec::<String>::new(), "{theme:?}");
-    }
+    assert_eq!(b.axe_in_both_themes().await, Vec::<String>::new());
     b.size(390, 844).await;
     assert_eq!(b.axe().await, Vec::<String>::new(), "on a phone");
     b.close().await;
@@ -131,10 +128,7 @@ async fn what_is_carried_is_ticked_off_twice() {
     tolva.holds(&id, "/packed/out/0", "modifier/octagon-90").await;
     tolva.holds(&id, "/packed/home/0", "modifier/octagon-90").await;
     b.shows(pack, "are not in it again for the way home").await;
-    for theme in [Theme::Daylight, Theme::Dusk] {
-        b.theme(theme).await;
-        assert_eq!(b.axe().await, Vec::<String>::new(), "{theme:?}");
-    }
+    assert_eq!(b.axe_in_both_themes().await, Vec::<String>::new());
     b.size(390, 844).await;
     let wide = b.script("return document.documentElement.scrollWidth").await;
     assert!(wide.as_u64().is_some_and(|wide| wide <= 390), "{wide}");

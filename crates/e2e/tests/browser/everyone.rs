@@ -1,5 +1,6 @@
 //! For everyone: keyboard alone, both themes, narrow screens, no network.
 
+use rstest::rstest;
 use serde_json::Value;
 use tolva_e2e::{Browser, Key, Theme, Tolva, settle};
 
@@ -23,20 +24,22 @@ async fn axe_finds_nothing_in_either_theme() {
     let tolva = Tolva::with_demo_data();
     let b = Browser::open().await;
     let id = tolva.job_id("Ropeworks open day").await;
-    for theme in [Theme::Daylight, Theme::Dusk] {
-        b.go(&tolva.url("")).await;
-        b.theme(theme).await;
-        b.link("Ropeworks open day").await;
-        assert_eq!(b.axe().await, Vec::<String>::new(), "the jobs, {theme:?}");
-        for page in PAGES {
-            b.go(&tolva.url(&format!("jobs/{id}{page}"))).await;
-            b.css(if page.is_empty() { "#setups" } else { "[aria-label='Answer']" }).await;
-            assert_eq!(b.axe().await, Vec::<String>::new(), "{page}, {theme:?}");
-        }
-        b.button("Workings").await.click().await.expect("the workings");
-        b.css("[role=dialog] table").await;
-        assert_eq!(b.axe().await, Vec::<String>::new(), "the workings, {theme:?}");
+    b.go(&tolva.url("")).await;
+    b.link("Ropeworks open day").await;
+    assert_eq!(b.axe_in_both_themes().await, Vec::<String>::new(), "the jobs");
+    for page in PAGES {
+        b.go(&tolva.url(&format!("jobs/{id}{page}"))).await;
+        b.css(if page.is_empty() { "#setups" } else { "[aria-label='Answer']" }).await;
+        assert_eq!(b.axe_in_both_themes().await, Vec::<String>::new(), "{page}");
     }
+    b.button("Workings").await.click().await.expect("the workings");
+    b.css("[role=dialog] table").await;
+    assert_eq!(b.axe_in_both_themes().await, Vec::<String>::new(), "the workings");
+    // And by the button: the theme that is chosen stays from page to page.
+    b.go(&tolva.url("")).await;
+    b.theme(Theme::Dusk).await;
+    b.go(&tolva.url("kit")).await;
+    b.css("[aria-label='Theme: change to daylight']").await;
     assert_eq!(b.console_errors().await, Vec::<String>::new());
     b.close().await;
 }
@@ -145,85 +148,80 @@ async fn no_request_leaves_the_machine() {
 }
 
 /// What is only there after a press: sheets, menus, the calendar. In both themes, wide and on a phone.
+#[rstest]
 #[tokio::test]
-async fn axe_finds_nothing_in_what_opens() {
+async fn axe_finds_nothing_in_what_opens(#[values(1280, 390)] width: u32) {
     let tolva = Tolva::with_demo_data();
     let b = Browser::open().await;
     let id = tolva.job_id("Ropeworks open day").await;
     let at = async |page: &str| b.go(&tolva.url(&format!("jobs/{id}{page}"))).await;
-    for theme in [Theme::Daylight, Theme::Dusk] {
-        for width in [1280, 390] {
-            b.size(1280, 844).await;
-            at("").await;
-            b.css("#setups").await;
-            b.theme(theme).await;
-            b.size(width, 844).await;
-            let clean = async |what: &str| {
-                let told = format!("{what}, {theme:?}, {width}");
-                // What lies under a sheet is hidden from those who hear the page, its heading and its landmark too. Axe
-                // knows that of sheets that cover the middle of the window only.
-                let under = ["landmark-one-main", "page-has-heading-one"];
-                let mut wrong = b.axe().await;
-                wrong.retain(|one| !under.iter().any(|rule| one.starts_with(rule)));
-                assert_eq!(wrong, Vec::<String>::new(), "{told}");
-                let over = b.script("return document.documentElement.scrollWidth - window.innerWidth").await;
-                assert!(over.as_f64().is_some_and(|over| over <= 0.0), "{told}: {over}");
-                b.press(Key::Escape).await;
-                b.gone("[role=dialog]").await;
-            };
-            b.button("What it was before").await.click().await.expect("the past");
-            b.css("[role=dialog] li").await;
-            clean("what it was before").await;
-            at("/setups/doorway/depth").await;
-            b.css("main h2").await;
-            b.button("Edit this camera").await.click().await.expect("the camera");
-            b.css("[role=dialog] input").await;
-            clean("the camera").await;
-            at("/setups/doorway/place").await;
-            b.css("[aria-label='Day strip']").await;
-            b.button("Open the calendar").await.click().await.expect("the calendar");
+    b.size(width, 844).await;
+    at("").await;
+    b.css("#setups").await;
+    let clean = async |what: &str| {
+        let told = format!("{what}, {width}");
+        // What lies under a sheet is hidden from those who hear the page, its heading and its landmark too. Axe
+        // knows that of sheets that cover the middle of the window only.
+        let under = ["landmark-one-main", "page-has-heading-one"];
+        let mut wrong = b.axe_in_both_themes().await;
+        wrong.retain(|one| !under.iter().any(|rule| one.starts_with(rule)));
+        assert_eq!(wrong, Vec::<String>::new(), "{told}");
+        let over = b.script("return document.documentElement.scrollWidth - window.innerWidth").await;
+        assert!(over.as_f64().is_some_and(|over| over <= 0.0), "{told}: {over}");
+        b.press(Key::Escape).await;
+        b.gone("[role=dialog]").await;
+    };
+    b.button("What it was before").await.click().await.expect("the past");
+    b.css("[role=dialog] li").await;
+    clean("what it was before").await;
+    at("/setups/doorway/depth").await;
+    b.css("main h2").await;
+    b.button("Edit this camera").await.click().await.expect("the camera");
+    b.css("[role=dialog] input").await;
+    clean("the camera").await;
+    at("/setups/doorway/place").await;
+    b.css("[aria-label='Day strip']").await;
+    b.button("Open the calendar").await.click().await.expect("the calendar");
+    b.css("[role=dialog] table").await;
+    clean("the calendar").await;
+    for (key, holds) in [("q", "[role=dialog] dl"), ("?", "[role=dialog] kbd")] {
+        at("/setups/doorway/blend").await;
+        b.css("[aria-label='Answer']").await;
+        b.press(key).await;
+        b.css(holds).await;
+        clean(key).await;
+    }
+    at("/setups/doorway/blend").await;
+    b.css("[aria-label='Answer']").await;
+    b.chord(Key::Control, 'k').await;
+    b.css("[role=dialog] [role=menu]").await;
+    clean("the finder").await;
+    for (button, holds) in
+        [("Workings", "In words"), ("Other ways", "comes first: "), ("Schools", "Slowest shutter by hand")]
+    {
+        at("/setups/doorway/blend").await;
+        b.css("main h2").await;
+        let button_here = b.button(button).await;
+        // The bar at the bottom lies over what is no further up.
+        b.centre(&button_here).await;
+        button_here.click().await.expect("the sheet");
+        if width > 600 || button != "Workings" {
+            b.shows("[role=dialog]", holds).await;
+        } else {
             b.css("[role=dialog] table").await;
-            clean("the calendar").await;
-            for (key, holds) in [("q", "[role=dialog] dl"), ("?", "[role=dialog] kbd")] {
-                at("/setups/doorway/blend").await;
-                b.css("[aria-label='Answer']").await;
-                b.press(key).await;
-                b.css(holds).await;
-                clean(key).await;
-            }
-            at("/setups/doorway/blend").await;
-            b.css("[aria-label='Answer']").await;
-            b.chord(Key::Control, 'k').await;
-            b.css("[role=dialog] [role=menu]").await;
-            clean("the finder").await;
-            for (button, holds) in
-                [("Workings", "In words"), ("Other ways", "comes first: "), ("Schools", "Slowest shutter by hand")]
-            {
-                at("/setups/doorway/blend").await;
-                b.css("main h2").await;
-                let button_here = b.button(button).await;
-                // The bar at the bottom lies over what is no further up.
-                b.centre(&button_here).await;
-                button_here.click().await.expect("the sheet");
-                if width > 600 || button != "Workings" {
-                    b.shows("[role=dialog]", holds).await;
-                } else {
-                    b.css("[role=dialog] table").await;
-                }
-                clean(button).await;
-            }
-            at("/setups/doorway/blend").await;
-            b.css("main h2").await;
-            let menu = if width > 600 { "This setup, and new ones" } else { "More" };
-            b.menu(menu, "Names of job and setup").await;
-            b.css("[role=dialog] input").await;
-            clean("the names").await;
-            if width < 600 {
-                b.button("More").await.click().await.expect("the menu");
-                b.css("[role=menuitem]").await;
-                clean("the menu").await;
-            }
         }
+        clean(button).await;
+    }
+    at("/setups/doorway/blend").await;
+    b.css("main h2").await;
+    let menu = if width > 600 { "This setup, and new ones" } else { "More" };
+    b.menu(menu, "Names of job and setup").await;
+    b.css("[role=dialog] input").await;
+    clean("the names").await;
+    if width < 600 {
+        b.button("More").await.click().await.expect("the menu");
+        b.css("[role=menuitem]").await;
+        clean("the menu").await;
     }
     b.close().await;
 }

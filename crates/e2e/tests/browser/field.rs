@@ -1,7 +1,7 @@
 //! On the set: the run on a phone, shots on their page, the log with what waited, the card on paper.
 
 use serde_json::{Value, json};
-use tolva_e2e::{Browser, Key, Theme, Tolva, settle};
+use tolva_e2e::{Browser, Key, Tolva, settle};
 
 const PHONE: (u32, u32) = (390, 844);
 
@@ -16,13 +16,8 @@ async fn at(job: &str, page: &str) -> (Tolva, Browser, String) {
 /// Axe finds nothing, in both themes, on a desk and on a phone, and nothing is wider than the phone.
 async fn clean(b: &Browser) {
     for (width, height) in [(1280, 800), PHONE] {
-        b.size(1280, 800).await;
-        for theme in [Theme::Daylight, Theme::Dusk] {
-            b.size(1280, 800).await;
-            b.theme(theme).await;
-            b.size(width, height).await;
-            assert_eq!(b.axe().await, Vec::<String>::new(), "{theme:?} at {width}");
-        }
+        b.size(width, height).await;
+        assert_eq!(b.axe_in_both_themes().await, Vec::<String>::new(), "at {width}");
     }
     let wide = b.script("return document.documentElement.scrollWidth").await;
     assert!(wide.as_u64().is_some_and(|wide| wide <= 390), "{wide}");
@@ -155,22 +150,10 @@ async fn a_card_is_one_sheet() {
             let setup = setup["id"].as_str().expect("an id");
             for paper in ["a5", "a4"] {
                 b.go(&tolva.url(&format!("api/v1/jobs/{id}/setups/{setup}/card.html?paper={paper}"))).await;
-                let asked = json!({ "preferCSSPageSize": true, "printBackground": true });
-                let printed = b.driver.cdp().send_raw("Page.printToPDF", asked).await.expect("a PDF");
-                let pages = pages(printed["data"].as_str().expect("its bytes"));
-                assert_eq!(pages, 1, "{} {setup} on {paper}", line["name"]);
+                assert_eq!(b.pages_printed().await, 1, "{} {setup} on {paper}", line["name"]);
             }
         }
     }
     assert_eq!(b.axe().await, Vec::<String>::new());
     b.close().await;
-}
-
-/// How many pages a PDF has, given in base64.
-fn pages(base64: &str) -> usize {
-    use base64::Engine as _;
-    let bytes = base64::engine::general_purpose::STANDARD.decode(base64).expect("base64");
-    // Every page is an object that says so (ISO 32000-1, 7.7.3.3); Chromium writes them plainly.
-    let text = String::from_utf8_lossy(&bytes).into_owned();
-    text.matches("/Type /Page\n").count() + text.matches("/Type /Page/").count() + text.matches("/Type /Page ").count()
 }

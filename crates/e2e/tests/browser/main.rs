@@ -2,6 +2,7 @@
 
 mod colour;
 mod day;
+mod drills;
 mod events;
 mod everyone;
 mod falling;

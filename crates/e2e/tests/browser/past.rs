@@ -2,14 +2,11 @@
 
 use serde_json::Value;
 use sqlx::{ConnectOptions as _, Connection as _};
-use tolva_e2e::{Browser, Theme, Tolva, settle};
+use tolva_e2e::{Browser, Tolva, settle};
 
 /// Clean for everyone, in both themes and on a phone.
 async fn clean(b: &Browser, what: &str) {
-    for theme in [Theme::Dusk, Theme::Daylight] {
-        b.theme(theme).await;
-        assert_eq!(b.axe().await, Vec::<String>::new(), "{what}");
-    }
+    assert_eq!(b.axe_in_both_themes().await, Vec::<String>::new(), "{what}");
     b.size(390, 844).await;
     assert_eq!(b.axe().await, Vec::<String>::new(), "{what} at 390");
     assert_eq!(b.script("return document.documentElement.scrollWidth").await, 390, "{what}");

@@ -1,7 +1,7 @@
 //! A second browser as the phone: let in by a code, it ticks, and each sees at once what the other does.
 
 use serde_json::Value;
-use tolva_e2e::{Browser, Theme, Tolva, settle};
+use tolva_e2e::{Browser, Tolva, settle};
 
 /// A phone that was let in, and the address it reaches Tolva by.
 async fn let_in(tolva: &Tolva, laptop: &Browser, rights: Option<&str>) -> (Browser, String) {
@@ -72,12 +72,9 @@ async fn a_phone_ticks_and_the_laptop_shows_it() {
     let ticks = log["entries"].as_array().expect("lines").iter().filter(|one| one["kind"] == "tick");
     let who: Vec<_> = ticks.map(|one| one["who"].as_str()).collect();
     assert_eq!(who, [Some("Helper"), Some("Helper")], "each once");
-    for theme in [Theme::Daylight, Theme::Dusk] {
-        laptop.go(&tolva.url("phones")).await;
-        laptop.theme(theme).await;
-        laptop.shows("main", "Helper may").await;
-        assert_eq!(laptop.axe().await, Vec::<String>::new(), "{theme:?}");
-    }
+    laptop.go(&tolva.url("phones")).await;
+    laptop.shows("main", "Helper may").await;
+    assert_eq!(laptop.axe_in_both_themes().await, Vec::<String>::new());
     laptop.size(390, 844).await;
     assert_eq!(laptop.axe().await, Vec::<String>::new(), "on a phone");
     let wide = laptop.script("return document.documentElement.scrollWidth").await;

@@ -10,7 +10,8 @@ use tokio::sync::Semaphore;
 use super::problem::{ApiError, ProblemDocument};
 
 /// So long an answer is waited for. No request that is within the limits needs a tenth of it.
-const PATIENCE: Duration = Duration::from_secs(10);
+/// A development build takes many times as long.
+const PATIENCE: Duration = Duration::from_secs(if cfg!(debug_assertions) { 90 } else { 10 });
 
 /// As many at once as there are processors: more would only hold each other up.
 static AT_ONCE: LazyLock<Semaphore> =

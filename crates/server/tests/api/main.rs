@@ -3,6 +3,7 @@
 mod air;
 mod colour;
 mod day;
+mod drills;
 mod field;
 mod fire;
 mod frames;

@@ -235,11 +235,14 @@ fn line(of: &PlateLine) -> String {
 fn pane(of: &Before, show: Show) -> String {
     let far = |at: Metres| at.label(show.metres());
     let side = if of.aside.0 > 0.0 { "right" } else { "left" };
+    let end = |at: Metres, side: &str| {
+        if at.0 == 0.0 { "straight before the lens".to_owned() } else { format!("{} to the {side}", far(at)) }
+    };
     format!(
-        "A pane from {} to the left of the lens to {} to the right. The lens stands {} before it; a light stands {} before it, \
+        "A pane from {} to {}. The lens stands {} before it; a light stands {} before it, \
          {} to the {side} of the lens.",
-        far(of.left),
-        far(of.right),
+        end(of.left, "left of the lens"),
+        end(of.right, "right of it"),
         far(of.lens),
         far(of.light),
         far(Metres(of.aside.0.abs()))

@@ -254,7 +254,8 @@ fn equal(from: &CameraSettings, to: &CameraSettings, find: CameraDial) -> Vec<St
         CameraDial::Aperture => "aperture",
         CameraDial::Iso => "ISO",
     };
-    lines.push(format!("So the {dial} makes up for {}.", signed(sum)));
+    let (much, which) = (sum.amount(), if sum.0 < 0.0 { "more" } else { "less" });
+    lines.push(format!("So the {dial} must give {much} {which}."));
     lines
 }
 

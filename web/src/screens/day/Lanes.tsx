@@ -105,6 +105,23 @@ export function Lanes({ plan, pin }: Props) {
   );
 }
 
+/** How easily a wish is had, as ground that rises within its windows; even what can only just be had stands on a sill. */
+function ground(lane: DayLane, x: (minute: number) => number): string {
+  const foot = height - 4;
+  return lane.windows
+    .map(({ from_minute: from, to_minute: to }) => {
+      const steps = lane.moments.flatMap((moment, index) => {
+        const next = lane.moments[index + 1];
+        if (!next || next.minute <= from || moment.minute >= to) return [];
+        const { ease } = moment.can ? moment : next;
+        const y = foot - sill - ease * (foot - 4 - sill);
+        return [`L${x(Math.max(from, moment.minute))} ${y}L${x(Math.min(to, next.minute))} ${y}`];
+      });
+      return `M${x(from)} ${foot}${steps.join('')}L${x(to)} ${foot}Z`;
+    })
+    .join('');
+}
+
 type LaneProps = Props & {
   lane: DayLane;
   slot: DaySlot | undefined;
@@ -126,24 +143,20 @@ function Lane({ plan, lane, slot, x, pin }: LaneProps) {
         />
       ))}
       {lane.moments.slice(0, -1).map((moment, index) => {
-        const next = lane.moments[index + 1]?.minute ?? plan.minutes;
-        // Even what can only just be had stands on a sill.
-        const high = moment.can ? sill + moment.ease * (height - 8 - sill) : 0;
+        const next = lane.moments[index + 1] ?? moment;
         return (
-          <g key={moment.minute}>
+          <rect
+            key={moment.minute}
+            x={x(moment.minute)}
+            width={x(next.minute) - x(moment.minute)}
+            height={height}
+            fill="transparent"
+          >
             <title>{moment.says}</title>
-            <rect x={x(moment.minute)} width={x(next) - x(moment.minute)} height={height} fill="transparent" />
-            <rect
-              x={x(moment.minute)}
-              width={x(next) - x(moment.minute) + 0.3}
-              y={height - 4 - high}
-              height={high}
-              fill="var(--ambient)"
-              fillOpacity={0.32}
-            />
-          </g>
+          </rect>
         );
       })}
+      <path d={ground(lane, x)} fill="var(--ambient)" fillOpacity={0.32} pointerEvents="none" />
       {lane.windows.map((window) => (
         <rect
           key={window.from_minute}
@@ -154,6 +167,7 @@ function Lane({ plan, lane, slot, x, pin }: LaneProps) {
           fill="none"
           stroke="var(--ambient)"
           strokeWidth={1.4}
+          pointerEvents="none"
         />
       ))}
       {slot && <Block {...{ plan, lane, slot, x, pin }} />}

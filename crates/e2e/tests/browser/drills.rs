@@ -1,0 +1,79 @@
+//! Drills: a round on a phone and by keyboard, the workings after each answer, progress, a sheet of paper.
+
+use tolva_e2e::{Browser, Key, Tolva};
+
+async fn at_the_drills() -> (Tolva, Browser) {
+    let tolva = Tolva::with_demo_data();
+    let b = Browser::open().await;
+    b.go(&tolva.url("drills")).await;
+    b.shows("main", "Skill by skill").await;
+    (tolva, b)
+}
+
+/// A newcomer on a phone: ten questions, each answered with a thumb, with its workings, to the end of the round.
+#[tokio::test]
+async fn ten_with_a_thumb() {
+    let (_tolva, b) = at_the_drills().await;
+    b.size(390, 844).await;
+    b.button("Practise ten").await.click().await.expect("ten");
+    b.shows("main", "What is new first.").await;
+    for number in 1..=10 {
+        b.css(&format!("section[aria-label='Drill {number} of 10']")).await;
+        let wide = b.script("return document.documentElement.scrollWidth").await;
+        assert!(wide.as_u64().is_some_and(|wide| wide <= 390), "{wide}");
+        if number == 1 {
+            assert_eq!(b.axe_in_both_themes().await, Vec::<String>::new(), "a question");
+        }
+        b.button("One more").await.click().await.expect("a click of the dial");
+        b.button("Answer").await.click().await.expect("answered");
+        b.css("[data-testid=verdict] li").await;
+        if number == 1 {
+            assert_eq!(b.axe_in_both_themes().await, Vec::<String>::new(), "the workings");
+        }
+        b.button("Next").await.click().await.expect("next");
+    }
+    b.shows("main h1", "of 10 right").await;
+    b.button("Enough for now").await.click().await.expect("enough");
+    b.shows("main", "10 answered this week").await;
+    assert_eq!(b.console_errors().await, Vec::<String>::new());
+    b.close().await;
+}
+
+/// On a desk without a pointer: a dial by its arrows, a choice by Enter, and Enter again for the next.
+#[tokio::test]
+async fn by_keyboard() {
+    let (_tolva, b) = at_the_drills().await;
+    b.button("Practise: What shows in glass").await.send_keys(Key::Enter).await.expect("glass");
+    b.css("svg[role=img][aria-label^='From above']").await;
+    assert_eq!(b.axe_in_both_themes().await, Vec::<String>::new(), "a pane");
+    b.button("Yes").await.send_keys(Key::Enter).await.expect("yes");
+    b.css("[data-testid=verdict]").await;
+    b.press(Key::Enter).await;
+    b.css("section[aria-label='Drill 2 of 10']").await;
+    b.button("End the round").await.click().await.expect("the end");
+    b.button("Practise: Fractions of power").await.send_keys(Key::Enter).await.expect("powers");
+    b.css("section[aria-label='Drill 1 of 10'] input[type=range]").await.focus().await.expect("the dial");
+    let before = b.text("output").await;
+    b.press(Key::Right).await;
+    assert_ne!(b.text("output").await, before, "a click of the dial");
+    b.button("Answer").await.send_keys(Key::Enter).await.expect("answered");
+    b.css("[data-testid=verdict]").await;
+    b.close().await;
+}
+
+/// A sheet with twenty exercises and their answers, printed: each on one page.
+#[tokio::test]
+async fn a_sheet_is_printed() {
+    let (tolva, b) = at_the_drills().await;
+    assert_eq!(b.axe_in_both_themes().await, Vec::<String>::new(), "the skills");
+    let link = b.link("The sheet, to print").await.attr("href").await.expect("a link").expect("an address");
+    assert!(link.contains("seed=1") && link.contains("answers=true"), "{link}");
+    for paper in ["a4", "a5"] {
+        for level in 1..=3 {
+            let sheet = format!("api/v1/drills/sheet.html?seed=1&level={level}&answers=true&count=20&paper={paper}");
+            b.go(&tolva.url(&sheet)).await;
+            assert_eq!(b.pages_printed().await, 2, "{paper}, level {level}");
+        }
+    }
+    b.close().await;
+}
