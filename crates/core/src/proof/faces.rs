@@ -29,13 +29,33 @@ pub enum Fineness {
     Fine,
 }
 
-impl Fineness {
-    fn rays(self) -> u32 {
-        if self == Self::Coarse { 4 } else { 24 }
+/// From so many pixels on a picture is a large one.
+const LARGE: usize = 1_000_000;
+
+/// Along how many ways each pixel looks.
+#[derive(Clone, Copy, Debug)]
+pub(super) struct Ways {
+    /// To points of a face.
+    pub face: u32,
+    /// To surfaces that give light on.
+    pub patches: u32,
+    /// Into the sky, and to points of the sun's disc.
+    pub sky: u32,
+}
+
+impl Ways {
+    /// Of a picture of so many pixels. Of a large one each looks along fewer: those that are seen as one of a screen's look
+    /// along more together.
+    pub fn of(fineness: Fineness, pixels: usize) -> Self {
+        match fineness {
+            Fineness::Coarse => Self { face: 4, patches: 3, sky: 4 },
+            Fineness::Fine if pixels < LARGE => Self { face: 24, patches: 12, sky: 16 },
+            Fineness::Fine => Self { face: 16, patches: 8, sky: 10 },
+        }
     }
 
-    fn patches(self) -> u32 {
-        if self == Self::Coarse { 3 } else { 12 }
+    fn is_coarse(self) -> bool {
+        self.face <= 4
     }
 }
 
@@ -178,16 +198,16 @@ impl Face {
     }
 
     /// The part of its light that arrives at a spot.
-    pub fn seen_from(&self, scene: &Scene, spot: (Vec3A, Vec3A), samples: Samples, fineness: Fineness) -> f32 {
+    pub fn seen_from(&self, scene: &Scene, spot: (Vec3A, Vec3A), samples: Samples, ways: Ways) -> f32 {
         let among = scene.near_way(spot.0, self.centre, self.reach());
         if among.is_nobody() {
             return 1.0;
         }
         let first = if self.bare { 1 } else { 4 };
         let (mut seen, mut all) = self.passes((scene, among), spot, samples, 0..first);
-        if !self.bare && fineness == Fineness::Fine {
+        if !self.bare && !ways.is_coarse() {
             // All of it or nothing: a few more make sure of it.
-            let enough = if seen <= 0.0 || seen >= all { 8 } else { fineness.rays() };
+            let enough = if seen <= 0.0 || seen >= all { 8 } else { ways.face };
             let (more, of) = self.passes((scene, among), spot, samples, first..enough);
             (seen, all) = (seen + more, all + of);
         }
@@ -302,6 +322,7 @@ impl<'a> Lit<'a> {
 pub fn layer(scene: &Scene, seen: &Seen, source: &Source, fineness: Fineness, work: &Work) -> Option<Layer> {
     let face = Face::of(&source.glow);
     let lit = Lit::of(scene, source);
+    let ways = Ways::of(fineness, seen.size.count());
     let per_spot = |(index, spot): (usize, &Spot)| {
         work.one_more()?;
         if spot.thing.is_none() {
@@ -311,11 +332,11 @@ pub fn layer(scene: &Scene, seen: &Seen, source: &Source, fineness: Fineness, wo
         let samples = Samples::of(spot.pixel, index >= seen.size.count());
         let (light, shine) = face.open(at, spot);
         let visible = if light > 0.0 {
-            face.seen_from(scene, (at, spot.normal), samples, fineness) * scene.through(at, face.centre)
+            face.seen_from(scene, (at, spot.normal), samples, ways) * scene.through(at, face.centre)
         } else {
             0.0
         };
-        let bounced = lit.as_ref().map_or(0.0, |lit| lit.given(scene, at, spot.normal, samples, fineness.patches()));
+        let bounced = lit.as_ref().map_or(0.0, |lit| lit.given(scene, at, spot.normal, samples, ways.patches));
         Some([light, shine, visible, bounced])
     };
     let found: Vec<[f32; 4]> = seen.spots.par_iter().enumerate().map(per_spot).collect::<Option<_>>()?;

@@ -10,7 +10,7 @@ use glam::Vec3A;
 use rayon::prelude::*;
 
 use super::body::{OFF_M, ray, single};
-use super::faces::{Face, Fineness};
+use super::faces::{Face, Fineness, Ways};
 use super::picture::Layer;
 use super::samples::Samples;
 use super::scene::{Scene, Seen, Spot};
@@ -72,24 +72,23 @@ impl There {
         spot: &Spot,
         at: Vec3A,
         samples: Samples,
-        rays: u32,
+        ways: Ways,
     ) -> [f32; 2] {
-        let sky = sky_at(scene, spot.normal, at, samples, rays);
+        let sky = sky_at(scene, spot.normal, at, samples, ways.sky);
         let mut straight = 0.0;
         if let Some((to_sun, strength)) = self.sun {
             let cosine = spot.normal.dot(to_sun);
             if cosine > 0.0 {
                 straight += strength
                     * cosine
-                    * sun_seen(scene, at, to_sun, samples, rays)
+                    * sun_seen(scene, at, to_sun, samples, ways.sky)
                     * scene.through(at, at + to_sun * 30.0);
             }
         }
         for (face, area) in faces {
             let open = face.open(at, spot).0;
             if open > 0.0 {
-                let fineness = if rays > 8 { Fineness::Fine } else { Fineness::Coarse };
-                straight += area * open * face.seen_from(scene, (at, spot.normal), samples, fineness);
+                straight += area * open * face.seen_from(scene, (at, spot.normal), samples, ways);
             }
         }
         [sky * self.sky_part(), straight]
@@ -163,7 +162,7 @@ impl There {
 
     /// A layer for each place, in their order; nothing where it was stopped.
     pub fn layers(&self, scene: &Scene, seen: &Seen, fineness: Fineness, work: &Work) -> Option<Vec<Layer>> {
-        let rays = if fineness == Fineness::Coarse { 4 } else { 16 };
+        let ways = Ways::of(fineness, seen.size.count());
         let faces = self.faces();
         let at_places = self.at_places(scene, &faces);
         let found: Vec<[f32; 2]> = seen
@@ -176,7 +175,7 @@ impl There {
                     return Some([0.0; 2]);
                 }
                 let samples = Samples::of(spot.pixel, index >= seen.size.count());
-                Some(self.falls(scene, &faces, spot, spot.lit_at(), samples, rays))
+                Some(self.falls(scene, &faces, spot, spot.lit_at(), samples, ways))
             })
             .collect::<Option<_>>()?;
         let (count, guide) = (seen.size.count(), Guide::of(seen));
@@ -223,7 +222,7 @@ impl There {
     fn at_place(&self, scene: &Scene, faces: &[(Face, f32)], place: &Place) -> f32 {
         let spot = Spot::card(&place.receptor);
         let samples = Samples::of(11, true);
-        self.falls(scene, faces, &spot, spot.at(), samples, 128).iter().sum()
+        self.falls(scene, faces, &spot, spot.at(), samples, Ways { sky: 128, ..Ways::of(Fineness::Fine, 1) }).iter().sum()
     }
 
     /// What a flat card of grey at a place would get of each place's light, as parts of 1 that sum to about 1 where the

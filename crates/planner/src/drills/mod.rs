@@ -11,6 +11,7 @@ mod exposure;
 mod flash;
 mod metering;
 mod optics;
+mod picture;
 mod showing;
 mod value;
 mod went_wrong;
@@ -18,6 +19,7 @@ mod went_wrong;
 pub use coming_back::{Attempt, Known, LATELY, Week, known, next_skills};
 pub use course::{MOST_IN_A_ROW, in_a_row, in_turn};
 pub use metering::Pointed;
+pub use picture::{Misset, PictureDial, PictureScene};
 pub use showing::{Before, PlateLine};
 pub use value::{Ladder, MIRED_A_STOP, Value};
 pub use went_wrong::{CameOff, Corrected, went_wrong};
@@ -70,11 +72,15 @@ pub enum Skill {
     CleanPlates,
     /// What shows in a pane.
     Glass,
+    /// Which dial stands wrong, by what the picture shows.
+    ReadThePicture,
+    /// Which of several pictures a rail is of.
+    RailAndPicture,
 }
 
 impl Skill {
     /// All, in the order they are learnt.
-    pub const ALL: [Self; 17] = [
+    pub const ALL: [Self; 19] = [
         Self::EqualExposures,
         Self::WhatMovesWhat,
         Self::Distances,
@@ -92,7 +98,14 @@ impl Skill {
         Self::Recycling,
         Self::CleanPlates,
         Self::Glass,
+        Self::ReadThePicture,
+        Self::RailAndPicture,
     ];
+
+    /// Whether it can be asked on paper: without a picture.
+    pub fn is_on_paper(self) -> bool {
+        !matches!(self, Self::ReadThePicture | Self::RailAndPicture)
+    }
 }
 
 /// How hard a drill is: whole stops and one thing at a time, thirds, or two things at once.
@@ -360,6 +373,38 @@ pub enum Asked {
     Shows(Before),
     /// The same: where the light shows in the pane's plane.
     ShowsAt(Before),
+    /// A picture of a scene: which dials stand wrong.
+    Misset {
+        /// The scene.
+        scene: PictureScene,
+        /// What stands wrong.
+        misset: Vec<Misset>,
+        /// What is offered.
+        ways: Vec<Vec<Misset>>,
+        /// Whether the picture as it was wished stands beside it.
+        beside: bool,
+    },
+    /// Which of several pictures of a scene a rail is of.
+    WhichPicture {
+        /// The scene.
+        scene: PictureScene,
+        /// Where each region of the right one comes out.
+        rail: Vec<Stops>,
+        /// What stands wrong in each.
+        ways: Vec<Vec<Misset>>,
+    },
+}
+
+impl Asked {
+    /// The pictures that belong to the question, each as what stands wrong in it.
+    pub fn pictures(&self) -> Option<(PictureScene, Vec<Vec<Misset>>)> {
+        match self {
+            Self::Misset { scene, misset, beside: true, .. } => Some((*scene, vec![Vec::new(), misset.clone()])),
+            Self::Misset { scene, misset, .. } => Some((*scene, vec![misset.clone()])),
+            Self::WhichPicture { scene, ways, .. } => Some((*scene, ways.clone())),
+            _ => None,
+        }
+    }
 }
 
 /// What can be answered, and which of it is right.
@@ -477,6 +522,8 @@ pub fn drill(skill: Skill, level: Level, seed: u64, own: &Own) -> Drill {
             Skill::MeterPointing => metering::pointing(level, own, &mut draw),
             Skill::CleanPlates => showing::plate(level, own, &mut draw),
             Skill::Glass => showing::glass(level, &mut draw),
+            Skill::ReadThePicture => picture::misset(level, &mut draw),
+            Skill::RailAndPicture => picture::rail(level, &mut draw),
         };
         if let Some(Drawn { asked, exact, offered }) = drawn
             && let Some(right) = nearest(&exact, &offered)

@@ -98,6 +98,31 @@ fn keeps_the_law(one: &Drill) {
             let Value::Power(found) = right else { panic!("{one:?}") };
             assert!(full_s * found.0.ratio() <= every_s + 1e-9, "{one:?}");
         }
+        Asked::Misset { scene, misset, ways, .. } => {
+            // The light that is there moves by shutter and aperture, the flash by power and aperture.
+            let Value::Way(found) = right else { panic!("{one:?}") };
+            assert_eq!(&ways[*found], misset);
+            let moves = |way: &[Misset]| {
+                let of = |dials: [PictureDial; 2]| {
+                    way.iter().filter(|one| dials.contains(&one.dial)).map(|one| one.by.0).sum::<f64>()
+                };
+                (of([PictureDial::Shutter, PictureDial::Aperture]), of([PictureDial::Power, PictureDial::Aperture]))
+            };
+            let (ambient, flash) = moves(misset);
+            let same = ways.iter().filter(|way| moves(way) == (ambient, flash)).count();
+            assert_eq!(same, 1, "no other way looks alike: {one:?}");
+            let (before, after) = (scene.comes_out(&[]).expect("planned"), scene.comes_out(misset).expect("on the dials"));
+            assert!((after[0].0 - before[0].0 - ambient).abs() < 0.05, "behind has no flash: {before:?} {after:?}");
+        }
+        Asked::WhichPicture { scene, rail, ways } => {
+            let Value::Way(found) = right else { panic!("{one:?}") };
+            let apart = |way: &[Misset]| {
+                let all = scene.comes_out(way).expect("on the dials");
+                all.iter().zip(rail).map(|(a, b)| (a.0 - b.0).abs()).fold(0.0, f64::max)
+            };
+            let fits: Vec<usize> = (0..ways.len()).filter(|at| apart(&ways[*at]) < 0.3).collect();
+            assert_eq!(fits, [*found], "{one:?}");
+        }
         Asked::WhichGel { from, to, gels } => {
             let Value::Gel(found) = right else { panic!("{one:?}") };
             let left = |gel: &Mired| (1e6 / from.0 + gel.0 - 1e6 / to.0).abs();

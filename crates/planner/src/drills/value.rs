@@ -32,6 +32,8 @@ pub enum Value {
     Gel(usize),
     /// What was turned; nothing for none of it.
     Turned(Option<Kept>),
+    /// One of several ways, by its place.
+    Way(usize),
     /// Yes or no.
     Yes(bool),
 }

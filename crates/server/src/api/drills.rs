@@ -3,18 +3,20 @@
 use actix_web::http::StatusCode;
 use actix_web::http::header::CONTENT_SECURITY_POLICY;
 use actix_web::web::{Data, Query};
-use actix_web::{HttpResponse, get, post};
+use actix_web::{HttpRequest, HttpResponse, get, post};
 use serde::{Deserialize, Serialize};
 use sha2::{Digest as _, Sha256};
+use tolva_core::proof::{Fineness, Work};
 use tolva_core::time::{date_of, date_of_day, day_number};
 use tolva_format::{ProblemCode, Problems};
+use tolva_pictures::jpeg;
 use tolva_planner::drills::{
     Attempt, Drill, Level, MOST_IN_A_ROW, Own, Skill, drill, in_a_row, in_turn, known, next_skills,
 };
 use tolva_store::{KeptAttempt, Store};
 use tolva_wording::{
     AnswerSaid, DrillSaid, LevelSaid, SheetAsked, Show, SkillProgress, SkillSaid, answer_said, drill_said, level_of,
-    levels, sheet, skill_of, skill_progress,
+    levels, proof_of, sheet, skill_of, skill_progress,
 };
 use utoipa::{IntoParams, ToSchema};
 use uuid::Uuid;
@@ -22,12 +24,15 @@ use uuid::Uuid;
 use super::answer::{Key, as_file};
 use super::body::Body;
 use super::preferences::shown;
+use super::proof::sent as sent_picture;
 use super::problem::{ApiError, ProblemDocument};
 use super::run::PaperSize;
 use super::work::worked_out;
 use crate::phones::Caller;
+use crate::edge::refused;
 use crate::policy::policy;
 use crate::practised::went_wrong_lately;
+use crate::proofs::{Asked as Pictured, Proofs};
 use crate::table;
 
 /// Numbers of seeds that every reader of JSON keeps whole.
@@ -255,6 +260,59 @@ pub async fn answer(
     };
     store.keep_attempt(&kept, key.0.as_deref()).await?;
     Ok(HttpResponse::Ok().json(said))
+}
+
+/// Which picture of which drill.
+#[derive(Debug, Deserialize, IntoParams)]
+#[into_params(parameter_in = Query)]
+#[serde(deny_unknown_fields)]
+pub struct WhichPicture {
+    /// The skill, by its code.
+    #[param(max_length = 40)]
+    skill: String,
+    /// The level, 1 to 3.
+    #[param(minimum = 1, maximum = 3)]
+    level: u8,
+    /// What the drill was drawn with.
+    #[param(maximum = 9_007_199_254_740_992_u64)]
+    seed: u64,
+    /// Which of its pictures, counted from 0.
+    of: usize,
+}
+
+/// So many pixels the longer side of a drill's picture has.
+const PICTURE: u32 = 480;
+
+/// A picture that belongs to a drill, computed as the proof is.
+#[utoipa::path(
+    operation_id = "drill_picture",
+    params(WhichPicture),
+    responses((status = OK, description = "JPEG", content_type = "image/jpeg"))
+)]
+#[get("/api/v1/drills/picture.jpg")]
+pub async fn picture(
+    which: Query<WhichPicture>,
+    store: Data<Store>,
+    proofs: Data<Proofs>,
+    request: HttpRequest,
+) -> Result<HttpResponse, ApiError> {
+    let which = which.into_inner();
+    let (skill, level) = (skill(&which.skill)?, level(which.level)?);
+    within(which.seed, 1)?;
+    let own = own(&store).await?;
+    let proofs = proofs.into_inner();
+    let kept = worked_out(move || {
+        let one = drill(skill, level, which.seed, &own);
+        let of = one.asked.pictures().and_then(|(scene, all)| scene.setup(all.get(which.of)?));
+        let none = || Problems::one("/of", format!("this drill has no picture {}", which.of)).coded(ProblemCode::NotThere);
+        let (setup, kit) = of.ok_or_else(none)?;
+        let (proof, report) = proof_of(&setup, &kit, Show::default()).map_err(refused)?;
+        let wanted = Pictured { longest: PICTURE, fineness: Fineness::Fine, grain: false, movement: false, behind: None };
+        let words = format!("{:?} {}", one.asked, which.of);
+        Ok::<_, ApiError>(proofs.picture(&words, (&setup, &proof, &report), &wanted, &Work::default())?)
+    });
+    let kept = kept.await?;
+    sent_picture(&request, &kept.id, ("image/jpeg", "no-cache"), || jpeg(&kept.picture, 88, None))
 }
 
 /// How well skills are known.

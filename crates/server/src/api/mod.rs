@@ -158,6 +158,7 @@ fn of_drills(config: &mut ServiceConfig<'_>) {
         .service(drills::next)
         .service(drills::answer)
         .service(drills::progress)
+        .service(drills::picture)
         .service(drills::results)
         .service(drills::on_paper);
 }

@@ -177,7 +177,7 @@ fn kept(proofs: &Proofs, id: &str) -> Result<Arc<Kept>, ApiError> {
 }
 
 /// A picture under its own name: who has it already is told so.
-fn sent(
+pub(super) fn sent(
     request: &HttpRequest,
     id: &str,
     (kind, caching): (&'static str, &'static str),

@@ -2,7 +2,7 @@
 
 use tolva_core::colour::Mired;
 use tolva_core::scale::{Metres, Stops};
-use tolva_planner::drills::{Asked, Drill, MIRED_A_STOP, Value};
+use tolva_planner::drills::{Asked, Drill, MIRED_A_STOP, Misset, PictureDial, Value};
 use tolva_planner::shots::Kept;
 
 use crate::shown::Show;
@@ -73,8 +73,28 @@ pub(super) fn label(value: &Value, asked: &Asked, show: Show) -> String {
             Some(Kept::Flash) => "the flash",
             Some(Kept::Size) => "the size",
         }),
+        Value::Way(at) => match asked {
+            Asked::Misset { ways, .. } => ways.get(*at).map_or_else(String::new, |way| misset(way)),
+            _ => format!("Picture {}", at + 1),
+        },
         Value::Yes(true) => "Yes".to_owned(),
         Value::Yes(false) => "No".to_owned(),
+    }
+}
+
+/// What stands wrong: `Shutter 2 stops too slow`.
+pub(super) fn misset(way: &[Misset]) -> String {
+    let one = |one: &Misset| {
+        let (dial, bright, dark) = match one.dial {
+            PictureDial::Shutter => ("shutter", "slow", "fast"),
+            PictureDial::Power => ("flash", "strong", "weak"),
+            PictureDial::Aperture => ("aperture", "wide", "small"),
+        };
+        format!("{dial} {} too {}", one.by.amount(), if one.by.0 > 0.0 { bright } else { dark })
+    };
+    match way {
+        [] => "As it was wished".to_owned(),
+        some => upper_first(&some.iter().map(one).collect::<Vec<_>>().join(", ")),
     }
 }
 

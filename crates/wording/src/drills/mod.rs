@@ -16,7 +16,7 @@ use tolva_core::scale::Stops;
 use tolva_planner::drills::{Asked, Drill, Value};
 use utoipa::ToSchema;
 
-use crate::shown::Show;
+use crate::shown::{Said, Show};
 
 /// A drill, without what is right.
 #[derive(Clone, Debug, PartialEq, Serialize, ToSchema)]
@@ -39,6 +39,10 @@ pub struct DrillSaid {
     pub options: Vec<String>,
     /// Where the dial stands to begin with.
     pub begins_at: usize,
+    /// How many pictures belong to it, as `/api/v1/drills/picture.jpg` gives them; 0 for most.
+    pub pictures: usize,
+    /// Where regions lie on a rail, by their names, where it is a matter of a rail; empty otherwise.
+    pub rail: Vec<OnDrillRail>,
     /// The same from above, where it is a matter of places; null otherwise.
     pub seen: Option<PaneSeen>,
 }
@@ -53,6 +57,15 @@ pub enum AnsweredBy {
     Stops,
     /// One of a few.
     Choice,
+}
+
+/// A region on the rail of a drill.
+#[derive(Clone, Debug, PartialEq, Serialize, ToSchema)]
+pub struct OnDrillRail {
+    /// What it is called.
+    pub name: &'static str,
+    /// Where it lies.
+    pub at: Said,
 }
 
 /// A pane from above, the lens and a light before it, in metres.
@@ -98,6 +111,15 @@ pub fn drill_said(drill: &Drill, show: Show) -> DrillSaid {
         by: by(drill),
         options: drill.offered.iter().map(|value| answers::label(value, &drill.asked, show)).collect(),
         begins_at: begins_at(drill),
+        pictures: drill.asked.pictures().map_or(0, |(_, all)| all.len()),
+        rail: match &drill.asked {
+            Asked::WhichPicture { rail, .. } => rail
+                .iter()
+                .zip(["Behind", "Face, lit side", "Face, shadow side"])
+                .map(|(at, name)| OnDrillRail { name, at: (*at).into() })
+                .collect(),
+            _ => Vec::new(),
+        },
         seen: match &drill.asked {
             Asked::Shows(before) | Asked::ShowsAt(before) => Some(PaneSeen {
                 lens_m: before.lens.0,
@@ -114,7 +136,7 @@ pub fn drill_said(drill: &Drill, show: Show) -> DrillSaid {
 fn by(drill: &Drill) -> AnsweredBy {
     match drill.exact {
         Value::Stops(_) => AnsweredBy::Stops,
-        Value::Gel(_) | Value::Turned(_) | Value::Yes(_) => AnsweredBy::Choice,
+        Value::Gel(_) | Value::Turned(_) | Value::Way(_) | Value::Yes(_) => AnsweredBy::Choice,
         _ => AnsweredBy::Dial,
     }
 }

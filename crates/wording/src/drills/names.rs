@@ -42,6 +42,8 @@ impl From<Skill> for SkillSaid {
             Skill::Recycling => ("recycling", "Recycling"),
             Skill::CleanPlates => ("clean_plates", "Clean plates"),
             Skill::Glass => ("glass", "What shows in glass"),
+            Skill::ReadThePicture => ("read_the_picture", "Read the picture"),
+            Skill::RailAndPicture => ("rail_and_picture", "Rail and picture"),
         };
         Self { code, name }
     }

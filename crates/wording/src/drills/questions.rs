@@ -187,6 +187,19 @@ pub(super) fn question(asked: &Asked, show: Show) -> (String, String) {
                 "What is not as it should be?".to_owned(),
             )
         }
+        Asked::Misset { scene, beside, .. } => (
+            format!(
+                "Wished was {} behind and 0 on the lit side of the face.{}",
+                scene.background.as_given(),
+                if *beside { " First as it was wished, then as it came." } else { " So it came." }
+            ),
+            "What stands wrong?".to_owned(),
+        ),
+        Asked::WhichPicture { rail, .. } => {
+            let names = ["behind", "face, lit side", "face, shadow side"];
+            let each = rail.iter().zip(names).map(|(at, name)| format!("{name} at {}", at.thirds()));
+            (format!("{}.", upper_first(&each.collect::<Vec<_>>().join("; "))), "Which picture is that?".to_owned())
+        }
         Asked::Shows(before) => (pane(before, show), "Does the light show in it?".to_owned()),
         Asked::ShowsAt(before) => (pane(before, show), "Where in the glass does the light show?".to_owned()),
     };

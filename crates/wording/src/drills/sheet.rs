@@ -30,7 +30,8 @@ pub struct SheetAsked<'a> {
 /// The drills of a sheet: the skills in turn.
 pub fn drills_of(asked: &SheetAsked<'_>, own: &Own) -> Vec<Drill> {
     let skills: &[Skill] = if asked.skills.is_empty() { &Skill::ALL } else { asked.skills };
-    let skills: Vec<(Skill, Level)> = skills.iter().map(|skill| (*skill, asked.level)).collect();
+    let skills = skills.iter().filter(|skill| skill.is_on_paper());
+    let skills: Vec<(Skill, Level)> = skills.map(|skill| (*skill, asked.level)).collect();
     in_turn(&skills, asked.seed, asked.count, own)
 }
 

@@ -3,9 +3,9 @@
 use tolva_core::exposure::CameraSettings;
 use tolva_core::optics::{blur_px, group_depth, magnification, shake_floor_s};
 use tolva_core::scale::{Metres, Stops};
-use tolva_planner::drills::{Asked, CameraDial, Drill, Moved, Value, Which};
+use tolva_planner::drills::{Asked, CameraDial, Drill, Misset, Moved, PictureScene, Value, Which};
 
-use super::answers::{mired, seconds};
+use super::answers::{mired, misset, seconds};
 use crate::shown::Show;
 use crate::words::{lower_first, upper_first};
 
@@ -193,6 +193,16 @@ pub(super) fn workings(drill: &Drill, show: Show) -> Vec<String> {
                     .to_owned()
             }
         }],
+        Asked::Misset { scene, misset: wrong, .. } => {
+            vec![
+                came(scene, &[], "As it was wished"),
+                came(scene, wrong, "As it came"),
+                "The shutter moves the light that is there alone, the power the flash alone, the aperture both.".to_owned(),
+            ]
+        }
+        Asked::WhichPicture { scene, ways, .. } => {
+            ways.iter().enumerate().map(|(at, way)| came(scene, way, &format!("Picture {}", at + 1))).collect()
+        }
         Asked::Shows(before) | Asked::ShowsAt(before) => {
             let at = before.shows_at();
             vec![
@@ -217,6 +227,14 @@ fn shift(from: f64, to: f64) -> Vec<String> {
         )
         .replace("= -", "= −"),
     ]
+}
+
+/// Where the regions of a picture come out, in a line.
+fn came(scene: &PictureScene, way: &[Misset], name: &str) -> String {
+    let all = scene.comes_out(way).unwrap_or_default();
+    let each: Vec<String> =
+        all.iter().zip(["behind", "lit side", "shadow side"]).map(|(at, name)| format!("{name} {}", at.thirds())).collect();
+    format!("{name} ({}): {}.", lower_first(&misset(way)), each.join(", "))
 }
 
 fn part(of: f64) -> String {

@@ -8,7 +8,9 @@ import { Wrong } from '../../ui/field';
 import { Panel, Quiet, Row } from '../../ui/Panel';
 import { figures, narrow, space, touch } from '../../ui/tokens';
 import { Answer } from './Answer';
+import { OnRail } from './OnRail';
 import { Pane } from './Pane';
+import { Pictures } from './Pictures';
 import { today } from './today';
 
 const Whole = styled(Panel)`
@@ -144,6 +146,8 @@ function One({ drill, place, because, end, done }: OneProps) {
       {because && <Quiet>{because}</Quiet>}
       <Stands>{drill.stands}</Stands>
       {drill.seen && <Pane seen={drill.seen} />}
+      <OnRail rail={drill.rail} />
+      <Pictures drill={drill} />
       <Asks>{drill.asks}</Asks>
       {drill.school && <Quiet>{drill.school}</Quiet>}
       <Answer drill={drill} chosen={chosen} choose={setChosen} send={send} right={said?.right_option} />

@@ -1,0 +1,142 @@
+//! Reading the picture: the proof of a setup one or two dials of which stand wrong, and a rail beside several pictures.
+
+use rand::Rng as _;
+use rand_chacha::ChaCha8Rng;
+use tolva_core::scale::{Power, Setting, Stops};
+
+use super::value::Value;
+use super::{Asked, Drawn, Level, one_of};
+use crate::lighting::Prepared;
+use crate::setup::{Ambient, Blend, Kit, Setup};
+use crate::solver::Outcome;
+
+/// A dial that stands wrong shows in a picture by which light it moves.
+#[derive(Clone, Copy, Debug, PartialEq, Eq)]
+pub enum PictureDial {
+    /// The shutter: the light that is there alone.
+    Shutter,
+    /// The power: the flash alone.
+    Power,
+    /// The aperture: both.
+    Aperture,
+}
+
+/// A dial that stands wrong, and by how much brighter that makes its light.
+#[derive(Clone, Copy, Debug, PartialEq)]
+pub struct Misset {
+    /// Which.
+    pub dial: PictureDial,
+    /// By how many stops.
+    pub by: Stops,
+}
+
+/// Somebody before something, with one flash: light that is there by three readings, and a wish.
+#[derive(Clone, Copy, Debug, PartialEq)]
+pub struct PictureScene {
+    /// What lies behind, EV at ISO 100.
+    pub behind_ev: f64,
+    /// How far under it the lit side lies, in stops.
+    pub under: Stops,
+    /// What is wished behind, in stops from mid grey; the lit side is to come at 0.
+    pub background: Stops,
+}
+
+impl PictureScene {
+    /// The setup with its plan on every dial, some of them misset; nothing where a dial does not go there.
+    pub fn setup(&self, misset: &[Misset]) -> Option<(Setup, Kit)> {
+        let kit = Kit::starter();
+        let mut setup = Setup::new("drill", &kit);
+        let lit = self.behind_ev - self.under.0;
+        for (region, ev100) in setup.regions.iter_mut().zip([self.behind_ev, lit, lit - 1.0]) {
+            region.ambient = Ambient::guessed(ev100);
+        }
+        setup.blend = Blend::Lift { subject_stops: 0.0, background_stops: self.background.0 };
+        let (settings, power, distance, lowest) = {
+            let prepared = Prepared::new(&setup, &kit).ok()?;
+            let outcome = Outcome::of(&prepared);
+            let light = outcome.lights.first().copied().flatten()?;
+            (outcome.settings, light.power, light.distance, prepared.lights[0].lowest)
+        };
+        let of = |dial: PictureDial| misset.iter().filter(|one| one.dial == dial).map(|one| one.by.0).sum::<f64>();
+        let shutter = settings.shutter.exact * of(PictureDial::Shutter).exp2();
+        let aperture = settings.aperture.exact * (-of(PictureDial::Aperture) / 2.0).exp2();
+        let power = power.0.0 + of(PictureDial::Power);
+        let (camera, lens) = (&kit.cameras[0], &kit.lenses[0]);
+        let on_the_dials = shutter >= camera.sync_safe_s * 0.99
+            && (lens.widest_f_number * 0.99..=lens.smallest_f_number * 1.01).contains(&aperture)
+            && (lowest.0.0 - 1e-6..=1e-6).contains(&power);
+        on_the_dials.then_some(())?;
+        setup.fixed.shutter_s = Some(Setting::<tolva_core::scale::Shutter>::of(shutter).nominal);
+        setup.fixed.f_number = Some(Setting::<tolva_core::scale::Aperture>::of(aperture).nominal);
+        setup.fixed.iso = Some(settings.iso.nominal);
+        let light = setup.lights.first_mut()?;
+        (light.power_stops, light.distance_m) = (Some(Power(Stops(power)).0.0), Some(distance.0));
+        Some((setup, kit))
+    }
+
+    /// Where each region comes out, in stops from mid grey, in the order of the setup.
+    pub fn comes_out(&self, misset: &[Misset]) -> Option<Vec<Stops>> {
+        let (setup, kit) = self.setup(misset)?;
+        let prepared = Prepared::new(&setup, &kit).ok()?;
+        Some(Outcome::of(&prepared).regions.iter().map(|region| region.together).collect())
+    }
+}
+
+fn scene(draw: &mut ChaCha8Rng) -> PictureScene {
+    PictureScene {
+        behind_ev: f64::from(draw.random_range(22..=28)) / 2.0,
+        under: Stops(f64::from(draw.random_range(2..=6)) / 2.0),
+        background: Stops(-f64::from(draw.random_range(1..=4)) / 2.0),
+    }
+}
+
+const DIALS: [PictureDial; 3] = [PictureDial::Shutter, PictureDial::Power, PictureDial::Aperture];
+
+/// What stands wrong: one dial by two stops, by one, or two dials at once.
+pub(super) fn misset(level: Level, draw: &mut ChaCha8Rng) -> Option<Drawn> {
+    let scene = scene(draw);
+    let each = if level == Level::First { 2.0 } else { 1.0 };
+    let one = |dial: PictureDial, by: f64| Misset { dial, by: Stops(by * each) };
+    let ways: Vec<Vec<Misset>> = if level == Level::Third {
+        // Both at once, and both the same way, is the aperture's: that is not offered beside it.
+        let both = |shutter: f64, power: f64| vec![one(PictureDial::Shutter, shutter), one(PictureDial::Power, power)];
+        vec![both(2.0, -1.0), both(-1.0, 2.0), both(1.0, -2.0), both(-2.0, 1.0), both(2.0, 1.0), both(1.0, 2.0)]
+    } else {
+        DIALS.iter().flat_map(|dial| [vec![one(*dial, -1.0)], vec![one(*dial, 1.0)]]).collect()
+    };
+    let right = draw.random_range(0..ways.len());
+    let before = scene.comes_out(&[])?;
+    let after = scene.comes_out(&ways[right])?;
+    // It must show, and nothing may be so white that its size cannot be told.
+    let shows = before.iter().zip(&after).any(|(a, b)| (a.0 - b.0).abs() > 0.7);
+    (shows && after.iter().all(|at| at.0 < 2.6)).then_some(())?;
+    let offered = (0..ways.len()).map(Value::Way).collect();
+    let beside = level == Level::First || draw.random_bool(0.5);
+    Drawn::new(Asked::Misset { scene, misset: ways[right].clone(), ways, beside }, Value::Way(right), offered)
+}
+
+/// Four pictures of one scene, and the rail of one of them.
+pub(super) fn rail(level: Level, draw: &mut ChaCha8Rng) -> Option<Drawn> {
+    let scene = scene(draw);
+    let each = if level == Level::First { 2.0 } else { 1.0 };
+    let mut ways: Vec<Vec<Misset>> = vec![Vec::new()];
+    while ways.len() < 4 {
+        let by = if draw.random_bool(0.5) { each } else { -each };
+        let way = vec![Misset { dial: one_of(&DIALS, draw)?, by: Stops(by) }];
+        if ways.contains(&way) || scene.comes_out(&way).is_none_or(|all| all.iter().any(|at| at.0 > 2.6)) {
+            return None;
+        }
+        ways.push(way);
+    }
+    let right = draw.random_range(0..ways.len());
+    // The first is no sign of being the plan itself.
+    let turned = draw.random_range(0..ways.len());
+    ways.rotate_left(turned);
+    let all: Vec<Vec<Stops>> = ways.iter().map(|way| scene.comes_out(way)).collect::<Option<_>>()?;
+    // Each is told from each by one region at least.
+    let apart = |a: &[Stops], b: &[Stops]| a.iter().zip(b).map(|(a, b)| (a.0 - b.0).abs()).fold(0.0, f64::max);
+    let clear = (0..4).all(|one| (0..one).all(|other| apart(&all[one], &all[other]) > 0.6));
+    clear.then_some(())?;
+    let offered = (0..4).map(Value::Way).collect();
+    Drawn::new(Asked::WhichPicture { scene, rail: all[right].clone(), ways }, Value::Way(right), offered)
+}
