@@ -316,6 +316,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/drills/picture.jpg": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** A picture that belongs to a drill, computed as the proof is. */
+        get: operations["drill_picture"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/drills/progress": {
         parameters: {
             query?: never;
@@ -4096,6 +4113,10 @@ export interface components {
             options: string[];
             /** @description Where the dial stands to begin with. */
             begins_at: number;
+            /** @description How many pictures belong to it, as `/api/v1/drills/picture.jpg` gives them; 0 for most. */
+            pictures: number;
+            /** @description Where regions lie on a rail, by their names, where it is a matter of a rail; empty otherwise. */
+            rail: components["schemas"]["OnDrillRail"][];
             seen?: components["schemas"]["PaneSeen"] | null;
         };
         /** @description A drill with what it is known by. */
@@ -6175,6 +6196,13 @@ export interface components {
                 /** @description The modifier; null for the bare unit. */
                 modifier_id?: string | null;
             };
+        };
+        /** @description A region on the rail of a drill. */
+        OnDrillRail: {
+            /** @description What it is called. */
+            name: string;
+            /** @description Where it lies. */
+            at: components["schemas"]["Said"];
         };
         /** @description A thing of the set. */
         OnSet: {
@@ -10483,6 +10511,80 @@ export interface operations {
             };
             /** @description Not from here, or the data file was opened for reading only */
             403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description A fault of Tolva’s own, or of the data file */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Too much at once, or the data file is locked: try again in a moment */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+        };
+    };
+    drill_picture: {
+        parameters: {
+            query: {
+                /** @description The skill, by its code. */
+                skill: string;
+                /** @description The level, 1 to 3. */
+                level: number;
+                /** @description What the drill was drawn with. */
+                seed: number;
+                /** @description Which of its pictures, counted from 0. */
+                of: number;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description JPEG */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "image/jpeg": unknown;
+                };
+            };
+            /** @description The request cannot be understood */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Not from here, or the data file was opened for reading only */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description A field is wrong: says which, and what is allowed */
+            422: {
                 headers: {
                     [name: string]: unknown;
                 };

@@ -222,7 +222,9 @@ impl There {
     fn at_place(&self, scene: &Scene, faces: &[(Face, f32)], place: &Place) -> f32 {
         let spot = Spot::card(&place.receptor);
         let samples = Samples::of(11, true);
-        self.falls(scene, faces, &spot, spot.at(), samples, Ways { sky: 128, ..Ways::of(Fineness::Fine, 1) }).iter().sum()
+        self.falls(scene, faces, &spot, spot.at(), samples, Ways { sky: 128, ..Ways::of(Fineness::Fine, 1) })
+            .iter()
+            .sum()
     }
 
     /// What a flat card of grey at a place would get of each place's light, as parts of 1 that sum to about 1 where the

@@ -10,7 +10,7 @@ pub fn in_a_row(skill: Skill, level: Level, seed: u64, count: usize, own: &Own) 
     let mut all: Vec<Drill> = Vec::with_capacity(count);
     let mut next = seed;
     // A skill that has fewer questions than that would never end: after so many tries a repeat is taken.
-    let mut tries = count * MOST_IN_A_ROW;
+    let mut tries = count * 40;
     while all.len() < count {
         let one = drill(skill, level, next, own);
         next = next.wrapping_add(1);

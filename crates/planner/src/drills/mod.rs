@@ -498,7 +498,7 @@ impl Own {
 }
 
 /// How often is drawn anew where what was drawn makes no good question. Enough: most do.
-const DRAWS: u32 = 4000;
+const DRAWS: u32 = 500;
 
 /// A drill of a skill. The same skill, level, seed and kit give the same one.
 pub fn drill(skill: Skill, level: Level, seed: u64, own: &Own) -> Drill {

@@ -2,12 +2,13 @@
 
 use rand::Rng as _;
 use rand_chacha::ChaCha8Rng;
-use tolva_core::scale::{Power, Setting, Stops};
+use tolva_core::exposure::Ambient;
+use tolva_core::scale::{Aperture, Power, Setting, Shutter, Stops};
 
 use super::value::Value;
 use super::{Asked, Drawn, Level, one_of};
 use crate::lighting::Prepared;
-use crate::setup::{Ambient, Blend, Kit, Setup};
+use crate::setup::{Blend, Kit, Setup};
 use crate::solver::Outcome;
 
 /// A dial that stands wrong shows in a picture by which light it moves.
@@ -62,12 +63,14 @@ impl PictureScene {
         let aperture = settings.aperture.exact * (-of(PictureDial::Aperture) / 2.0).exp2();
         let power = power.0.0 + of(PictureDial::Power);
         let (camera, lens) = (&kit.cameras[0], &kit.lenses[0]);
-        let on_the_dials = shutter >= camera.sync_safe_s * 0.99
+        let shutter = Setting::<Shutter>::of(shutter);
+        let sync = Setting::<Shutter>::of(camera.sync_safe_s);
+        let on_the_dials = shutter.position().0 <= sync.position().0 + 1e-6
             && (lens.widest_f_number * 0.99..=lens.smallest_f_number * 1.01).contains(&aperture)
             && (lowest.0.0 - 1e-6..=1e-6).contains(&power);
         on_the_dials.then_some(())?;
-        setup.fixed.shutter_s = Some(Setting::<tolva_core::scale::Shutter>::of(shutter).nominal);
-        setup.fixed.f_number = Some(Setting::<tolva_core::scale::Aperture>::of(aperture).nominal);
+        setup.fixed.shutter_s = Some(shutter.nominal);
+        setup.fixed.f_number = Some(Setting::<Aperture>::of(aperture).nominal);
         setup.fixed.iso = Some(settings.iso.nominal);
         let light = setup.lights.first_mut()?;
         (light.power_stops, light.distance_m) = (Some(Power(Stops(power)).0.0), Some(distance.0));

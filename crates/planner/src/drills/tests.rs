@@ -111,7 +111,8 @@ fn keeps_the_law(one: &Drill) {
             let (ambient, flash) = moves(misset);
             let same = ways.iter().filter(|way| moves(way) == (ambient, flash)).count();
             assert_eq!(same, 1, "no other way looks alike: {one:?}");
-            let (before, after) = (scene.comes_out(&[]).expect("planned"), scene.comes_out(misset).expect("on the dials"));
+            let (before, after) =
+                (scene.comes_out(&[]).expect("planned"), scene.comes_out(misset).expect("on the dials"));
             assert!((after[0].0 - before[0].0 - ambient).abs() < 0.05, "behind has no flash: {before:?} {after:?}");
         }
         Asked::WhichPicture { scene, rail, ways } => {

@@ -24,12 +24,12 @@ use uuid::Uuid;
 use super::answer::{Key, as_file};
 use super::body::Body;
 use super::preferences::shown;
-use super::proof::sent as sent_picture;
 use super::problem::{ApiError, ProblemDocument};
+use super::proof::sent as sent_picture;
 use super::run::PaperSize;
 use super::work::worked_out;
-use crate::phones::Caller;
 use crate::edge::refused;
+use crate::phones::Caller;
 use crate::policy::policy;
 use crate::practised::went_wrong_lately;
 use crate::proofs::{Asked as Pictured, Proofs};
@@ -304,10 +304,12 @@ pub async fn picture(
     let kept = worked_out(move || {
         let one = drill(skill, level, which.seed, &own);
         let of = one.asked.pictures().and_then(|(scene, all)| scene.setup(all.get(which.of)?));
-        let none = || Problems::one("/of", format!("this drill has no picture {}", which.of)).coded(ProblemCode::NotThere);
+        let none =
+            || Problems::one("/of", format!("this drill has no picture {}", which.of)).coded(ProblemCode::NotThere);
         let (setup, kit) = of.ok_or_else(none)?;
         let (proof, report) = proof_of(&setup, &kit, Show::default()).map_err(refused)?;
-        let wanted = Pictured { longest: PICTURE, fineness: Fineness::Fine, grain: false, movement: false, behind: None };
+        let wanted =
+            Pictured { longest: PICTURE, fineness: Fineness::Fine, grain: false, movement: false, behind: None };
         let words = format!("{:?} {}", one.asked, which.of);
         Ok::<_, ApiError>(proofs.picture(&words, (&setup, &proof, &report), &wanted, &Work::default())?)
     });

@@ -197,7 +197,8 @@ pub(super) fn workings(drill: &Drill, show: Show) -> Vec<String> {
             vec![
                 came(scene, &[], "As it was wished"),
                 came(scene, wrong, "As it came"),
-                "The shutter moves the light that is there alone, the power the flash alone, the aperture both.".to_owned(),
+                "The shutter moves the light that is there alone, the power the flash alone, the aperture both."
+                    .to_owned(),
             ]
         }
         Asked::WhichPicture { scene, ways, .. } => {
@@ -232,8 +233,11 @@ fn shift(from: f64, to: f64) -> Vec<String> {
 /// Where the regions of a picture come out, in a line.
 fn came(scene: &PictureScene, way: &[Misset], name: &str) -> String {
     let all = scene.comes_out(way).unwrap_or_default();
-    let each: Vec<String> =
-        all.iter().zip(["behind", "lit side", "shadow side"]).map(|(at, name)| format!("{name} {}", at.thirds())).collect();
+    let each: Vec<String> = all
+        .iter()
+        .zip(["behind", "lit side", "shadow side"])
+        .map(|(at, name)| format!("{name} {}", at.thirds()))
+        .collect();
     format!("{name} ({}): {}.", lower_first(&misset(way)), each.join(", "))
 }
 

@@ -3,7 +3,7 @@ import styled from 'styled-components';
 import type { Drills } from '../../api/client';
 import { Button } from '../../ui/Button';
 import { Slide } from '../../ui/Slide';
-import { figures, space, touch } from '../../ui/tokens';
+import { figures, narrow, space, touch } from '../../ui/tokens';
 
 const Dial = styled.div`
   display: grid;
@@ -22,12 +22,15 @@ const Dial = styled.div`
   }
 `;
 const Choices = styled.div`
-  display: flex;
-  flex-wrap: wrap;
+  display: grid;
+  grid-template-columns: repeat(auto-fit, minmax(240px, 1fr));
   gap: ${space.gap}px;
+  ${narrow} {
+    grid-template-columns: 1fr 1fr;
+  }
   button {
     min-height: ${touch + 8}px;
-    flex: 1 1 150px;
+    justify-content: center;
     font-size: 17px;
     &[data-right] {
       outline: 3px solid var(--ink);
@@ -37,6 +40,7 @@ const Choices = styled.div`
 /** How bright each stop comes out: from black to white over ten stops. */
 const Wedge = styled.div`
   height: 14px;
+  margin-top: ${space.gap}px;
   border: 1px solid var(--line);
   background: linear-gradient(90deg, #000, #1c1c1c 20%, #4a4a4a 35%, #777 50%, #b9b9b9 70%, #fff 92%);
 `;

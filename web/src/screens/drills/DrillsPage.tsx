@@ -1,5 +1,5 @@
 import { useQuery, useQueryClient } from '@tanstack/react-query';
-import { Dumbbell } from 'lucide-react';
+import { Target } from 'lucide-react';
 import { useState } from 'react';
 import styled from 'styled-components';
 import { answered, api, type Drills } from '../../api/client';
@@ -73,7 +73,7 @@ export default function DrillsPage() {
           <Row $apart>
             <h1>Drills</h1>
             <Button kind="strong" onPress={() => begin()}>
-              <Dumbbell size={18} aria-hidden /> Practise ten
+              <Target size={18} aria-hidden /> Practise ten
             </Button>
           </Row>
           <Lead $tight>

@@ -1,5 +1,6 @@
 import styled from 'styled-components';
 import type { Drills } from '../../api/client';
+import { Quiet } from '../../ui/Panel';
 import { narrow, space, type } from '../../ui/tokens';
 
 const Row = styled.div`
@@ -8,6 +9,9 @@ const Row = styled.div`
   gap: ${space.gap}px;
   ${narrow} {
     grid-template-columns: 1fr 1fr;
+  }
+  figure {
+    margin: 0;
   }
   figure:only-child {
     max-width: 480px;
@@ -29,15 +33,26 @@ const Row = styled.div`
 export function Pictures({ drill }: { drill: Drills['drills'][number] }) {
   const { skill, level, seed, pictures } = drill;
   if (pictures === 0) return null;
-  const names = drill.rail.length > 0 ? ['Picture 1', 'Picture 2', 'Picture 3', 'Picture 4'] : pictures > 1 ? ['As it was wished', 'As it came'] : ['As it came'];
+  const names =
+    drill.rail.length > 0
+      ? ['Picture 1', 'Picture 2', 'Picture 3', 'Picture 4']
+      : pictures > 1
+        ? ['As it was wished', 'As it came']
+        : ['As it came'];
   return (
-    <Row>
-      {Array.from({ length: pictures }, (_, of) => (
-        <figure key={of}>
-          <img src={`/api/v1/drills/picture.jpg?skill=${skill.code}&level=${level}&seed=${seed}&of=${of}`} alt={names[of]} />
-          <figcaption>{names[of]}. Computed: an estimate.</figcaption>
-        </figure>
-      ))}
-    </Row>
+    <>
+      <Row>
+        {Array.from({ length: pictures }, (_, of) => (
+          <figure key={of}>
+            <img
+              src={`/api/v1/drills/picture.jpg?skill=${skill.code}&level=${level}&seed=${seed}&of=${of}`}
+              alt={names[of]}
+            />
+            <figcaption>{names[of]}</figcaption>
+          </figure>
+        ))}
+      </Row>
+      <Quiet>Computed pictures: estimates.</Quiet>
+    </>
   );
 }

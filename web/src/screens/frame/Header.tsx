@@ -2,7 +2,7 @@ import {
   Backpack,
   Briefcase,
   Calculator,
-  Dumbbell,
+  Target,
   Moon,
   MoreVertical,
   Redo2,
@@ -154,7 +154,7 @@ export function Header({ of, more = [], children }: { of?: Open; more?: MenuEntr
                 ...more,
                 { id: 'jobs', name: 'All jobs', icon: <Briefcase size={18} aria-hidden />, href: '/' },
                 { id: 'kit', name: 'Kit', icon: <Backpack size={18} aria-hidden />, href: '/kit' },
-                { id: 'drills', name: 'Drills', icon: <Dumbbell size={18} aria-hidden />, href: '/drills' },
+                { id: 'drills', name: 'Drills', icon: <Target size={18} aria-hidden />, href: '/drills' },
                 { id: 'phones', name: 'Phones', icon: <Smartphone size={18} aria-hidden />, href: '/phones' },
                 { id: 'find', name: 'Find anything', icon: <Search size={18} aria-hidden />, run: find },
                 { id: 'sums', name: 'Quick sums', icon: <Calculator size={18} aria-hidden />, run: sums },
@@ -177,7 +177,7 @@ export function Header({ of, more = [], children }: { of?: Open; more?: MenuEntr
               <Backpack size={18} aria-hidden />
             </ButtonLink>
             <ButtonLink kind="bare" href="/drills" aria-label="Drills">
-              <Dumbbell size={18} aria-hidden />
+              <Target size={18} aria-hidden />
             </ButtonLink>
             <Button kind="bare" aria-label="Find anything" onPress={find}>
               <Search size={18} aria-hidden />

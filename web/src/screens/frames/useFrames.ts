@@ -1,9 +1,7 @@
 import { useQuery, useQueryClient } from '@tanstack/react-query';
 import { useEffect, useState } from 'react';
 import { answered, api, type FrameLine, type FrameList } from '../../api/client';
-
-/** What the frames of a job are kept under. */
-export const framesOf = (job: string) => ['frames', job];
+import { framesOf } from './framesOf';
 
 /** The frames of a setup, as they were read last. */
 export const useFrameList = (job: string, setup: string, binned: boolean) =>

@@ -4,7 +4,7 @@ import styled from 'styled-components';
 import { answered, api } from '../../api/client';
 import { useJob } from '../../session/job';
 import { newId } from '../../session/kit';
-import { framesOf } from '../frames/useFrames';
+import { framesOf } from '../frames/framesOf';
 import { space, type } from '../../ui/tokens';
 
 const Line = styled.p`

@@ -1,0 +1,2 @@
+/** What the frames of a job are kept under. */
+export const framesOf = (job: string) => ['frames', job];
