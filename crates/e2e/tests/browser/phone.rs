@@ -52,7 +52,7 @@ async fn loaded(b: &Browser, page: &str) {
         b.css("#setups").await;
     } else if !page.starts_with("/setups") {
         // Each says what it is of, once it has come.
-        let holds = [("/day", "shoot"), ("/shots", "Half length"), ("/pack", "Octagon"), ("/log", "Log")];
+        let holds = [("/day", "shoot"), ("/shots", "frames are taken"), ("/pack", "Octagon"), ("/log", "Log")];
         let holds = holds.iter().find(|(of, _)| *of == page).map_or("Shot 1 of 3", |(_, holds)| holds);
         b.shows("main", holds).await;
     } else {

@@ -7,6 +7,9 @@ import { Segments } from '../../ui/Segments';
 import { TextField } from '../../ui/TextField';
 import { TickBox } from '../../ui/Ticks';
 
+/** So many exercises stand on a page, and their answers on another. */
+const fits = { a4: '20', a5: '12' };
+
 /** Sheets to print, by number and level: the same number gives the same sheet. The answers that were given, as a table. */
 export function Sheets({ progress }: { progress: DrillProgress }) {
   const [seed, setSeed] = useState('1');
@@ -14,7 +17,7 @@ export function Sheets({ progress }: { progress: DrillProgress }) {
   const [paper, setPaper] = useState<'a4' | 'a5'>('a4');
   const [answers, setAnswers] = useState(true);
   const good = /^\d{1,9}$/.test(seed.trim());
-  const query = new URLSearchParams({ seed: seed.trim(), level, paper, answers: String(answers), count: '20' });
+  const query = new URLSearchParams({ seed: seed.trim(), level, paper, answers: String(answers), count: fits[paper] });
   return (
     <>
       <Row $below>
