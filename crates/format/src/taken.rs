@@ -280,7 +280,7 @@ impl TakenFrame {
         if places(&marks) != places(&self.marks) {
             self.marks_by = MarksBy::Hand;
         }
-        Ok(Self { settings, marks, note, changed, shot_id, ..self })
+        Ok(Self { shot_id, settings, marks, note, changed, ..self })
     }
 }
 

@@ -65,7 +65,7 @@ pub use depth_lane::{DepthLane, Distance, InDepth};
 pub use document::{Document, Write};
 pub use drills::{
     AnswerSaid, AnsweredBy, DrillSaid, LevelSaid, OnDrillRail, PaneSeen, SheetAsked, SkillProgress, SkillSaid,
-    WeekSaid, answer_said, drill_said, level_of, levels, sheet, skill_of, skill_progress,
+    WeekSaid, answer_said, drill_said, level_of, levels, sheet, skill_of, skill_progress, why_these,
 };
 pub use frames::{
     BeliefSaid, CameOf, CorrectionSaid, DialSaid, FrameOfShot, FrameRegion, FrameReport, Hidden, Lesson, MarkMeasured,

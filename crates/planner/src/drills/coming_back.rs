@@ -145,7 +145,9 @@ fn weeks(own: &[Attempt]) -> Vec<Week> {
     // 1970-01-05 was a Monday.
     let monday = |day: i64| (day - 4).div_euclid(7) * 7 + 4;
     let mut weeks: BTreeMap<i64, Vec<Attempt>> = BTreeMap::new();
-    own.iter().for_each(|one| weeks.entry(monday(one.day)).or_default().push(*one));
+    for one in own {
+        weeks.entry(monday(one.day)).or_default().push(*one);
+    }
     let week = |(monday, all): (i64, Vec<Attempt>)| {
         let off: Vec<f64> = all.iter().filter_map(|one| one.off_stops).map(f64::abs).collect();
         #[expect(clippy::cast_precision_loss, reason = "a week of answers")]

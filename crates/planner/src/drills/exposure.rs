@@ -91,7 +91,7 @@ pub(super) fn moves(level: Level, own: &Own, draw: &mut ChaCha8Rng) -> Option<Dr
             }
             4 => {
                 let (near, far) = (one_of(&DISTANCES_M, draw)?, one_of(&DISTANCES_M, draw)?);
-                (near != far).then_some(Moved::Distance(Metres(near), Metres(far)))
+                ((near - far).abs() > 0.01).then_some(Moved::Distance(Metres(near), Metres(far)))
             }
             _ => Some(Moved::Filter(Stops(f64::from(draw.random_range(1..=4))))),
         }?;

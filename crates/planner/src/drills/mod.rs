@@ -546,6 +546,7 @@ struct Drawn {
 }
 
 impl Drawn {
+    #[expect(clippy::unnecessary_wraps, reason = "generators end with it, and may have found nothing before")]
     fn new(asked: Asked, exact: Value, offered: Vec<Value>) -> Option<Self> {
         Some(Self { asked, exact, offered })
     }

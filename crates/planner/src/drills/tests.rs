@@ -65,7 +65,7 @@ fn keeps_the_law(one: &Drill) {
         (Asked::Equal { .. }, Some(ratio)) => assert!(ratio.abs() < 1e-9, "{one:?}"),
         (Asked::Farther { find_distance: true, .. }, _) | (_, None) => {}
         (_, Some(known)) => {
-            assert!((number(&one.exact) - known).abs() < 1e-6 * known.abs().max(1.0), "{known} {one:?}")
+            assert!((number(&one.exact) - known).abs() < 1e-6 * known.abs().max(1.0), "{known} {one:?}");
         }
     }
     match &one.asked {
@@ -164,7 +164,9 @@ fn no_question_is_a_repeat_within_fifty(#[values(Level::First, Level::Second, Le
         }
         // No answer is right so often that it could be guessed.
         let mut counted: BTreeMap<usize, usize> = BTreeMap::new();
-        all.iter().for_each(|one| *counted.entry(one.right).or_default() += 1);
+        for one in &all {
+            *counted.entry(one.right).or_default() += 1;
+        }
         let most = counted.values().max().copied().unwrap_or_default();
         assert!(most <= 90, "{skill:?} {level:?}: {counted:?}");
     }
@@ -241,7 +243,7 @@ fn eighty_five_by_school() {
     let found = (0..2000).find_map(|seed| {
         let one = drill(Skill::Shutters, Level::First, seed, &own());
         match one.asked {
-            Asked::ByHand { focal, school: HandheldRule::OneOverTwiceFocal, .. } if focal == Millimetres(85.0) => {
+            Asked::ByHand { focal: Millimetres(85.0), school: HandheldRule::OneOverTwiceFocal, .. } => {
                 Some(one.offered[one.right])
             }
             _ => None,
@@ -255,5 +257,5 @@ fn eighty_five_by_school() {
 fn receptors_turned_away() {
     assert!((Pointed::Flat.collects(60.0) - 0.5).abs() < 1e-12);
     assert!((Pointed::Dome.collects(90.0) - 0.5).abs() < 1e-12);
-    assert_eq!(Pointed::Flat.collects(120.0), 0.0);
+    assert!(Pointed::Flat.collects(120.0).abs() < 1e-12);
 }

@@ -16,7 +16,7 @@ use tolva_planner::drills::{
 use tolva_store::{KeptAttempt, Store};
 use tolva_wording::{
     AnswerSaid, DrillSaid, LevelSaid, SheetAsked, Show, SkillProgress, SkillSaid, answer_said, drill_said, level_of,
-    levels, proof_of, sheet, skill_of, skill_progress,
+    levels, proof_of, sheet, skill_of, skill_progress, why_these,
 };
 use utoipa::{IntoParams, ToSchema};
 use uuid::Uuid;
@@ -125,7 +125,7 @@ async fn own(store: &Store) -> Result<Own, ApiError> {
 
 fn mark(one: &Drill) -> String {
     let hash = Sha256::digest(format!("{:?}{:?}", one.asked, one.offered));
-    hash.iter().take(6).map(|byte| format!("{byte:02x}")).collect()
+    format!("{hash:x}")[..12].to_owned()
 }
 
 fn sent(one: &Drill, show: Show) -> DrillSent {
@@ -153,25 +153,15 @@ pub async fn next(which: Query<WhichDrills>, store: Data<Store>) -> Result<HttpR
     let (own, show) = (own(&store).await?, shown(&store).await?);
     let wrong = went_wrong_lately(&store).await?;
     let known = known(&attempts(&store).await?, today);
-    let (skills, because) = match &which.skill {
-        Some(code) => {
-            let skill = skill(code)?;
-            let next = known.iter().find(|one| one.skill == skill).map_or(Level::First, |one| one.level);
-            (vec![(skill, next)], String::new())
-        }
-        None => {
-            let few = which.count.div_ceil(3);
-            let next: Vec<(Skill, Level)> = next_skills(&known, &wrong, today).into_iter().take(few).collect();
-            let of_jobs = next.iter().filter(|(skill, _)| wrong.contains(skill)).count();
-            let due = known.iter().filter(|one| one.due.is_some_and(|due| due <= today)).count();
-            let because = match (of_jobs, due) {
-                (0, 0) => "What is new first.".to_owned(),
-                (0, 1) => "One skill is due today.".to_owned(),
-                (0, due) => format!("{due} skills are due today."),
-                _ => "What went wrong on the last job comes first.".to_owned(),
-            };
-            (next, because)
-        }
+    let (skills, because) = if let Some(code) = &which.skill {
+        let skill = skill(code)?;
+        let next = known.iter().find(|one| one.skill == skill).map_or(Level::First, |one| one.level);
+        (vec![(skill, next)], String::new())
+    } else {
+        let few = which.count.div_ceil(3);
+        let next: Vec<(Skill, Level)> = next_skills(&known, &wrong, today).into_iter().take(few).collect();
+        let because = why_these(&known, &next, &wrong, today);
+        (next, because)
     };
     let skills: Vec<(Skill, Level)> =
         skills.into_iter().map(|(skill, next)| (skill, at_level.unwrap_or(next))).collect();

@@ -64,15 +64,15 @@ pub fn drills(asked: &DrillAsked) -> Result<(), CliError> {
         let skills = if skills.is_empty() { Skill::ALL.to_vec() } else { skills };
         let skills: Vec<_> = skills.into_iter().map(|skill| (skill, level)).collect();
         let all = in_turn(&skills, asked.seed, asked.count.into(), &own);
-        all.iter()
-            .map(|one| {
-                let (drill, answer) = (drill_said(one, show), answer_said(one, one.right, show));
-                format!(
-                    "{}\n",
-                    json!({ "drill": drill, "answer": drill.options[one.right], "workings": answer.workings })
-                )
-            })
-            .collect()
+        let mut lines = String::new();
+        for one in &all {
+            let (drill, answer) = (drill_said(one, show), answer_said(one, one.right, show));
+            let right = &drill.options[one.right];
+            let line = json!({ "drill": drill, "answer": right, "workings": answer.workings });
+            lines.push_str(&line.to_string());
+            lines.push('\n');
+        }
+        lines
     };
     match &asked.output {
         Some(file) => std::fs::write(file, text).map_err(|error| CliError::File(file.clone(), error)),

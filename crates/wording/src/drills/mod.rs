@@ -8,7 +8,7 @@ mod sheet;
 mod workings;
 
 pub use names::{LevelSaid, SkillSaid, level_of, levels, skill_of};
-pub use progress::{SkillProgress, WeekSaid, skill_progress};
+pub use progress::{SkillProgress, WeekSaid, skill_progress, why_these};
 pub use sheet::{SheetAsked, sheet};
 
 use serde::Serialize;

@@ -2,7 +2,7 @@
 
 use serde::Serialize;
 use tolva_core::time::date_of_day;
-use tolva_planner::drills::Known;
+use tolva_planner::drills::{Known, Level, Skill};
 use utoipa::ToSchema;
 
 use super::SkillSaid;
@@ -56,6 +56,22 @@ pub fn skill_progress(of: &Known, today: i64) -> SkillProgress {
         due: of.due.is_some_and(|due| due <= today),
         recalled_percent: of.recalled.map(|part| (part * 100.0).round()),
         weeks: weeks.collect(),
+    }
+}
+
+/// Why these skills are next, in a sentence.
+pub fn why_these(known: &[Known], next: &[(Skill, Level)], went_wrong: &[Skill], today: i64) -> String {
+    let of = |is: &dyn Fn(&Known) -> bool| {
+        known.iter().filter(|one| next.iter().any(|(skill, _)| *skill == one.skill) && is(one)).count()
+    };
+    let wrong = of(&|one| went_wrong.contains(&one.skill));
+    let due = known.iter().filter(|one| one.due.is_some_and(|due| due <= today)).count();
+    match (wrong, due, of(&|one| one.due.is_none())) {
+        (1.., ..) => "What went wrong on the last job comes first.".to_owned(),
+        (0, 1, _) => "One skill is due today.".to_owned(),
+        (0, 2.., _) => format!("{due} skills are due today."),
+        (0, 0, 1..) => "What is new first.".to_owned(),
+        (0, 0, 0) => "Nothing is due: what is known least first.".to_owned(),
     }
 }
 

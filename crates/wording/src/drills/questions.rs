@@ -13,9 +13,13 @@ use crate::words::{in_a_row, lower_first, upper_first};
 
 /// What stands, and what is asked.
 pub(super) fn question(asked: &Asked, show: Show) -> (String, String) {
-    let far = |at: &Metres| at.label(show.metres());
-    let at_power = |power: &Power| power.label(show.power());
-    let (stands, asks) = match asked {
+    let all = [of_exposure, of_flash, of_powers_and_colour, of_optics_and_meters, of_what_flash_takes, of_pictures];
+    // Each knows its own: one of them answers.
+    all.into_iter().find_map(|of| of(asked, show)).unwrap_or_default()
+}
+
+fn of_exposure(asked: &Asked, show: Show) -> Option<(String, String)> {
+    Some(match asked {
         Asked::Equal { from, to, find } => equal(from, to, *find),
         Asked::Moves { moved, of } => (
             format!("{}.", upper_first(&in_a_row(moved.iter().map(|one| change(one, show))))),
@@ -25,6 +29,14 @@ pub(super) fn question(asked: &Asked, show: Show) -> (String, String) {
             }
             .to_owned(),
         ),
+        _ => return None,
+    })
+}
+
+fn of_flash(asked: &Asked, show: Show) -> Option<(String, String)> {
+    let far = |at: &Metres| at.label(show.metres());
+    let at_power = |power: &Power| power.label(show.power());
+    Some(match asked {
         Asked::Guide { guide_number_m, power, distance, aperture, iso, find } => {
             let unit = format!("Guide number {guide_number_m:.0} (metres, ISO 100), bare");
             let power = format!("at {}", at_power(power));
@@ -75,6 +87,13 @@ pub(super) fn question(asked: &Asked, show: Show) -> (String, String) {
             ),
             "What must the flash give by itself?".to_owned(),
         ),
+        _ => return None,
+    })
+}
+
+fn of_powers_and_colour(asked: &Asked, show: Show) -> Option<(String, String)> {
+    let at_power = |power: &Power| power.label(show.power());
+    Some(match asked {
         Asked::PowerBy { from, by } => (
             format!("The flash stands at {} and is to give {}.", at_power(from), more_or_less(*by)),
             "Which power?".to_owned(),
@@ -93,6 +112,13 @@ pub(super) fn question(asked: &Asked, show: Show) -> (String, String) {
             format!("A flash of {} is to match a light of {}.", from.label(), to.label()),
             "Which of these gels comes nearest?".to_owned(),
         ),
+        _ => return None,
+    })
+}
+
+fn of_optics_and_meters(asked: &Asked, show: Show) -> Option<(String, String)> {
+    let far = |at: &Metres| at.label(show.metres());
+    Some(match asked {
         Asked::Group { focal, nearest, farthest, circle } => (
             format!(
                 "{:.0} mm; the nearest face {} away, the farthest {}. Sharp is what blurs by no more than {:.3} mm.",
@@ -143,6 +169,14 @@ pub(super) fn question(asked: &Asked, show: Show) -> (String, String) {
                 "What does it say then?".to_owned(),
             )
         }
+        _ => return None,
+    })
+}
+
+fn of_what_flash_takes(asked: &Asked, show: Show) -> Option<(String, String)> {
+    let far = |at: &Metres| at.label(show.metres());
+    let at_power = |power: &Power| power.label(show.power());
+    Some(match asked {
         Asked::FilterFor { sync, needs } => (
             format!("The wide aperture asks for {}. The flash syncs up to {}.", needs.label(), sync.label()),
             "A filter of how many stops?".to_owned(),
@@ -180,6 +214,12 @@ pub(super) fn question(asked: &Asked, show: Show) -> (String, String) {
             format!("Ready {} after a full pop. A frame every {}.", seconds(*full_s), seconds(*every_s)),
             "The most power it keeps up?".to_owned(),
         ),
+        _ => return None,
+    })
+}
+
+fn of_pictures(asked: &Asked, show: Show) -> Option<(String, String)> {
+    Some(match asked {
         Asked::Plate { picture, plate, without_flash } => {
             let kind = if *without_flash { "Its plate, to be without flash" } else { "Its plate" };
             (
@@ -202,8 +242,8 @@ pub(super) fn question(asked: &Asked, show: Show) -> (String, String) {
         }
         Asked::Shows(before) => (pane(before, show), "Does the light show in it?".to_owned()),
         Asked::ShowsAt(before) => (pane(before, show), "Where in the glass does the light show?".to_owned()),
-    };
-    (stands, asks)
+        _ => return None,
+    })
 }
 
 fn equal(from: &CameraSettings, to: &CameraSettings, find: CameraDial) -> (String, String) {

@@ -15,7 +15,13 @@ fn signed(stops: Stops) -> String {
 
 /// The lines.
 pub(super) fn workings(drill: &Drill, show: Show) -> Vec<String> {
-    match &drill.asked {
+    let all = [of_exposure_and_distance, of_sums_and_powers, of_colour_and_optics, of_meters_and_flash, of_pictures];
+    // Each knows its own: one of them answers.
+    all.into_iter().find_map(|of| of(drill, show)).unwrap_or_default()
+}
+
+fn of_exposure_and_distance(drill: &Drill, show: Show) -> Option<Vec<String>> {
+    Some(match &drill.asked {
         Asked::Equal { from, to, find } => equal(from, to, *find),
         Asked::Moves { moved, of } => moved.iter().map(|one| moves(one, *of)).collect(),
         Asked::Guide { guide_number_m, power, distance, aperture, iso, .. } => {
@@ -38,6 +44,12 @@ pub(super) fn workings(drill: &Drill, show: Show) -> Vec<String> {
                 change.decimals()
             )]
         }
+        _ => return None,
+    })
+}
+
+fn of_sums_and_powers(drill: &Drill, show: Show) -> Option<Vec<String>> {
+    Some(match &drill.asked {
         Asked::Together { lights } => {
             let each: Vec<String> = lights.iter().map(|one| format!("{:.2}", one.ratio())).collect();
             let sum: f64 = lights.iter().map(|one| one.ratio()).sum();
@@ -82,6 +94,12 @@ pub(super) fn workings(drill: &Drill, show: Show) -> Vec<String> {
                 to.0.ratio()
             )]
         }
+        _ => return None,
+    })
+}
+
+fn of_colour_and_optics(drill: &Drill, show: Show) -> Option<Vec<String>> {
+    Some(match &drill.asked {
         Asked::Gelled { light, by } => {
             let (before, after) = (light.mired().0, light.mired().0 + by.0);
             vec![format!(
@@ -131,6 +149,12 @@ pub(super) fn workings(drill: &Drill, show: Show) -> Vec<String> {
                 format!("{pixels:.0} pixels are done in {}.", one_over(pixels / a_second)),
             ]
         }
+        _ => return None,
+    })
+}
+
+fn of_meters_and_flash(drill: &Drill, _show: Show) -> Option<Vec<String>> {
+    Some(match &drill.asked {
         Asked::Spot { on, says } => vec![
             format!("The meter makes what it looks at mid grey; that lies at {}.", signed(on.surface())),
             format!("So {} stops on the shutter, from {}.", signed(on.surface()), says.shutter.label()),
@@ -184,6 +208,12 @@ pub(super) fn workings(drill: &Drill, show: Show) -> Vec<String> {
             every_s / full_s,
             Stops::of_ratio(every_s / full_s).decimals()
         )],
+        _ => return None,
+    })
+}
+
+fn of_pictures(drill: &Drill, show: Show) -> Option<Vec<String>> {
+    Some(match &drill.asked {
         Asked::Plate { .. } => vec![match drill.exact {
             Value::Turned(None) => {
                 "Shutter, aperture, ISO and focal length agree, and the flash is as it should be.".to_owned()
@@ -215,7 +245,8 @@ pub(super) fn workings(drill: &Drill, show: Show) -> Vec<String> {
                 ),
             ]
         }
-    }
+        _ => return None,
+    })
 }
 
 fn shift(from: f64, to: f64) -> Vec<String> {
