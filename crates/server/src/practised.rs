@@ -39,3 +39,18 @@ fn corrected(says: &str) -> Vec<Corrected> {
     .filter_map(|(is, what)| is.then_some(what))
     .collect()
 }
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+    use rstest::rstest;
+
+    #[rstest]
+    #[case("Shutter 1/200 to 1/125", &[Corrected::Camera])]
+    #[case("Power of A 1/8 to 1/4", &[Corrected::Power])]
+    #[case("Distance of A 1.50 m to 1.20 m, power of A 1/8 to 1/16", &[Corrected::Power, Corrected::Distance])]
+    #[case("Leave the dials as they are", &[])]
+    fn what_was_turned_is_read(#[case] says: &str, #[case] dials: &[Corrected]) {
+        assert_eq!(corrected(says), dials);
+    }
+}

@@ -408,3 +408,34 @@ fn a_card_and_a_log() {
     let table = text(&tolva(&["log", "Ropeworks open day", "--csv", "--data", data]).stdout);
     assert_eq!(csv::Reader::from_reader(table.as_bytes()).records().count(), 1);
 }
+
+/// The same number and level give the same drills, as JSON and on paper; a skill nobody teaches is named with those there are.
+#[test]
+fn drills_by_number() {
+    let ten = tolva(&["drill", "--seed", "4", "--level", "2", "--count", "10"]);
+    let all = lines(&ten);
+    assert_eq!(all.len(), 10);
+    for one in &all {
+        let (answer, options) = (&one["answer"], one["drill"]["options"].as_array().expect("options"));
+        assert!(options.contains(answer) && one["drill"]["level"] == 2, "{one}");
+        assert!(one["workings"].as_array().is_some_and(|lines| !lines.is_empty()), "{one}");
+    }
+    assert_eq!(tolva(&["drill", "--seed", "4", "--level", "2", "--count", "10"]).stdout, ten.stdout);
+    let gels = lines(&tolva(&["drill", "--skill", "gels", "--skill", "powers", "--count", "4"]));
+    let skills: Vec<_> = gels.iter().map(|one| one["drill"]["skill"]["code"].as_str()).collect();
+    assert_eq!(skills, [Some("gels"), Some("powers"), Some("gels"), Some("powers")]);
+    let folder = TempDir::new().expect("a folder");
+    let sheet = folder.path().join("sheet.html");
+    let to = sheet.to_str().expect("a path");
+    assert!(tolva(&["drill", "--sheet", "--a5", "--count", "12", "-o", to]).status.success());
+    let html = std::fs::read_to_string(&sheet).expect("the sheet");
+    assert!(html.contains("size: A5 portrait") && html.contains("Answers to sheet 1, level 1"));
+    let without = text(&tolva(&["drill", "--sheet", "--without-answers"]).stdout);
+    assert!(!without.contains("Answers to sheet"));
+    let wrong = tolva(&["drill", "--skill", "juggling"]);
+    assert!(
+        !wrong.status.success()
+            && text(&wrong.stderr).contains("there is no skill “juggling”; there is equal_exposures")
+    );
+    assert!(!tolva(&["drill", "--level", "4"]).status.success());
+}

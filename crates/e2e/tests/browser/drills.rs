@@ -1,6 +1,6 @@
 //! Drills: a round on a phone and by keyboard, the workings after each answer, progress, a sheet of paper.
 
-use tolva_e2e::{Browser, Key, Tolva};
+use tolva_e2e::{Browser, Key, Tolva, settle};
 
 async fn at_the_drills() -> (Tolva, Browser) {
     let tolva = Tolva::with_demo_data();
@@ -76,5 +76,45 @@ async fn a_sheet_is_printed() {
             assert_eq!(b.pages_printed().await, 2, "{paper}, level {level}");
         }
     }
+    b.close().await;
+}
+
+/// Pictures belong to some: both come, and what stands wrong is chosen; a rail is held against four.
+#[tokio::test]
+async fn the_picture_is_read() {
+    let (_tolva, b) = at_the_drills().await;
+    let come = async |wanted: usize| {
+        settle(|| async {
+            let there =
+                "return [...document.querySelectorAll('figure img')].filter((one) => one.naturalWidth > 0).length";
+            let there = b.script(there).await;
+            if there == wanted { Ok(()) } else { Err(format!("{there} of {wanted} pictures")) }
+        })
+        .await;
+    };
+    b.button("Practise: Read the picture").await.click().await.expect("pictures");
+    come(2).await;
+    assert_eq!(b.axe_in_both_themes().await, Vec::<String>::new(), "two pictures");
+    b.css("[role=group] button").await.click().await.expect("a choice");
+    b.shows("[data-testid=verdict]", "The shutter moves the light that is there alone").await;
+    b.button("End the round").await.click().await.expect("the end");
+    b.button("Practise: Rail and picture").await.click().await.expect("a rail");
+    come(4).await;
+    b.css("svg[role=img][aria-label^='Rail: Behind at']").await;
+    assert_eq!(b.axe_in_both_themes().await, Vec::<String>::new(), "a rail");
+    b.button("Picture 2").await.click().await.expect("a choice");
+    b.shows("[data-testid=verdict]", "Picture 4").await;
+    b.close().await;
+}
+
+/// A goal is one's own, and stays; without one nothing is said of it.
+#[tokio::test]
+async fn a_goal_is_set_and_stays() {
+    let (tolva, b) = at_the_drills().await;
+    b.shows("main", "0 answered this week.").await;
+    b.pick("A week", "20 drills").await;
+    b.shows("main", "0 answered this week of the 20 you set yourself.").await;
+    b.go(&tolva.url("drills")).await;
+    b.shows("main", "of the 20 you set yourself").await;
     b.close().await;
 }

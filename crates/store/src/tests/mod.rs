@@ -5,6 +5,7 @@ use sqlx::ConnectOptions as _;
 use tempfile::TempDir;
 use tolva_format::Job;
 
+mod attempts;
 mod frames;
 mod kit;
 mod log;

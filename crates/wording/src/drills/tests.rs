@@ -67,3 +67,50 @@ fn a_sheet_is_the_same_again() {
     assert_eq!(without.matches("<li>").count(), 24);
     assert_ne!(without, sheet(&SheetAsked { seed: 10, with_answers: false, ..asked }, &own(), Show::default()));
 }
+
+/// What stands in a question is enough to answer it, and no number stands without its unit.
+#[rstest]
+#[case(Skill::EqualExposures, &["Right at 1/", ", f/", "ISO "])]
+#[case(Skill::Distances, &["A bare flash goes from ", " m to ", " m from the subject."])]
+#[case(Skill::GuideNumbers, &["Guide number ", "(metres, ISO 100), bare", "at 1/1"])]
+#[case(Skill::Sums, &["mid grey"])]
+#[case(Skill::HalfAndHalf, &["The light that is there puts the subject at ", "It is to come at "])]
+#[case(Skill::SkinBySpot, &["A spot meter on ", " says 1/", ", f/"])]
+#[case(Skill::MeterPointing, &["One lamp, and a meter with its ", " straight at it says f/", "° away."])]
+#[case(Skill::Shutters, &[" mm by hand on a sensor 36 mm wide."])]
+#[case(Skill::Depth, &[" mm; the nearest face ", " m away, the farthest ", "blurs by no more than 0.0"])]
+#[case(Skill::Gels, &["A light of ", " K goes through a gel of ", " mired."])]
+#[case(Skill::BounceLosses, &["bounced off a ceiling ", " m from the head that gives back 80 %"])]
+#[case(Skill::Recycling, &[" s after a full pop."])]
+#[case(Skill::CleanPlates, &["The picture: 1/", " mm, flash. Its plate: "])]
+#[case(Skill::Glass, &["A pane from ", "The lens stands ", " m before it; a light stands "])]
+#[case(Skill::ReadThePicture, &["Wished was −", " behind and 0 on the lit side of the face."])]
+#[case(Skill::RailAndPicture, &["Behind at ", "; face, lit side at ", "; face, shadow side at "])]
+fn questions_say_what_stands(#[case] skill: Skill, #[case] parts: &[&str]) {
+    let all: Vec<String> = in_a_row(skill, Level::First, 21, 12, &own())
+        .iter()
+        .map(|one| drill_said(one, Show::default()).stands)
+        .collect();
+    let found = all.iter().any(|stands| parts.iter().all(|part| stands.contains(part)));
+    assert!(found, "{parts:?} in {all:#?}");
+}
+
+/// Where practitioners differ, the drill says which school it asks for.
+#[test]
+fn schools_are_named() {
+    for skill in [Skill::SkinBySpot, Skill::Shutters, Skill::HighSpeedOrFilter] {
+        let all = in_a_row(skill, Level::First, 2, 20, &own());
+        let named = all.iter().filter(|one| drill_said(one, Show::default()).school.is_some()).count();
+        assert!(named > 4, "{skill:?}: {named} of 20");
+    }
+}
+
+/// Pictures are told of, and how many; what has none has none.
+#[test]
+fn pictures_are_counted() {
+    let count = |skill| drill_said(&drill(skill, Level::First, 8, &own()), Show::default()).pictures;
+    assert_eq!((count(Skill::ReadThePicture), count(Skill::RailAndPicture), count(Skill::Gels)), (2, 4, 0));
+    let rail = drill_said(&drill(Skill::RailAndPicture, Level::First, 8, &own()), Show::default()).rail;
+    assert_eq!(rail.iter().map(|one| one.name).collect::<Vec<_>>(), ["Behind", "Face, lit side", "Face, shadow side"]);
+    assert!(rail.iter().all(|one| one.at.stops.is_some()));
+}

@@ -126,3 +126,69 @@ fn of_shot(shot: &Shot, frames: &[&SameSaid], came: usize) -> Option<SameSaid> {
         }
     }
 }
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+    use rstest::rstest;
+    use tolva_planner::setup::Kit;
+
+    fn setup() -> Setup {
+        let mut setup = Setup::new("a", &Kit::starter());
+        let plate = Shot { kind: ShotKind::CleanPlate, name: "The doorway".into(), ..Shot::new("plate") };
+        setup.shots = vec![Shot::new("close"), plate, Shot { kind: ShotKind::Bracket, ..Shot::new("sky") }];
+        setup
+    }
+
+    fn taken() -> AsTaken {
+        AsTaken {
+            shutter_s: Some(1.0 / 125.0),
+            f_number: Some(8.0),
+            iso: Some(100.0),
+            focal_length_mm: Some(50.0),
+            flash: Some(true),
+            size: (6000, 4000),
+        }
+    }
+
+    fn frame<'a>(name: &'a str, shot_id: Option<&'a str>, taken: AsTaken) -> FrameOfShot<'a> {
+        FrameOfShot { name, shot_id, taken }
+    }
+
+    #[rstest]
+    #[case::same(taken(), "As one.jpg: shutter, aperture and ISO are the same.", true)]
+    #[case::shutter(AsTaken { shutter_s: Some(1.0 / 60.0), ..taken() }, "Not as one.jpg: shutter 1/60 here, 1/125 there.", false)]
+    #[case::two(
+        AsTaken { f_number: Some(5.6), iso: Some(400.0), ..taken() },
+        "Not as one.jpg: aperture f/5.6 here, f/8 there, ISO 400 here, 100 there.",
+        false
+    )]
+    #[case::zoomed(AsTaken { focal_length_mm: Some(60.0), ..taken() }, "focal length 60 mm here, 50 mm there", false)]
+    #[case::flash(AsTaken { flash: Some(false), ..taken() }, "the flash did not fire here", false)]
+    #[case::size(AsTaken { size: (4000, 6000), ..taken() }, "size 4000 × 6000 pixels here", false)]
+    #[case::untold(AsTaken { iso: None, ..taken() }, "Cannot be held to one.jpg: a file does not tell its ISO.", false)]
+    fn a_plate_is_said(#[case] plate: AsTaken, #[case] says: &str, #[case] good: bool) {
+        let frames = [frame("one.jpg", None, taken()), frame("two.jpg", Some("plate"), plate)];
+        let (each, plates) = held_to_pictures(&setup(), &frames);
+        assert_eq!(each[0], None, "a picture is held to nothing");
+        let said = each[1].as_ref().expect("held");
+        assert!(said.says.contains(says) && said.good == good, "{said:?}");
+        assert_eq!((plates.len(), plates[0].shot_id.as_str(), &plates[0].came), (1, "plate", said));
+    }
+
+    #[test]
+    fn what_is_missing_is_said() {
+        let mut setup = setup();
+        let picture = [frame("one.jpg", None, taken())];
+        assert!(held_to_pictures(&setup, &picture).1.is_empty(), "nobody says that it was taken");
+        setup.shots[1].taken = 1;
+        let plates = held_to_pictures(&setup, &picture).1;
+        assert!(!plates[0].came.good && plates[0].came.says.starts_with("It is ticked off"), "{plates:?}");
+        assert!(held_to_pictures(&setup, &[]).1.is_empty(), "without frames nothing is held to anything");
+        let alone = [frame("two.jpg", Some("plate"), taken())];
+        let said = held_to_pictures(&setup, &alone).0.remove(0).expect("said");
+        assert_eq!((said.says.as_str(), said.good), ("There is no picture yet to hold it to.", true));
+        let three = [picture[0], alone[0], frame("three.jpg", Some("plate"), taken())];
+        assert_eq!(held_to_pictures(&setup, &three).1[0].came.says, "2 frames came, at the settings of the picture.");
+    }
+}
