@@ -3,11 +3,17 @@
 use std::fmt::Write as _;
 use std::hash::{DefaultHasher, Hasher as _};
 
+use actix_web::body::MessageBody;
 use actix_web::dev::Payload;
 use actix_web::http::StatusCode;
 use actix_web::http::header::{CACHE_CONTROL, CONTENT_DISPOSITION, ETAG, HeaderName, IF_MATCH, IF_NONE_MATCH};
 use actix_web::{FromRequest, HttpRequest, HttpResponse, HttpResponseBuilder};
+use jiff::Timestamp;
+use jiff::civil::Date;
+use jiff::tz::TimeZone;
 use serde::Serialize;
+use tolva_core::time::date_of;
+use tolva_format::Problems;
 
 use super::problem::{ApiError, ProblemDocument};
 
@@ -96,6 +102,19 @@ impl FromRequest for Key {
             ApiError::from(problem.saying("an Idempotency-Key has 1 to 200 characters"))
         };
         std::future::ready(if good { Ok(Self(key)) } else { Err(problem()) })
+    }
+}
+
+/// A table (CSV, RFC 4180) as a file of a name.
+pub fn table_as_file(name: &str, csv: impl MessageBody + 'static) -> HttpResponse {
+    HttpResponse::Ok().content_type("text/csv; charset=utf-8").insert_header(as_file(name, ".csv")).body(csv)
+}
+
+/// The day it is where somebody asks, as `2026-11-27`; where that is left out, the one it is in UTC.
+pub fn day_asked(today: Option<&str>) -> Result<Date, Problems> {
+    match today {
+        Some(today) => date_of(today).map_err(|wrong| Problems::one("/today", wrong.to_string())),
+        None => Ok(TimeZone::UTC.to_datetime(Timestamp::now()).date()),
     }
 }
 

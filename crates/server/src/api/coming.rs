@@ -3,12 +3,12 @@
 use actix_web::web::{Data, Query};
 use actix_web::{HttpResponse, get};
 use serde::{Deserialize, Serialize};
-use tolva_core::time::date_of;
 use tolva_format::Problems;
 use tolva_store::Store;
 use tolva_wording::{ComingJob, coming_job};
 use utoipa::{IntoParams, ToSchema};
 
+use super::answer::day_asked;
 use super::problem::ApiError;
 use super::work::worked_out;
 use crate::edge::KnownJob;
@@ -48,10 +48,7 @@ pub struct Today {
 #[utoipa::path(operation_id = "next_job", params(Today), responses((status = OK, description = "The job", body = NextJob)))]
 #[get("/api/v1/next-job")]
 pub async fn next_job(asked: Query<Today>, store: Data<Store>) -> Result<HttpResponse, ApiError> {
-    let today = match asked.into_inner().today {
-        Some(today) => date_of(&today).map_err(|wrong| Problems::one("/today", wrong.to_string()))?.to_string(),
-        None => jiff::tz::TimeZone::UTC.to_datetime(jiff::Timestamp::now()).date().to_string(),
-    };
+    let today = day_asked(asked.today.as_deref())?.to_string();
     let Some(id) = store.next_job(&today).await? else { return Ok(HttpResponse::Ok().json(NextJob { job: None })) };
     let saved = store.job(&id).await?;
     let (name, revision) = (saved.document.name.clone(), saved.revision);

@@ -7,12 +7,10 @@ use actix_web::{HttpRequest, HttpResponse, get, post};
 use serde::{Deserialize, Serialize};
 use sha2::{Digest as _, Sha256};
 use tolva_core::proof::{Fineness, Work};
-use tolva_core::time::{date_of, date_of_day, day_number};
+use tolva_core::time::{date_of_day, day_number};
 use tolva_format::{ProblemCode, Problems};
 use tolva_pictures::jpeg;
-use tolva_planner::drills::{
-    Attempt, Drill, Level, MOST_IN_A_ROW, Own, Skill, drill, in_a_row, in_turn, known, next_skills,
-};
+use tolva_planner::drills::{Attempt, Drill, Level, Own, Skill, drill, in_turn, known, next_skills};
 use tolva_store::{KeptAttempt, Store};
 use tolva_wording::{
     AnswerSaid, DrillSaid, LevelSaid, SheetAsked, Show, SkillProgress, SkillSaid, answer_said, drill_said, level_of,
@@ -21,7 +19,7 @@ use tolva_wording::{
 use utoipa::{IntoParams, ToSchema};
 use uuid::Uuid;
 
-use super::answer::{Key, as_file};
+use super::answer::{Key, day_asked, table_as_file};
 use super::body::Body;
 use super::preferences::shown;
 use super::problem::{ApiError, ProblemDocument};
@@ -91,10 +89,7 @@ const fn ten() -> usize {
 }
 
 fn day_of(today: Option<&str>) -> Result<i64, Problems> {
-    match today {
-        Some(today) => Ok(day_number(date_of(today).map_err(|wrong| Problems::one("/today", wrong.to_string()))?)),
-        None => Ok(day_number(jiff::tz::TimeZone::UTC.to_datetime(jiff::Timestamp::now()).date())),
-    }
+    Ok(day_number(day_asked(today)?))
 }
 
 fn skill(code: &str) -> Result<Skill, Problems> {
@@ -151,13 +146,13 @@ pub async fn next(which: Query<WhichDrills>, store: Data<Store>) -> Result<HttpR
     let today = day_of(which.today.as_deref())?;
     let at_level = which.level.map(level).transpose()?;
     let (own, show) = (own(&store).await?, shown(&store).await?);
-    let wrong = went_wrong_lately(&store).await?;
     let known = known(&attempts(&store).await?, today);
     let (skills, because) = if let Some(code) = &which.skill {
         let skill = skill(code)?;
         let next = known.iter().find(|one| one.skill == skill).map_or(Level::First, |one| one.level);
         (vec![(skill, next)], String::new())
     } else {
+        let wrong = went_wrong_lately(&store).await?;
         let few = which.count.div_ceil(3);
         let next: Vec<(Skill, Level)> = next_skills(&known, &wrong, today).into_iter().take(few).collect();
         let because = why_these(&known, &next, &wrong, today);
@@ -167,11 +162,7 @@ pub async fn next(which: Query<WhichDrills>, store: Data<Store>) -> Result<HttpR
         skills.into_iter().map(|(skill, next)| (skill, at_level.unwrap_or(next))).collect();
     let count = which.count;
     let made = worked_out(move || {
-        let all = if let [(skill, level)] = skills[..] {
-            in_a_row(skill, level, seed, count.min(MOST_IN_A_ROW), &own)
-        } else {
-            in_turn(&skills, seed, count, &own)
-        };
+        let all = in_turn(&skills, seed, count, &own);
         Ok::<_, ApiError>(all.iter().map(|one| sent(one, show)).collect())
     });
     Ok(HttpResponse::Ok().json(Drills { drills: made.await?, because }))
@@ -369,11 +360,7 @@ pub async fn results(store: Data<Store>) -> Result<HttpResponse, ApiError> {
             one.off_stops.map_or_else(String::new, |off| format!("{off:.2}")),
         ]
     });
-    let body = table::csv(std::iter::once(head).chain(rows));
-    Ok(HttpResponse::Ok()
-        .content_type("text/csv; charset=utf-8")
-        .insert_header(as_file("Answers to drills", ".csv"))
-        .body(body))
+    Ok(table_as_file("Answers to drills", table::csv(std::iter::once(head).chain(rows))))
 }
 
 /// How a sheet is made.

@@ -9,7 +9,7 @@ use tolva_store::Store;
 use tolva_wording::{DayPlan, HourOfDay, PackList, SlotBefore, day_plan, hour_on_day};
 use utoipa::{IntoParams, ToSchema};
 
-use super::answer::as_file;
+use super::answer::{as_file, table_as_file};
 use super::body::Body;
 use super::problem::ApiError;
 use super::work::worked_out;
@@ -128,9 +128,9 @@ pub async fn pack(body: Body<PackRequest>) -> Result<HttpResponse, ApiError> {
 #[get("/api/v1/jobs/{id}/pack.csv")]
 pub async fn pack_table(id: Path<String>, store: Data<Store>) -> Result<HttpResponse, ApiError> {
     let job = store.job(&id).await?.document;
-    let file = as_file(&format!("{} pack list", job.name), ".csv");
+    let name = format!("{} pack list", job.name);
     let body = worked_out(move || Ok::<_, Problems>(day_files::pack_csv(&KnownJob::of(job)?.pack()))).await?;
-    Ok(HttpResponse::Ok().content_type("text/csv; charset=utf-8").insert_header(file).body(body))
+    Ok(table_as_file(&name, body))
 }
 
 /// A day of a job that is kept, with its name.
@@ -164,7 +164,5 @@ pub async fn calendar(id: Path<String>, which: Query<WhichDay>, store: Data<Stor
 #[get("/api/v1/jobs/{id}/day.csv")]
 pub async fn table(id: Path<String>, which: Query<WhichDay>, store: Data<Store>) -> Result<HttpResponse, ApiError> {
     let (day, name) = of_kept(&id, which.into_inner().date, &store).await?;
-    let file = as_file(&format!("{name} day"), ".csv");
-    let body = day_files::csv(&day);
-    Ok(HttpResponse::Ok().content_type("text/csv; charset=utf-8").insert_header(file).body(body))
+    Ok(table_as_file(&format!("{name} day"), day_files::csv(&day)))
 }

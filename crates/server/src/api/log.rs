@@ -7,7 +7,7 @@ use tolva_format::{Deed, DeedKind, Problems};
 use tolva_store::Store;
 use utoipa::ToSchema;
 
-use super::answer::{Key, as_file, marked};
+use super::answer::{Key, as_file, marked, table_as_file};
 use super::body::Body;
 use super::job_body::JobBody;
 use super::problem::ApiError;
@@ -37,9 +37,7 @@ pub async fn list(id: Path<String>, store: Data<Store>) -> Result<HttpResponse, 
 #[get("/api/v1/jobs/{id}/log.csv")]
 pub async fn as_table(id: Path<String>, store: Data<Store>) -> Result<HttpResponse, ApiError> {
     let (entries, job) = entries(&id, &store).await?;
-    let body = record::csv(&entries);
-    let file = as_file(&format!("{} log", job.name), ".csv");
-    Ok(HttpResponse::Ok().content_type("text/csv; charset=utf-8").insert_header(file).body(body))
+    Ok(table_as_file(&format!("{} log", job.name), record::csv(&entries)))
 }
 
 /// The same as JSON, to keep.

@@ -6,14 +6,15 @@ use std::io::{Cursor, Write as _};
 use actix_web::web::{Data, Path};
 use actix_web::{HttpResponse, get};
 use serde_json::json;
-use tolva_format::{Job, TakenFrame, harmless};
+use tolva_format::{Job, TakenFrame};
 use tolva_store::{Copied, Store};
 use zip::CompressionMethod;
 use zip::write::{SimpleFileOptions, ZipWriter};
 
-use crate::api::answer::as_file;
+use crate::api::answer::{as_file, table_as_file};
 use crate::api::problem::{ApiError, ProblemDocument};
 use crate::api::work::worked_out;
+use crate::table::csv;
 
 /// What the shot a frame is of is called; empty where nobody has said it.
 fn shot_of<'a>(job: &'a Job, frame: &TakenFrame) -> &'a str {
@@ -23,10 +24,9 @@ fn shot_of<'a>(job: &'a Job, frame: &TakenFrame) -> &'a str {
 }
 
 /// A row a frame. Each region has three columns of its own.
-fn written(job: &Job, frames: &[TakenFrame]) -> Result<Vec<u8>, csv::Error> {
+fn written(job: &Job, frames: &[TakenFrame]) -> String {
     let regions: BTreeSet<&str> =
         frames.iter().flat_map(|frame| frame.came.iter().map(|came| came.region_id.as_str())).collect();
-    let mut writer = csv::WriterBuilder::new().terminator(csv::Terminator::CRLF).from_writer(Vec::new());
     let mut head: Vec<String> = [
         "frame",
         "setup",
@@ -47,15 +47,14 @@ fn written(job: &Job, frames: &[TakenFrame]) -> Result<Vec<u8>, csv::Error> {
     for region in &regions {
         head.extend(["planned_stops", "came_stops", "off_stops"].map(|what| format!("{region} {what}")));
     }
-    writer.write_record(&head)?;
     let number = |value: Option<f64>| value.map_or_else(String::new, |value| format!("{value}"));
     let hundredths = |value: Option<f64>| value.map_or_else(String::new, |value| format!("{value:.2}"));
-    for frame in frames {
+    let row = |frame: &TakenFrame| {
         let of = &frame.settings;
         let mut row = vec![
-            harmless(&frame.name).into_owned(),
-            harmless(&frame.setup.name).into_owned(),
-            harmless(shot_of(job, frame)).into_owned(),
+            frame.name.clone(),
+            frame.setup.name.clone(),
+            shot_of(job, frame).to_owned(),
             frame.at.clone().unwrap_or_default(),
             frame.added_at.clone(),
             number(of.shutter_s),
@@ -64,8 +63,8 @@ fn written(job: &Job, frames: &[TakenFrame]) -> Result<Vec<u8>, csv::Error> {
             number(of.focal_length_mm),
             of.flash.map_or_else(String::new, |flash| flash.to_string()),
             frame.simulated.to_string(),
-            harmless(&frame.changed.join("; ")).into_owned(),
-            harmless(&frame.note).into_owned(),
+            frame.changed.join("; "),
+            frame.note.clone(),
         ];
         for region in &regions {
             let came = frame.came.iter().find(|came| came.region_id == *region);
@@ -73,9 +72,9 @@ fn written(job: &Job, frames: &[TakenFrame]) -> Result<Vec<u8>, csv::Error> {
             row.push(hundredths(came.and_then(|came| came.came_stops)));
             row.push(hundredths(came.and_then(|came| came.off_stops)));
         }
-        writer.write_record(&row)?;
-    }
-    writer.into_inner().map_err(|error| csv::Error::from(error.into_error()))
+        row
+    };
+    csv(std::iter::once(head).chain(frames.iter().map(row)))
 }
 
 /// The log of a job’s frames as a table (CSV, RFC 4180), a row a frame.
@@ -87,9 +86,7 @@ fn written(job: &Job, frames: &[TakenFrame]) -> Result<Vec<u8>, csv::Error> {
 pub async fn table(id: Path<String>, store: Data<Store>) -> Result<HttpResponse, ApiError> {
     let job = store.job(&id).await?.document;
     let frames = store.frames(&id, None, false).await?;
-    let table = written(&job, &frames).map_err(|_| ProblemDocument::broken())?;
-    let name = as_file(&format!("{} frames", job.name), ".csv");
-    Ok(HttpResponse::Ok().insert_header(name).content_type("text/csv; charset=utf-8").body(table))
+    Ok(table_as_file(&format!("{} frames", job.name), written(&job, &frames)))
 }
 
 /// The log of a job’s frames as JSON: everything that is kept of each, with the setup as it stood.
@@ -138,7 +135,7 @@ fn packed<'a>(
         Ok(zip.write_all(bytes)?)
     };
     put("job.tolva.json", job.to_json().as_bytes())?;
-    put("frames.csv", &written(job, frames)?)?;
+    put("frames.csv", written(job, frames).as_bytes())?;
     let (mut bytes, mut left_out) = (0, Vec::new());
     for (frame, file) in files {
         match std::fs::read(&file) {
