@@ -15,7 +15,7 @@ use super::coat::Gloss;
 use super::picture::Layer;
 use super::samples::Samples;
 use super::scene::{Among, Scene, Seen, Spot};
-use super::smooth::{Guide, smoothed};
+use super::smooth::{Between, Guide, smoothed};
 use super::work::Work;
 use crate::modifier::Surface;
 use crate::set::{Glow, Lustre, Patch, Receptor, Vector, Weighing};
@@ -41,6 +41,8 @@ pub(super) struct Ways {
     pub patches: u32,
     /// Into the sky, and to points of the sun's disc.
     pub sky: u32,
+    /// Only at every other pixel of every other row, where those between are on the same surface.
+    pub sparse: bool,
 }
 
 impl Ways {
@@ -48,10 +50,20 @@ impl Ways {
     /// along more together.
     pub fn of(fineness: Fineness, pixels: usize) -> Self {
         match fineness {
-            Fineness::Coarse => Self { face: 4, patches: 3, sky: 4 },
-            Fineness::Fine if pixels < LARGE => Self { face: 24, patches: 12, sky: 16 },
-            Fineness::Fine => Self { face: 16, patches: 8, sky: 10 },
+            Fineness::Coarse => Self { face: 4, patches: 3, sky: 4, sparse: false },
+            Fineness::Fine if pixels < LARGE => Self { face: 24, patches: 12, sky: 16, sparse: false },
+            Fineness::Fine => Self { face: 16, patches: 8, sky: 10, sparse: true },
         }
+    }
+
+    /// What changes slowly: light from everywhere, from walls.
+    pub const fn slowly(self) -> Between {
+        Between { sparse: self.sparse, may_differ: f32::INFINITY }
+    }
+
+    /// What has edges: shadows. What lies between two pixels that see about the same part of a face does so as well.
+    pub const fn with_edges(self) -> Between {
+        Between { sparse: self.sparse, may_differ: 0.3 }
     }
 
     fn is_coarse(self) -> bool {
@@ -206,8 +218,9 @@ impl Face {
         let first = if self.bare { 1 } else { 4 };
         let (mut seen, mut all) = self.passes((scene, among), spot, samples, 0..first);
         if !self.bare && !ways.is_coarse() {
-            // All of it or nothing: a few more make sure of it.
-            let enough = if seen <= 0.0 || seen >= all { 8 } else { ways.face };
+            // All of it or nothing: a few more make sure of it. Where pixels lie closely the next one does.
+            let sure = if ways.sparse { first } else { 8 };
+            let enough = if seen <= 0.0 || seen >= all { sure } else { ways.face };
             let (more, of) = self.passes((scene, among), spot, samples, first..enough);
             (seen, all) = (seen + more, all + of);
         }
@@ -323,48 +336,48 @@ pub fn layer(scene: &Scene, seen: &Seen, source: &Source, fineness: Fineness, wo
     let face = Face::of(&source.glow);
     let lit = Lit::of(scene, source);
     let ways = Ways::of(fineness, seen.size.count());
-    let per_spot = |(index, spot): (usize, &Spot)| {
-        work.one_more()?;
-        if spot.thing.is_none() {
-            return Some([0.0; 4]);
-        }
+    let (count, guide) = (seen.size.count(), Guide::of(seen));
+    let visible = |spot: &Spot, again: bool| {
         let at = spot.lit_at();
-        let samples = Samples::of(spot.pixel, index >= seen.size.count());
-        let (light, shine) = face.open(at, spot);
-        let visible = if light > 0.0 {
-            face.seen_from(scene, (at, spot.normal), samples, ways) * scene.through(at, face.centre)
-        } else {
-            0.0
-        };
-        let bounced = lit.as_ref().map_or(0.0, |lit| lit.given(scene, at, spot.normal, samples, ways.patches));
-        Some([light, shine, visible, bounced])
+        if face.open(at, spot).0 <= 0.0 {
+            return 0.0;
+        }
+        let samples = Samples::of(spot.pixel, again);
+        face.seen_from(scene, (at, spot.normal), samples, ways) * scene.through(at, face.centre)
     };
-    let found: Vec<[f32; 4]> = seen.spots.par_iter().enumerate().map(per_spot).collect::<Option<_>>()?;
-    let count = seen.size.count();
-    let guide = Guide::of(seen);
-    let shade = smoothed(&guide, &found[..count].iter().map(|one| one[2]).collect::<Vec<_>>(), 2);
-    let came = lit.is_some().then(|| smoothed(&guide, &found[..count].iter().map(|one| one[3]).collect::<Vec<_>>(), 4));
+    let shade = ways.with_edges().worked_out(&guide, (work, true), |spot| visible(spot, false))?;
+    let shade = smoothed(&guide, &shade, 2);
+    let bounced = |lit: &Lit<'_>, spot: &Spot, again: bool| {
+        lit.given(scene, spot.lit_at(), spot.normal, Samples::of(spot.pixel, again), ways.patches)
+    };
+    let came = match &lit {
+        Some(lit) => {
+            let came = ways.slowly().worked_out(&guide, (work, false), |spot| bounced(lit, spot, false))?;
+            Some(smoothed(&guide, &came, 4))
+        }
+        None => None,
+    };
     let mut pixels = vec![[0.0_f32; 3]; count];
-    let given: Vec<[f32; 3]> = seen
-        .spots
-        .par_iter()
-        .enumerate()
-        .map(|(index, spot)| {
-            let [light, shine, own_shade, own_bounce] = found[index];
-            let pixel = spot.pixel as usize;
-            let (visible, bounced) = if index < count {
-                (shade[index], came.as_ref().map_or(0.0, |came| came[index]))
-            } else {
-                (own_shade, if guide.alike(spot) { came.as_ref().map_or(0.0, |came| came[pixel]) } else { own_bounce })
-            };
-            let arrives = light * visible + bounced;
-            let shown = spot.coat.albedo.map(|part| part * arrives + shine * visible);
-            let glows = face.bright(spot.from, spot.way, spot.far);
-            let glows =
-                glows.unwrap_or(0.0) + if spot.coat.gloss == Gloss::Wet { face.in_the_eye(scene, spot) } else { 0.0 };
-            shown.map(|part| (part + glows) * spot.factor)
-        })
-        .collect();
+    let per_spot = |(index, spot): (usize, &Spot)| {
+        let pixel = spot.pixel as usize;
+        let (light, shine) = if spot.thing.is_none() { (0.0, 0.0) } else { face.open(spot.lit_at(), spot) };
+        let of_pixel = || came.as_ref().map_or(0.0, |came| came[pixel]);
+        // A second look at a pixel that met another surface goes its own way; on the same one it finds what the first did.
+        let (visible, bounced) = if index < count || guide.alike(spot) {
+            (shade[pixel], of_pixel())
+        } else {
+            work.one_more()?;
+            let bounced = |lit| bounced(lit, spot, true);
+            if spot.thing.is_some() { (visible(spot, true), lit.as_ref().map_or(0.0, bounced)) } else { (0.0, 0.0) }
+        };
+        let arrives = light * visible + bounced;
+        let shown = spot.coat.albedo.map(|part| part * arrives + shine * visible);
+        let glows = face.bright(spot.from, spot.way, spot.far);
+        let glows =
+            glows.unwrap_or(0.0) + if spot.coat.gloss == Gloss::Wet { face.in_the_eye(scene, spot) } else { 0.0 };
+        Some(shown.map(|part| (part + glows) * spot.factor))
+    };
+    let given: Vec<[f32; 3]> = seen.spots.par_iter().enumerate().map(per_spot).collect::<Option<_>>()?;
     for (spot, given) in seen.spots.iter().zip(given) {
         pixels[spot.pixel as usize].iter_mut().zip(given).for_each(|(sum, part)| *sum += part);
     }

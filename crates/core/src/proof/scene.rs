@@ -234,38 +234,113 @@ impl Scene {
             single(self.view.through(place)).normalize_or(Vec3A::Y)
         };
         let lens = single(self.view.at);
-        let pixels: Vec<(u32, f32, f32)> = size.pixels().collect();
-        let looked = |pixel: u32, x: f32, y: f32, factor: f32| {
-            let mut all: Vec<Spot> = Vec::with_capacity(1);
-            self.look(pixel, (lens, along(x, y)), factor, 0, &mut |spot| all.push(spot));
-            all
+        let look = |pixel: u32, (right, down): (f32, f32), factor: f32, tell: &mut dyn FnMut(Spot)| {
+            let (row, column) = (pixel / size.width, pixel % size.width);
+            #[expect(clippy::cast_precision_loss, reason = "at most 4096")]
+            let (x, y) = (column as f32 + right, row as f32 + down);
+            self.look(pixel, (lens, along(x, y)), factor, 0, tell);
         };
-        let first: Vec<Vec<Spot>> =
-            pixels.par_iter().map(|&(pixel, x, y)| looked(pixel, x + 0.5, y + 0.5, 1.0)).collect();
-        let edges = edges(size, &first);
-        let more: Vec<Vec<Spot>> = pixels
-            .par_iter()
-            .filter(|(pixel, ..)| edges[*pixel as usize])
-            .map(|&(pixel, x, y)| {
-                AROUND.iter().flat_map(|(right, down)| looked(pixel, x + right, y + down, PART)).collect()
+        let in_row = |row: u32| row * size.width..(row + 1) * size.width;
+        let rows: Vec<Row> = (0..size.height)
+            .into_par_iter()
+            .map(|row| {
+                let mut all = Row::default();
+                for pixel in in_row(row) {
+                    let mut told = 0;
+                    look(pixel, (0.5, 0.5), 1.0, &mut |spot| {
+                        if told == 0 {
+                            all.first.push(spot)
+                        } else {
+                            all.rest.push(spot)
+                        }
+                        told += 1;
+                    });
+                    all.up_to.push(all.rest.len());
+                }
+                all
             })
             .collect();
-        let mut spots = Vec::with_capacity(first.len() * 5 / 4);
-        let mut rest = Vec::new();
-        for (pixel, mut all) in first.into_iter().enumerate() {
-            if edges[pixel] {
-                for spot in &mut all {
-                    spot.factor *= PART;
+        let edges: Vec<Vec<bool>> = (0..rows.len()).into_par_iter().map(|row| Row::edges(&rows, row)).collect();
+        let more: Vec<Vec<Spot>> = (0..size.height)
+            .into_par_iter()
+            .zip(&edges)
+            .map(|(row, edges)| {
+                let mut all = Vec::new();
+                for (pixel, _) in in_row(row).zip(edges).filter(|(_, edge)| **edge) {
+                    for around in AROUND {
+                        look(pixel, around, PART, &mut |spot| all.push(spot));
+                    }
                 }
-            }
-            let mut all = all.into_iter();
-            spots.extend(all.next());
-            rest.extend(all);
+                all
+            })
+            .collect();
+        let besides = rows.iter().map(|row| row.rest.len()).chain(more.iter().map(Vec::len)).sum::<usize>();
+        let mut spots = Vec::with_capacity(size.count() + besides);
+        let shared = |spot: &Spot| {
+            let (row, column) = ((spot.pixel / size.width) as usize, (spot.pixel % size.width) as usize);
+            let part = if edges[row][column] { PART } else { 1.0 };
+            Spot { factor: spot.factor * part, ..*spot }
+        };
+        // Each row's room is given back as it is done with: there is a gigabyte of them where all is behind glass.
+        let (mut rows, mut rest) = (rows, Vec::with_capacity(edges.len()));
+        for row in &mut rows {
+            spots.extend(std::mem::take(&mut row.first).iter().map(shared));
+            rest.push(std::mem::take(&mut row.rest));
         }
-        spots.extend(rest);
+        spots.extend(rest.into_iter().flatten().map(|spot| shared(&spot)));
         spots.extend(more.into_iter().flatten());
         Seen { size, spots }
     }
+}
+
+/// What one row of pixels sees.
+#[derive(Default)]
+struct Row {
+    /// One spot a pixel.
+    first: Vec<Spot>,
+    /// What pixels see besides, from left to right.
+    rest: Vec<Spot>,
+    /// Where in that each pixel's end.
+    up_to: Vec<usize>,
+}
+
+impl Row {
+    /// What a pixel sees besides its first spot.
+    fn besides(&self, column: usize) -> &[Spot] {
+        let from = if column == 0 { 0 } else { self.up_to[column - 1] };
+        &self.rest[from..self.up_to[column]]
+    }
+
+    fn differ(&self, column: usize, other: &Self, other_column: usize) -> bool {
+        let (a, b) = (self.besides(column), other.besides(other_column));
+        differ(&self.first[column], &other.first[other_column])
+            || a.len() != b.len()
+            || a.iter().zip(b).any(|(a, b)| a.factor.max(b.factor) > FAINT && differ(a, b))
+    }
+
+    /// Which pixels of a row lie at an edge: their neighbour sees another thing, or the same from quite another side.
+    fn edges(all: &[Self], row: usize) -> Vec<bool> {
+        let here = &all[row];
+        let width = here.first.len();
+        let over = row.checked_sub(1).map(|row| &all[row]);
+        let under = all.get(row + 1);
+        let edge = |column: usize| {
+            column.checked_sub(1).is_some_and(|left| here.differ(left, here, column))
+                || (column + 1 < width && here.differ(column, here, column + 1))
+                || over.is_some_and(|over| over.differ(column, here, column))
+                || under.is_some_and(|under| here.differ(column, under, column))
+        };
+        (0..width).map(edge).collect()
+    }
+}
+
+/// Whether two spots that lie side by side are no one surface.
+fn differ(a: &Spot, b: &Spot) -> bool {
+    a.thing != b.thing
+        || (a.thing.is_some()
+            && (a.normal.dot(b.normal) < 0.85
+                || (a.far - b.far).abs() > 0.03 * a.far.min(b.far) + 0.01
+                || a.coat.albedo.iter().zip(b.coat.albedo).any(|(a, b)| (a - b).abs() > 0.02 + 0.1 * b)))
 }
 
 impl Seen {
@@ -279,35 +354,14 @@ impl Seen {
     }
 }
 
+/// A pixel of which something else is mirrored is looked at more closely only from this part of its light on: the edges of
+/// what clear glass mirrors are not seen.
+const FAINT: f32 = 0.1;
 /// So often a way is mirrored.
 const BOUNCES: u8 = 2;
 /// Where a pixel sees several things, it is looked at so many times more, here within it.
 const AROUND: [(f32, f32); 4] = [(0.125, 0.375), (0.375, 0.875), (0.875, 0.625), (0.625, 0.125)];
 const PART: f32 = 0.2;
-
-/// Which pixels lie at an edge: their neighbour sees another thing, or the same from quite another side.
-fn edges(size: Size, first: &[Vec<Spot>]) -> Vec<bool> {
-    let differ = |a: &Spot, b: &Spot| {
-        a.thing != b.thing
-            || (a.thing.is_some()
-                && (a.normal.dot(b.normal) < 0.85
-                    || (a.far - b.far).abs() > 0.03 * a.far.min(b.far) + 0.01
-                    || a.coat.albedo.iter().zip(b.coat.albedo).any(|(a, b)| (a - b).abs() > 0.02 + 0.1 * b)))
-    };
-    let mut edges = vec![false; first.len()];
-    let width = size.width as usize;
-    for pixel in 0..first.len() {
-        let right = (!(pixel + 1).is_multiple_of(width)).then_some(pixel + 1);
-        let below = Some(pixel + width).filter(|below| *below < first.len());
-        for other in [right, below].into_iter().flatten() {
-            let (a, b) = (&first[pixel], &first[other]);
-            if a.len() != b.len() || a.iter().zip(b).any(|(a, b)| differ(a, b)) {
-                (edges[pixel], edges[other]) = (true, true);
-            }
-        }
-    }
-    edges
-}
 
 impl Seen {
     /// The spots that stand for one pixel each.

@@ -4,6 +4,7 @@
 use rayon::prelude::*;
 
 use super::scene::{Seen, Spot};
+use super::work::Work;
 
 /// What a picture is smoothed along.
 pub(super) struct Guide<'a> {
@@ -79,4 +80,73 @@ fn one_way(guide: &Guide<'_>, values: &[f32], width: usize, (right, down): (isiz
             sum / weights
         })
         .collect()
+}
+
+/// How a number is worked out for every pixel.
+#[derive(Clone, Copy)]
+pub(super) struct Between {
+    /// At every other pixel of every other row, and carried over to those between where they lie on the same surface: what
+    /// changes slowly need not be looked for four times.
+    pub sparse: bool,
+    /// By so much may the pixels around differ for that; where they differ more, there is an edge of light to be found.
+    pub may_differ: f32,
+}
+
+impl Between {
+    /// One number a pixel; nothing where it was stopped. Each pixel counts as work once, where it is to be counted.
+    pub fn worked_out(
+        self,
+        guide: &Guide<'_>,
+        (work, counted): (&Work, bool),
+        each: impl Fn(&Spot) -> f32 + Sync,
+    ) -> Option<Vec<f32>> {
+        let done = || if counted { work.one_more() } else { work.go_on() };
+        let on_lattice =
+            |pixel: usize| !self.sparse || ((pixel % guide.width) | (pixel / guide.width)).is_multiple_of(2);
+        let all = || guide.first.par_iter().enumerate();
+        let one = |(pixel, spot): (usize, &Spot)| {
+            if !on_lattice(pixel) {
+                return Some(0.0);
+            }
+            done()?;
+            Some(if spot.thing.is_none() { 0.0 } else { each(spot) })
+        };
+        let known: Vec<f32> = all().map(one).collect::<Option<_>>()?;
+        if !self.sparse {
+            return Some(known);
+        }
+        let rest = |(pixel, spot): (usize, &Spot)| {
+            if on_lattice(pixel) {
+                return Some(known[pixel]);
+            }
+            done()?;
+            if spot.thing.is_none() {
+                return Some(0.0);
+            }
+            Some(self.carried(guide, &known, pixel).unwrap_or_else(|| each(spot)))
+        };
+        all().map(rest).collect()
+    }
+
+    /// The mean of the pixels of the lattice around, where all of them lie on the surface of this one and agree.
+    fn carried(self, guide: &Guide<'_>, known: &[f32], pixel: usize) -> Option<f32> {
+        let width = guide.width;
+        let (column, row) = (pixel % width, pixel / width);
+        let ways: &[(isize, isize)] = match (column % 2, row % 2) {
+            (1, 0) => &[(-1, 0), (1, 0)],
+            (0, 1) => &[(0, -1), (0, 1)],
+            _ => &[(-1, -1), (1, -1), (-1, 1), (1, 1)],
+        };
+        let (mut sum, mut count, mut least, mut most) = (0.0, 0.0, f32::INFINITY, f32::NEG_INFINITY);
+        for (right, down) in ways {
+            let Some(x) = column.checked_add_signed(*right).filter(|x| *x < width) else { continue };
+            let Some(other) = row.checked_add_signed(*down).map(|y| y * width + x) else { continue };
+            let Some(value) = known.get(other) else { continue };
+            if weight(&guide.first[pixel], &guide.first[other]) < 0.5 {
+                return None;
+            }
+            (sum, count, least, most) = (sum + value, count + 1.0, least.min(*value), most.max(*value));
+        }
+        (count > 0.0 && most - least <= self.may_differ).then(|| sum / count)
+    }
 }

@@ -64,34 +64,41 @@ const HIDDEN: f32 = 0.30;
 const ROOM: f32 = 1.0 / 16.0;
 
 impl There {
+    /// How the sky, or a room, falls at a spot, by a measure of its own.
+    fn from_everywhere(&self, scene: &Scene, (at, normal): (Vec3A, Vec3A), samples: Samples, ways: Ways) -> f32 {
+        sky_at(scene, normal, at, samples, ways.sky) * self.sky_part()
+    }
+
+    /// The part of the sun that arrives at a spot.
+    fn sun_at(&self, scene: &Scene, (at, normal): (Vec3A, Vec3A), samples: Samples, ways: Ways) -> f32 {
+        let Some((to_sun, _)) = self.sun.filter(|(to_sun, _)| normal.dot(*to_sun) > 0.0) else { return 0.0 };
+        sun_seen(scene, at, to_sun, samples, ways.sky) * scene.through(at, at + to_sun * 30.0)
+    }
+
+    /// How sun and windows fall at a spot, by the same measure: of the sun this part arrives, of each window that one.
+    fn straight(&self, faces: &[(Face, f32)], spot: &Spot, at: Vec3A, sun: f32, window: impl Fn(usize) -> f32) -> f32 {
+        let by_sun = self.sun.map_or(0.0, |(to_sun, strength)| strength * spot.normal.dot(to_sun).max(0.0) * sun);
+        let by_window = faces.iter().enumerate().map(|(index, (face, area))| {
+            let open = face.open(at, spot).0;
+            if open > 0.0 { area * open * window(index) } else { 0.0 }
+        });
+        by_sun + by_window.sum::<f32>()
+    }
+
     /// How the light that is there falls at a spot, by a measure of its own.
     fn falls(
         &self,
         scene: &Scene,
         faces: &[(Face, f32)],
-        spot: &Spot,
-        at: Vec3A,
+        (spot, at): (&Spot, Vec3A),
         samples: Samples,
         ways: Ways,
-    ) -> [f32; 2] {
-        let sky = sky_at(scene, spot.normal, at, samples, ways.sky);
-        let mut straight = 0.0;
-        if let Some((to_sun, strength)) = self.sun {
-            let cosine = spot.normal.dot(to_sun);
-            if cosine > 0.0 {
-                straight += strength
-                    * cosine
-                    * sun_seen(scene, at, to_sun, samples, ways.sky)
-                    * scene.through(at, at + to_sun * 30.0);
-            }
-        }
-        for (face, area) in faces {
-            let open = face.open(at, spot).0;
-            if open > 0.0 {
-                straight += area * open * face.seen_from(scene, (at, spot.normal), samples, ways);
-            }
-        }
-        [sky * self.sky_part(), straight]
+    ) -> f32 {
+        let here = (at, spot.normal);
+        let sun = self.sun_at(scene, here, samples, ways);
+        let window = |index: usize| faces[index].0.seen_from(scene, here, samples, ways);
+        let straight = self.straight(faces, spot, here.0, sun, window);
+        self.from_everywhere(scene, here, samples, ways) + straight
     }
 
     /// Where light comes by windows, little of it comes from everywhere.
@@ -165,43 +172,67 @@ impl There {
         let ways = Ways::of(fineness, seen.size.count());
         let faces = self.faces();
         let at_places = self.at_places(scene, &faces);
-        let found: Vec<[f32; 2]> = seen
-            .spots
-            .par_iter()
-            .enumerate()
-            .map(|(index, spot)| {
-                work.one_more()?;
-                if spot.thing.is_none() {
-                    return Some([0.0; 2]);
-                }
-                let samples = Samples::of(spot.pixel, index >= seen.size.count());
-                Some(self.falls(scene, &faces, spot, spot.lit_at(), samples, ways))
-            })
-            .collect::<Option<_>>()?;
         let (count, guide) = (seen.size.count(), Guide::of(seen));
-        let of = |which: usize| found[..count].iter().map(|one| one[which]).collect::<Vec<_>>();
-        let (sky, straight) = (smoothed(&guide, &of(0), 3), smoothed(&guide, &of(1), 1));
-        let mut layers = vec![Layer { size: seen.size, pixels: vec![[0.0; 3]; count] }; self.places.len()];
-        for (index, spot) in seen.spots.iter().enumerate() {
+        let first = |spot: &Spot| Samples::of(spot.pixel, false);
+        let here = |spot: &Spot| (spot.lit_at(), spot.normal);
+        let sky = ways
+            .slowly()
+            .worked_out(&guide, (work, true), |spot| self.from_everywhere(scene, here(spot), first(spot), ways))?;
+        let sky = smoothed(&guide, &sky, 3);
+        let edges = |part: &(dyn Fn(&Spot) -> f32 + Sync)| {
+            Some(smoothed(&guide, &ways.with_edges().worked_out(&guide, (work, false), part)?, 1))
+        };
+        let sun = match self.sun {
+            Some(_) => edges(&|spot| self.sun_at(scene, here(spot), first(spot), ways))?,
+            None => Vec::new(),
+        };
+        let by_window = |(face, _): &(Face, f32)| {
+            edges(&|spot| {
+                let lit = face.open(spot.lit_at(), spot).0 > 0.0;
+                if lit { face.seen_from(scene, here(spot), first(spot), ways) } else { 0.0 }
+            })
+        };
+        let windows: Vec<Vec<f32>> = faces.iter().map(by_window).collect::<Option<_>>()?;
+        // A second look at a pixel that met another surface goes its own way; on the same one it finds what the first did.
+        let per_spot = |(index, spot): (usize, &Spot)| {
             let pixel = spot.pixel as usize;
-            let falls = match spot.thing {
-                None => self.beyond(spot.way),
-                Some(_) if index < count => sky[index] + straight[index],
-                Some(_) if guide.alike(spot) => sky[pixel] + found[index][1],
-                Some(_) => found[index].iter().sum(),
-            };
-            // A window that the lens sees is as bright as what lies before it.
-            let window = faces.iter().find_map(|(face, area)| Some(face.bright(spot.from, spot.way, spot.far)? * area));
-            if let Some(bright) = window {
-                let (place, glows) = (self.main.0, bright / at_places[self.main.0] * spot.factor);
-                layers[place].pixels[pixel].iter_mut().for_each(|sum| *sum += glows);
+            if spot.thing.is_none() {
+                return Some(self.beyond(spot.way));
             }
+            if index >= count && !guide.alike(spot) {
+                work.one_more()?;
+                return Some(self.falls(scene, &faces, (spot, spot.lit_at()), Samples::of(spot.pixel, true), ways));
+            }
+            let sun = sun.get(pixel).copied().unwrap_or_default();
+            Some(sky[pixel] + self.straight(&faces, spot, spot.lit_at(), sun, |window| windows[window][pixel]))
+        };
+        let fallen: Vec<f32> = seen.spots.par_iter().enumerate().map(per_spot).collect::<Option<_>>()?;
+        // What each place gives each spot, spot by spot; then one layer beside the other.
+        let many = self.places.len();
+        let mut given = vec![0.0_f32; seen.spots.len() * many];
+        given.par_chunks_mut(many).zip(&seen.spots).zip(&fallen).for_each(|((given, spot), falls)| {
             for (place, part) in self.shares(spot, spot.at()) {
                 let against = if spot.thing.is_some() { at_places[place] } else { 1.0 };
-                let given = falls / against * part * spot.factor;
-                let sum = &mut layers[place].pixels[pixel];
-                sum.iter_mut().zip(spot.coat.albedo).for_each(|(sum, albedo)| *sum += albedo * given);
+                given[place] += falls / against * part * spot.factor;
             }
+        });
+        let of_place = |place: usize| {
+            let mut pixels = vec![[0.0_f32; 3]; count];
+            for (spot, given) in seen.spots.iter().zip(given.chunks(many)) {
+                let sum = &mut pixels[spot.pixel as usize];
+                sum.iter_mut().zip(spot.coat.albedo).for_each(|(sum, albedo)| *sum += albedo * given[place]);
+            }
+            Layer { size: seen.size, pixels }
+        };
+        let mut layers: Vec<Layer> = (0..many).into_par_iter().map(of_place).collect();
+        // A window that the lens sees is as bright as what lies before it.
+        let place = self.main.0;
+        let bright = |spot: &Spot| {
+            let of = |(face, area): &(Face, f32)| Some(face.bright(spot.from, spot.way, spot.far)? * area);
+            faces.iter().find_map(of).map(|bright| bright / at_places[place] * spot.factor)
+        };
+        for (spot, glows) in seen.spots.iter().filter_map(|spot| Some((spot, bright(spot)?))) {
+            layers[place].pixels[spot.pixel as usize].iter_mut().for_each(|sum| *sum += glows);
         }
         Some(layers)
     }
@@ -222,9 +253,7 @@ impl There {
     fn at_place(&self, scene: &Scene, faces: &[(Face, f32)], place: &Place) -> f32 {
         let spot = Spot::card(&place.receptor);
         let samples = Samples::of(11, true);
-        self.falls(scene, faces, &spot, spot.at(), samples, Ways { sky: 128, ..Ways::of(Fineness::Fine, 1) })
-            .iter()
-            .sum()
+        self.falls(scene, faces, (&spot, spot.at()), samples, Ways { sky: 128, ..Ways::of(Fineness::Fine, 1) })
     }
 
     /// What a flat card of grey at a place would get of each place's light, as parts of 1 that sum to about 1 where the

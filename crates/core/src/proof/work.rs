@@ -25,11 +25,14 @@ impl Work {
         self.done.load(Ordering::Relaxed)
     }
 
+    /// Whether to go on; nothing where it was stopped.
+    pub(super) fn go_on(&self) -> Option<()> {
+        (!self.is_stopped()).then_some(())
+    }
+
     /// One spot more; nothing where it was stopped.
     pub(super) fn one_more(&self) -> Option<()> {
-        if self.is_stopped() {
-            return None;
-        }
+        self.go_on()?;
         self.done.fetch_add(1, Ordering::Relaxed);
         Some(())
     }
