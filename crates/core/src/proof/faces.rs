@@ -337,15 +337,18 @@ pub fn layer(scene: &Scene, seen: &Seen, source: &Source, fineness: Fineness, wo
     let lit = Lit::of(scene, source);
     let ways = Ways::of(fineness, seen.size.count());
     let (count, guide) = (seen.size.count(), Guide::of(seen));
-    let visible = |spot: &Spot, again: bool| {
-        let at = spot.lit_at();
-        if face.open(at, spot).0 <= 0.0 {
+    let open = |spot: &Spot| if spot.thing.is_none() { (0.0, 0.0) } else { face.open(spot.lit_at(), spot) };
+    let open: Vec<(f32, f32)> = seen.spots.par_iter().map(open).collect();
+    let visible = |spot: &Spot, light: f32, again: bool| {
+        if light <= 0.0 {
             return 0.0;
         }
+        let at = spot.lit_at();
         let samples = Samples::of(spot.pixel, again);
         face.seen_from(scene, (at, spot.normal), samples, ways) * scene.through(at, face.centre)
     };
-    let shade = ways.with_edges().worked_out(&guide, (work, true), |spot| visible(spot, false))?;
+    let shade =
+        ways.with_edges().worked_out(&guide, (work, true), |spot| visible(spot, open[spot.pixel as usize].0, false))?;
     let shade = smoothed(&guide, &shade, 2);
     let bounced = |lit: &Lit<'_>, spot: &Spot, again: bool| {
         lit.given(scene, spot.lit_at(), spot.normal, Samples::of(spot.pixel, again), ways.patches)
@@ -360,7 +363,7 @@ pub fn layer(scene: &Scene, seen: &Seen, source: &Source, fineness: Fineness, wo
     let mut pixels = vec![[0.0_f32; 3]; count];
     let per_spot = |(index, spot): (usize, &Spot)| {
         let pixel = spot.pixel as usize;
-        let (light, shine) = if spot.thing.is_none() { (0.0, 0.0) } else { face.open(spot.lit_at(), spot) };
+        let (light, shine) = open[index];
         let of_pixel = || came.as_ref().map_or(0.0, |came| came[pixel]);
         // A second look at a pixel that met another surface goes its own way; on the same one it finds what the first did.
         let (visible, bounced) = if index < count || guide.alike(spot) {
@@ -368,7 +371,11 @@ pub fn layer(scene: &Scene, seen: &Seen, source: &Source, fineness: Fineness, wo
         } else {
             work.one_more()?;
             let bounced = |lit| bounced(lit, spot, true);
-            if spot.thing.is_some() { (visible(spot, true), lit.as_ref().map_or(0.0, bounced)) } else { (0.0, 0.0) }
+            if spot.thing.is_some() {
+                (visible(spot, light, true), lit.as_ref().map_or(0.0, bounced))
+            } else {
+                (0.0, 0.0)
+            }
         };
         let arrives = light * visible + bounced;
         let shown = spot.coat.albedo.map(|part| part * arrives + shine * visible);
