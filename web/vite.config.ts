@@ -26,8 +26,9 @@ export default defineConfig({
     assetsInlineLimit: 0,
     target: 'es2022',
     manifest: true,
-    // Every part names those it may load: seven signs tell builds apart, too, and are less to send.
-    rollupOptions: { output: { chunkFileNames: 'assets/[name]-[hash:7].js' } },
+    // Every part names those it may load: seven signs tell parts and builds apart, and are less to send than names. Which is
+    // which stands in the manifest.
+    rollupOptions: { output: { chunkFileNames: 'assets/[hash:7].js' } },
   },
   server: { proxy: { '/api': 'http://127.0.0.1:8465' } },
 });

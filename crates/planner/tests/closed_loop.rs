@@ -9,7 +9,7 @@ use rand_chacha::ChaCha8Rng;
 use rand_distr::{Distribution as _, StandardNormal};
 use tolva_core::exposure::{Ambient, EvReading, Reading};
 use tolva_core::scale::Stops;
-use tolva_planner::frames::{Came, off_by, taught};
+use tolva_planner::frames::{Came, off_by, really, taught};
 use tolva_planner::lighting::Prepared;
 use tolva_planner::setup::{Blend, Kit, Light, LightWish, Setup, Spill, Unknown};
 use tolva_planner::solver::Outcome;
@@ -52,40 +52,8 @@ fn set(dice: &mut ChaCha8Rng, kit: &Kit) -> Setup {
 }
 
 /// What nobody knows of a set: how much more of each there really is.
-struct Truth(Vec<(Unknown, f64)>);
-
-impl Truth {
-    fn drawn(dice: &mut ChaCha8Rng, prepared: &Prepared<'_>, outcome: &Outcome) -> Self {
-        Self(unknowns(prepared, outcome).into_iter().map(|seen| (seen.what, seen.sure.0 * normal(dice))).collect())
-    }
-
-    fn of(&self, is: impl Fn(&Unknown) -> bool) -> f64 {
-        self.0.iter().find(|(what, _)| is(what)).map_or(0.0, |(_, more)| *more)
-    }
-
-    /// What really comes in each region, by the figures as they were at first and the truth.
-    fn comes(&self, plain: &Prepared<'_>, outcome: &Outcome) -> Vec<f64> {
-        let camera = self.of(|what| matches!(what, Unknown::Camera { .. }));
-        (outcome.taken_at(plain, outcome.settings).regions.iter().zip(&plain.setup.regions))
-            .map(|(given, region)| {
-                let there = self.of(|what| matches!(what, Unknown::Ambient { region_id } if *region_id == region.id));
-                let read_with = region.ambient.last().and_then(|taken| taken.meter_id.as_ref());
-                let there =
-                    there + self.of(|what| matches!(what, Unknown::Meter { meter_id } if Some(meter_id) == read_with));
-                let each = given.each.iter().zip(&plain.lights).map(|(gives, light)| {
-                    let id = &light.light.id;
-                    let own = self.of(|what| matches!(what, Unknown::Light { light_id, .. } if light_id == id));
-                    let spills = self.of(|what| {
-                        matches!(what, Unknown::Spill { light_id, region_id }
-                            if light_id == id && *region_id == region.id)
-                    });
-                    *gives + Stops(own + spills)
-                });
-                let sum = each.fold(given.ambient + Stops(there), Stops::and);
-                sum.0 + camera
-            })
-            .collect()
-    }
+fn truth(dice: &mut ChaCha8Rng, prepared: &Prepared<'_>, outcome: &Outcome) -> Vec<(Unknown, Stops)> {
+    unknowns(prepared, outcome).into_iter().map(|seen| (seen.what, Stops(seen.sure.0 * normal(dice)))).collect()
 }
 
 /// What came of many sets.
@@ -106,7 +74,7 @@ fn run(sets: u64) -> Tally {
         let mut dice = ChaCha8Rng::seed_from_u64(seed);
         let first = set(&mut dice, &kit);
         let plain = Prepared::new(&first, &kit).expect("good");
-        let truth = Truth::drawn(&mut dice, &plain, &Outcome::of(&plain));
+        let truth = truth(&mut dice, &plain, &Outcome::of(&plain));
         let mut setup = first.clone();
         for frame in 0..3 {
             let prepared = Prepared::new(&setup, &kit).expect("good");
@@ -116,7 +84,7 @@ fn run(sets: u64) -> Tally {
                 outcome = outcome.without_flash();
             }
             let outcome = outcome.taken_at(&prepared, outcome.settings);
-            let comes = truth.comes(&plain, &outcome);
+            let comes: Vec<f64> = really(&plain, &outcome, &truth).iter().map(|comes| comes.0).collect();
             let came: Vec<Option<Came>> = comes
                 .iter()
                 .map(|stops| Some(Came { stops: Stops(stops + MEASURED * normal(&mut dice)), sure: Stops(MEASURED) }))

@@ -2,6 +2,7 @@
 
 mod api;
 mod assets;
+mod class;
 mod cli;
 mod data_file;
 mod day_files;

@@ -25,6 +25,8 @@ pub struct KeptAttempt {
     pub right: bool,
     /// By how many stops it is off; nothing where that is no matter of stops.
     pub off_stops: Option<f64>,
+    /// The class it was asked for; empty for one's own.
+    pub class: String,
 }
 
 impl Store {
@@ -36,8 +38,8 @@ impl Store {
         let mut work = self.connections.writing().await?;
         let at = now();
         sqlx::query!(
-            "INSERT INTO attempts (at, day, who, skill, level, seed, answer, right, off_stops, key)
-             VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?, ?) ON CONFLICT (key) DO NOTHING",
+            "INSERT INTO attempts (at, day, who, skill, level, seed, answer, right, off_stops, class, key)
+             VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?) ON CONFLICT (key) DO NOTHING",
             at,
             one.day,
             one.who,
@@ -47,6 +49,7 @@ impl Store {
             one.answer,
             one.right,
             one.off_stops,
+            one.class,
             key
         )
         .execute(&mut *work)
@@ -60,7 +63,7 @@ impl Store {
     /// The database's.
     pub async fn attempts(&self) -> Result<Vec<KeptAttempt>, StoreError> {
         let rows = sqlx::query!(
-            r#"SELECT at, day, who, skill, level, seed, answer, right AS "right: bool", off_stops FROM attempts ORDER BY row"#
+            r#"SELECT at, day, who, skill, level, seed, answer, right AS "right: bool", off_stops, class FROM attempts ORDER BY row"#
         )
         .fetch_all(&self.connections.readers)
         .await?;
@@ -74,6 +77,7 @@ impl Store {
             answer: row.answer,
             right: row.right,
             off_stops: row.off_stops,
+            class: row.class,
         });
         Ok(kept.collect())
     }

@@ -64,8 +64,10 @@ pub use deeds::deed_name;
 pub use depth_lane::{DepthLane, Distance, InDepth};
 pub use document::{Document, Write};
 pub use drills::{
-    AnswerSaid, AnsweredBy, DrillSaid, LevelSaid, OnDrillRail, PaneSeen, SheetAsked, SkillProgress, SkillSaid,
-    WeekSaid, answer_said, drill_said, level_of, levels, sheet, skill_of, skill_progress, why_these,
+    AnswerSaid, AnsweredBy, DrillSaid, FindingSaid, HiddenSaid, LevelSaid, OnDrillRail, OnSetDial, OnSetEnd,
+    OnSetFrameSaid, OnSetSaid, PaneSeen, SheetAsked, SkillProgress, SkillSaid, TaskFound, TaskSaid, WeekSaid,
+    answer_said, drill_said, level_of, levels, number_of, on_set_said, sheet, skill_of, skill_progress, task_found,
+    task_of, why_these,
 };
 pub use frames::{
     BeliefSaid, CameOf, CorrectionSaid, DialSaid, FrameOfShot, FrameRegion, FrameReport, Hidden, Lesson, MarkMeasured,

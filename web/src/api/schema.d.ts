@@ -316,6 +316,40 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/drills/class": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Opens a class's file: its drills, in its order. */
+        post: operations["open_class"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/drills/class.json": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Drills for a class, as a file to give away. */
+        get: operations["give_class"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/drills/picture.jpg": {
         parameters: {
             query?: never;
@@ -350,6 +384,43 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/drills/set": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * A set to practise on: what is known, what each of these frames tells, and once it is reached what was hidden. A set that
+         *     ends is kept among the answers, once under its `Idempotency-Key`.
+         */
+        post: operations["practise_on_set"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/drills/set.jpg": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** A frame of a set to practise on, as the stand-in camera takes it. */
+        get: operations["frame_of_set"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/drills/sheet.html": {
         parameters: {
             query?: never;
@@ -361,6 +432,40 @@ export interface paths {
         get: operations["drill_sheet"];
         put?: never;
         post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/drills/tasks/frames": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Measures the middle of a frame: JPEG, PNG, TIFF, or a raw file by the preview it carries. It is not kept. */
+        post: operations["measure_task_frame"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/drills/tasks/{task}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Holds measured frames against a task, and keeps how it went. Sent again under the same `Idempotency-Key` it is the same. */
+        post: operations["judge_task"];
         delete?: never;
         options?: never;
         head?: never;
@@ -2521,6 +2626,8 @@ export interface components {
             answer: number;
             /** @description The day it is where somebody practises; left out, the one it is in UTC. */
             today?: string | null;
+            /** @description The class it was asked for; left out for one's own practice. */
+            class?: string | null;
         };
         /** @description What there is to say of an answer. */
         AnswerSaid: {
@@ -3373,6 +3480,38 @@ export interface components {
                 long_side_cm: number;
             };
         };
+        /** @description A drill of a class. */
+        ClassDrill: {
+            /** @description The skill, by its code: `equal_exposures`. */
+            skill: string;
+            /**
+             * Format: int32
+             * @description The level, 1 to 3.
+             */
+            level: number;
+            /**
+             * Format: int64
+             * @description What it is drawn with.
+             */
+            seed: number;
+        };
+        /** @description Drills for a class. */
+        ClassFile: {
+            /**
+             * @description Always `tolva-class`.
+             * @example tolva-class
+             */
+            format: string;
+            /**
+             * Format: int32
+             * @description The version of the format: 1.
+             */
+            format_version: number;
+            /** @description What the class is called, 1 to 80 characters. */
+            name: string;
+            /** @description The drills, 1 to 40, in the order they are asked. */
+            drills: components["schemas"]["ClassDrill"][];
+        };
         /**
          * @description How bright clothes are.
          * @enum {string}
@@ -4130,6 +4269,8 @@ export interface components {
             drills: components["schemas"]["DrillSent"][];
             /** @description Why these, in a sentence. */
             because: string;
+            /** @description The class they are for; null for one's own. */
+            class?: string | null;
         };
         /** @description One line of a unit's table: at this power, so long. */
         Duration: {
@@ -4305,6 +4446,13 @@ export interface components {
              * @description Its density in stops.
              */
             density_stops: number;
+        };
+        /** @description Something that was looked at. */
+        FindingSaid: {
+            /** @description In a sentence. */
+            says: string;
+            /** @description Whether it is as it was asked for; null where nothing was asked, and it is only told. */
+            good?: boolean | null;
         };
         /**
          * @description How a product gives light back.
@@ -5044,6 +5192,13 @@ export interface components {
             /** @description Whether it flashed, where a frame was taken. */
             flashed: boolean;
         };
+        /** @description Something that was hidden. */
+        HiddenSaid: {
+            /** @description What it is called. */
+            name: string;
+            /** @description How much more of it there was than its figures say. */
+            more: components["schemas"]["Said"];
+        };
         /** @description An hour on the strip's axis. */
         HourMark: {
             /**
@@ -5341,6 +5496,18 @@ export interface components {
             minute: number;
             /** @description Why: which limits are reached, and that waiting no longer helps. */
             says: string;
+        };
+        /** @description How something went the last time. */
+        LastTime: {
+            /** @description The day, as `2026-11-27`. */
+            day: string;
+            /** @description Whether it was reached. */
+            reached: boolean;
+            /**
+             * Format: int64
+             * @description In how many frames.
+             */
+            frames: number;
         };
         /** @description What frames that came have taught: how much more light there is than the figures say. */
         Learnt: {
@@ -5882,6 +6049,52 @@ export interface components {
          * @enum {string}
          */
         Meant: "light" | "stops" | "length" | "shutter" | "aperture" | "iso" | "number" | "coordinate";
+        /** @description A frame of a task, measured. */
+        MeasuredFrame: {
+            /** @description What its file is called. */
+            name: string;
+            /** @description When it was taken, by the camera's clock; null where the file does not say. */
+            at?: string | null;
+            /**
+             * Format: double
+             * @description Exposure time in seconds; null where the file does not say.
+             */
+            shutter_s?: number | null;
+            /**
+             * Format: double
+             * @description F-number; null where the file does not say.
+             */
+            f_number?: number | null;
+            /**
+             * Format: double
+             * @description ISO; null where the file does not say.
+             */
+            iso?: number | null;
+            /**
+             * Format: double
+             * @description Focal length in millimetres; null where the file does not say.
+             */
+            focal_length_mm?: number | null;
+            /** @description Whether the flash fired; null where the file does not say. */
+            flash?: boolean | null;
+            /**
+             * Format: int32
+             * @description Its width, upright, in pixels.
+             */
+            wide: number;
+            /**
+             * Format: int32
+             * @description Its height.
+             */
+            high: number;
+            /** @description The mean of its middle in linear sRGB. */
+            mean: number[];
+            /**
+             * Format: double
+             * @description How much of its middle is full, 0 to 1.
+             */
+            clipped: number;
+        };
         /** @description A flash-meter reading: this f-number, so far away, at this power, through this modifier. */
         MeasuredOutput: {
             /**
@@ -6232,6 +6445,82 @@ export interface components {
         } | {
             /** @description A region. */
             region: string;
+        };
+        /** @description A dial. */
+        OnSetDial: {
+            /** @description What it is called. */
+            name: string;
+            /** @description What is on it, in order. */
+            options: string[];
+            /** @description Where it stands to begin with. */
+            begins_at: number;
+        };
+        /** @description The dials of a frame, by their places. */
+        OnSetDials: {
+            /** @description The shutter's place on its dial. */
+            shutter: number;
+            /** @description The aperture's. */
+            aperture: number;
+            /** @description The ISO's. */
+            iso: number;
+            /** @description The power's. */
+            power: number;
+        };
+        /** @description How it ended. */
+        OnSetEnd: {
+            /** @description In a sentence or two: so many frames, and the fewest without luck. */
+            says: string;
+            /** @description The fewest frames without luck. */
+            fewest: number;
+            /** @description What nobody knew, and by how much it was off its figures. */
+            hidden: components["schemas"]["HiddenSaid"][];
+        };
+        /** @description What a frame told. */
+        OnSetFrameSaid: {
+            /** @description What it was taken at: `1/125 · f/5.6 · ISO 100 · 1/8`. */
+            taken: string;
+            /** @description What it tells, a line a region. */
+            says: string[];
+            /** @description Whether it is what was wished. */
+            reached: boolean;
+        };
+        /** @description A set, and the frames that were taken of it. */
+        OnSetRequest: {
+            /**
+             * Format: int32
+             * @description The level, 1 to 3.
+             */
+            level: number;
+            /**
+             * Format: int64
+             * @description What the set is drawn with.
+             */
+            seed: number;
+            /** @description The frames, in the order they were taken; at most 60. */
+            frames?: components["schemas"]["OnSetDials"][];
+            /** @description Whether it is given up, and what was hidden is to be shown. */
+            give_up?: boolean;
+            /** @description The day it is where somebody practises; left out, the one it is in UTC. */
+            today?: string | null;
+        };
+        /** @description A set to practise on, and what frames of it have told. */
+        OnSetSaid: {
+            /**
+             * Format: int32
+             * @description How hard: 1 to 3.
+             */
+            level: number;
+            /** @description What is known before the first frame, a sentence each. */
+            stands: string[];
+            /** @description What is to be reached. */
+            wish: string;
+            /** @description What a frame tells at this level. */
+            tells: string;
+            /** @description The dials: shutter, aperture, ISO, power. */
+            dials: components["schemas"]["OnSetDial"][];
+            /** @description What each frame told, in the order they were taken. */
+            frames: components["schemas"]["OnSetFrameSaid"][];
+            end?: components["schemas"]["OnSetEnd"] | null;
         };
         /** @description The setups of a job against one of them. */
         OneLook: {
@@ -6844,6 +7133,9 @@ export interface components {
             this_week: number;
             /** @description Skills that went wrong on the last job, what weighs most first. */
             went_wrong: components["schemas"]["SkillSaid"][];
+            on_set?: components["schemas"]["LastTime"] | null;
+            /** @description Tasks for one's own camera. */
+            tasks: components["schemas"]["TaskOffered"][];
         };
         /** @description How far a proof has come. */
         ProofProgress: {
@@ -8624,6 +8916,44 @@ export interface components {
             colour: components["schemas"]["StatedColour"];
             /** @description `red 1.04, blue 0.93 of green`. */
             balance: string;
+        };
+        /** @description What was found of a task's frames. */
+        TaskFound: {
+            /** @description In a sentence: `As it was asked for.` */
+            says: string;
+            /** @description Whether all that was asked for is there. */
+            good: boolean;
+            /**
+             * Format: double
+             * @description By how many stops what misses most misses; null where nothing was asked in stops, or nothing could be measured.
+             */
+            off_stops?: number | null;
+            /** @description Each thing that was looked at. */
+            findings: components["schemas"]["FindingSaid"][];
+        };
+        /** @description Frames of a task. */
+        TaskFrames: {
+            /** @description The frames, in the order they were taken, as they were measured; at most 20. */
+            frames: components["schemas"]["MeasuredFrame"][];
+            /** @description The day it is where somebody practises; left out, the one it is in UTC. */
+            today?: string | null;
+        };
+        /** @description A task, and how it went. */
+        TaskOffered: components["schemas"]["TaskSaid"] & {
+            last?: components["schemas"]["LastTime"] | null;
+        };
+        /** @description A task. */
+        TaskSaid: {
+            /** @description Its code: `touch_of_flash`. */
+            code: string;
+            /** @description What it is called. */
+            name: string;
+            /** @description What it is good for. */
+            why: string;
+            /** @description Its frames, in the order they are taken: what each is of. */
+            frames: string[];
+            /** @description What to take care of; empty for most. */
+            caution: string;
         };
         /**
          * @description The theme.
@@ -10493,7 +10823,10 @@ export interface operations {
     };
     drill_answers: {
         parameters: {
-            query?: never;
+            query?: {
+                /** @description Of this class only; left out, all. */
+                class?: string;
+            };
             header?: never;
             path?: never;
             cookie?: never;
@@ -10509,8 +10842,207 @@ export interface operations {
                     "text/csv": string;
                 };
             };
+            /** @description The request cannot be understood */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
             /** @description Not from here, or the data file was opened for reading only */
             403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description A field is wrong: says which, and what is allowed */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description A fault of Tolva’s own, or of the data file */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Too much at once, or the data file is locked: try again in a moment */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+        };
+    };
+    open_class: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ClassFile"];
+            };
+        };
+        responses: {
+            /** @description The drills */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Drills"];
+                };
+            };
+            /** @description The request cannot be understood */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Not from here, or the data file was opened for reading only */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description The body was not sent in time */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description The body is too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description The body is of another kind */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description A field is wrong: says which, and what is allowed */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description A fault of Tolva’s own, or of the data file */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Too much at once, or the data file is locked: try again in a moment */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description The disk is full: nothing was saved */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+        };
+    };
+    give_class: {
+        parameters: {
+            query: {
+                /** @description What the class is called, 1 to 80 characters. */
+                name: string;
+                /** @description Of these skills, by their codes with commas between; left out, of all. */
+                skills?: string;
+                /** @description At this level, 1 to 3. */
+                level: number;
+                /** @description What they are drawn with; left out, its name: the same name gives the same drills. */
+                seed?: number;
+                /** @description How many, 1 to 40. */
+                count?: number;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description The file */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ClassFile"];
+                };
+            };
+            /** @description The request cannot be understood */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Not from here, or the data file was opened for reading only */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description A field is wrong: says which, and what is allowed */
+            422: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -10680,6 +11212,189 @@ export interface operations {
             };
         };
     };
+    practise_on_set: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["OnSetRequest"];
+            };
+        };
+        responses: {
+            /** @description The set */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["OnSetSaid"];
+                };
+            };
+            /** @description The request cannot be understood */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Not from here, or the data file was opened for reading only */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description The body was not sent in time */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description The body is too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description The body is of another kind */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description A field is wrong: says which, and what is allowed */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description A fault of Tolva’s own, or of the data file */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Too much at once, or the data file is locked: try again in a moment */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description The disk is full: nothing was saved */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+        };
+    };
+    frame_of_set: {
+        parameters: {
+            query: {
+                /** @description The level, 1 to 3. */
+                level: number;
+                /** @description What the set is drawn with. */
+                seed: number;
+                /** @description The shutter's place on its dial. */
+                shutter: number;
+                /** @description The aperture's. */
+                aperture: number;
+                /** @description The ISO's. */
+                iso: number;
+                /** @description The power's. */
+                power: number;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description JPEG */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "image/jpeg": unknown;
+                };
+            };
+            /** @description The request cannot be understood */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Not from here, or the data file was opened for reading only */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description A field is wrong: says which, and what is allowed */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description A fault of Tolva’s own, or of the data file */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Too much at once, or the data file is locked: try again in a moment */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+        };
+    };
     drill_sheet: {
         parameters: {
             query?: {
@@ -10749,6 +11464,230 @@ export interface operations {
             };
             /** @description Too much at once, or the data file is locked: try again in a moment */
             503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+        };
+    };
+    measure_task_frame: {
+        parameters: {
+            query?: {
+                /** @description The name of its file. */
+                name?: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/octet-stream": number[];
+            };
+        };
+        responses: {
+            /** @description What came in its middle */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["MeasuredFrame"];
+                };
+            };
+            /** @description The request cannot be understood */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Not from here, or the data file was opened for reading only */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description The body was not sent in time */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description The body is too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description The body is of another kind */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description A field is wrong: says which, and what is allowed */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description A fault of Tolva’s own, or of the data file */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Too much at once, or the data file is locked: try again in a moment */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description The disk is full: nothing was saved */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+        };
+    };
+    judge_task: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                task: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TaskFrames"];
+            };
+        };
+        responses: {
+            /** @description What was found */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TaskFound"];
+                };
+            };
+            /** @description The request cannot be understood */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Not from here, or the data file was opened for reading only */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description There is no such thing */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description The body was not sent in time */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description The body is too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description The body is of another kind */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description A field is wrong: says which, and what is allowed */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description A fault of Tolva’s own, or of the data file */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Too much at once, or the data file is locked: try again in a moment */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description The disk is full: nothing was saved */
+            507: {
                 headers: {
                     [name: string]: unknown;
                 };

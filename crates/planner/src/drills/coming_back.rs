@@ -142,11 +142,9 @@ fn card(own: &[Attempt]) -> Option<Card> {
 }
 
 fn weeks(own: &[Attempt]) -> Vec<Week> {
-    // 1970-01-05 was a Monday.
-    let monday = |day: i64| (day - 4).div_euclid(7) * 7 + 4;
     let mut weeks: BTreeMap<i64, Vec<Attempt>> = BTreeMap::new();
     for one in own {
-        weeks.entry(monday(one.day)).or_default().push(*one);
+        weeks.entry(monday_of(one.day)).or_default().push(*one);
     }
     let week = |(monday, all): (i64, Vec<Attempt>)| {
         let off: Vec<f64> = all.iter().filter_map(|one| one.off_stops).map(f64::abs).collect();
@@ -179,6 +177,11 @@ pub fn next_skills(known: &[Known], went_wrong: &[Skill], today: i64) -> Vec<(Sk
         if one.due.is_none() && new > 2 { later.push(one) } else { first.push(one) }
     }
     first.into_iter().chain(later).map(|one| (one.skill, one.level)).collect()
+}
+
+/// The Monday on or before a day, both counted from 1970-01-01, a Thursday.
+pub const fn monday_of(day: i64) -> i64 {
+    (day - 4).div_euclid(7) * 7 + 4
 }
 
 #[cfg(test)]

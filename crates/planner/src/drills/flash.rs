@@ -21,7 +21,7 @@ pub(super) fn guide_number(level: Level, own: &Own, draw: &mut ChaCha8Rng) -> Op
     let (power, iso) = if level == Level::First {
         (Power::FULL, hundred)
     } else {
-        let whole: Vec<Power> = own.powers.iter().copied().filter(|one| one.0.0.fract() == 0.0).take(7).collect();
+        let whole = own.whole_powers(7);
         (one_of(&whole, draw)?, one_of(&own.isos, draw).filter(|iso| iso.exact <= 1700.0)?)
     };
     let unit = GuideNumber(guide_number_m);
@@ -118,7 +118,7 @@ pub(super) fn half_and_half(level: Level, draw: &mut ChaCha8Rng) -> Option<Drawn
 
 /// The fractions of a power dial: so many stops from one, or between two.
 pub(super) fn powers(level: Level, own: &Own, draw: &mut ChaCha8Rng) -> Option<Drawn> {
-    let whole: Vec<Power> = own.powers.iter().copied().filter(|one| one.0.0.fract() == 0.0).collect();
+    let whole = own.whole_powers(usize::MAX);
     let from = one_of(if level == Level::First { &whole } else { &own.powers }, draw)?;
     let by = turn(level, 4, draw);
     let to = own.powers.iter().copied().find(|one| (one.0 - from.0 - by).0.abs() < 1e-6)?;
@@ -155,7 +155,7 @@ pub(super) fn bounce(level: Level, draw: &mut ChaCha8Rng) -> Option<Drawn> {
 pub(super) fn recycling(level: Level, own: &Own, draw: &mut ChaCha8Rng) -> Option<Drawn> {
     let full_s = one_of(&[1.0, 1.5, 2.0, 2.5, 3.0, 4.0, 5.0, 6.0], draw)?;
     let unit = Recycling { full_s, ..Recycling::MAINS };
-    let whole: Vec<Power> = own.powers.iter().copied().filter(|one| one.0.0.fract() == 0.0).take(6).collect();
+    let whole = own.whole_powers(6);
     if level != Level::Third && draw.random_bool(0.5) {
         let powers = if level == Level::First { &whole } else { &own.powers };
         let power = one_of(powers, draw)?;
@@ -166,7 +166,7 @@ pub(super) fn recycling(level: Level, own: &Own, draw: &mut ChaCha8Rng) -> Optio
     let every_s = one_of(&[0.1, 0.2, 0.25, 0.3, 0.5, 0.75, 1.0, 1.5, 2.0, 3.0], draw)?;
     let dial = if level == Level::First { &whole } else { &own.powers };
     // The strongest that is ready in time: what lies between two clicks is the weaker one.
-    let strongest = dial.iter().copied().find(|power| unit.time_s(*power) <= every_s + 1e-9)?;
+    let strongest = dial.iter().copied().rfind(|power| unit.time_s(*power) <= every_s + 1e-9)?;
     if strongest == Power::FULL {
         return None;
     }

@@ -43,15 +43,21 @@ pub struct PictureScene {
 }
 
 impl PictureScene {
-    /// The setup with its plan on every dial, some of them misset; nothing where a dial does not go there.
-    pub fn setup(&self, misset: &[Misset]) -> Option<(Setup, Kit)> {
-        let kit = Kit::starter();
-        let mut setup = Setup::new("drill", &kit);
+    /// The setup with its readings and its wish, and nothing on a dial yet.
+    pub(super) fn wished(&self, kit: &Kit) -> Setup {
+        let mut setup = Setup::new("drill", kit);
         let lit = self.behind_ev - self.under.0;
         for (region, ev100) in setup.regions.iter_mut().zip([self.behind_ev, lit, lit - 1.0]) {
             region.ambient = Ambient::guessed(ev100);
         }
         setup.blend = Blend::Lift { subject_stops: 0.0, background_stops: self.background.0 };
+        setup
+    }
+
+    /// The setup with its plan on every dial, some of them misset; nothing where a dial does not go there.
+    pub fn setup(&self, misset: &[Misset]) -> Option<(Setup, Kit)> {
+        let kit = Kit::starter();
+        let mut setup = self.wished(&kit);
         let (settings, power, distance, lowest) = {
             let prepared = Prepared::new(&setup, &kit).ok()?;
             let outcome = Outcome::of(&prepared);
@@ -85,7 +91,7 @@ impl PictureScene {
     }
 }
 
-fn scene(draw: &mut ChaCha8Rng) -> PictureScene {
+pub(super) fn scene(draw: &mut ChaCha8Rng) -> PictureScene {
     PictureScene {
         behind_ev: f64::from(draw.random_range(22..=28)) / 2.0,
         under: Stops(f64::from(draw.random_range(2..=6)) / 2.0),

@@ -4,10 +4,15 @@ use std::collections::BTreeMap;
 
 use proptest::prelude::*;
 use rstest::rstest;
+use tolva_core::colour::{Kelvin, Mired};
+use tolva_core::exposure::CameraSettings;
 use tolva_core::flash::GuideNumber;
 use tolva_core::modifier::Surface;
+use tolva_core::optics::{HandheldRule, Sensor};
+use tolva_core::scale::{Aperture, Metres, Millimetres, Power, PowerStep, Setting};
 
 use super::*;
+use crate::setup::Kit;
 
 fn own() -> Own {
     Own::of(&Kit::starter())

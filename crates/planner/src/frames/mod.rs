@@ -6,10 +6,12 @@
 mod correct;
 mod marks;
 mod mix;
+mod really;
 
 pub use correct::{Correction, Turned, corrections, turned, with_free};
 pub use marks::Expected;
 pub use mix::{Mix, mix_weights, mixed_into};
+pub use really::really;
 
 use tolva_core::exposure::CameraSettings;
 use tolva_core::frame::{Belief, Evidence, Measured};

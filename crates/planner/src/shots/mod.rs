@@ -3,6 +3,7 @@
 
 mod same;
 
+pub(crate) use same::compared;
 pub use same::{AsTaken, Held, Kept, held};
 
 use tolva_core::exposure::CameraSettings;

@@ -92,7 +92,7 @@ pub fn held(frames: &[(Option<&Shot>, AsTaken)], lights: usize) -> Vec<Option<He
     (0..frames.len()).map(hold).collect()
 }
 
-fn compared(to: usize, one: &AsTaken, other: &AsTaken, dark: bool) -> Held {
+pub(crate) fn compared(to: usize, one: &AsTaken, other: &AsTaken, dark: bool) -> Held {
     let stops = |a: f64, b: f64, each: f64| (each * (a / b).log2()).abs() < SAME_STOPS;
     let both = |a: Option<f64>, b: Option<f64>, same: &dyn Fn(f64, f64) -> bool| a.zip(b).map(|(a, b)| same(a, b));
     let flash_wanted = if dark { Some(false) } else { other.flash };

@@ -157,9 +157,15 @@ fn of_drills(config: &mut ServiceConfig<'_>) {
     config
         .service(drills::next)
         .service(drills::answer)
-        .service(drills::progress)
-        .service(drills::picture)
+        .service(drills::how_known)
+        .service(drills::of_drill)
         .service(drills::results)
+        .service(drills::give_class)
+        .service(drills::open_class)
+        .service(drills::practise)
+        .service(drills::frame_of_set)
+        .service(drills::measure_frame)
+        .service(drills::judge_task)
         .service(drills::on_paper);
 }
 

@@ -10,6 +10,7 @@ use tolva_planner::setup::Kit;
 use tolva_wording::{Paper, SheetAsked, Show, SkillSaid, answer_said, drill_said, level_of, sheet, skill_of};
 
 use super::error::CliError;
+use crate::class::class_of;
 
 /// Drills by seed and level: the same two give the same drills.
 #[derive(Debug, Args)]
@@ -35,6 +36,9 @@ pub struct DrillAsked {
     /// For A5 instead of A4.
     #[arg(long, requires = "sheet")]
     a5: bool,
+    /// A file for a class of this name instead: everybody who opens it in Tolva has the same drills.
+    #[arg(long, value_name = "NAME", conflicts_with = "sheet")]
+    class: Option<String>,
     /// The file to write; left out, standard output.
     #[arg(short, long, value_name = "FILE")]
     output: Option<PathBuf>,
@@ -49,7 +53,10 @@ pub fn drills(asked: &DrillAsked) -> Result<(), CliError> {
     let skills: Vec<Skill> = asked.skills.iter().map(skill).collect::<Result<_, _>>()?;
     let level = level_of(asked.level).unwrap_or_default();
     let (own, show) = (Own::of(&Kit::starter()), Show::default());
-    let text = if asked.sheet {
+    let text = if let Some(name) = &asked.class {
+        let file = class_of(name, (&skills, level), asked.seed, asked.count.into()).map_err(CliError::Class)?;
+        format!("{:#}\n", json!(file))
+    } else if asked.sheet {
         let paper = if asked.a5 { Paper::A5 } else { Paper::A4 };
         let of = SheetAsked {
             skills: &skills,

@@ -38,6 +38,8 @@ pub enum CliError {
     NoSuchSum(String, String),
     #[error("there is no skill “{0}”; there is {1}")]
     NoSuchSkill(String, String),
+    #[error("no class comes of this:\n{}", list(.0))]
+    Class(Problems),
     #[error("{0} of the lines could not be worked out: see each line's problems")]
     SumsWrong(usize),
     #[error(transparent)]

@@ -2,14 +2,18 @@
 
 mod answers;
 mod names;
+mod on_set;
 mod progress;
 mod questions;
 mod sheet;
+mod tasks;
 mod workings;
 
-pub use names::{LevelSaid, SkillSaid, level_of, levels, skill_of};
+pub use names::{LevelSaid, SkillSaid, level_of, levels, number_of, skill_of};
+pub use on_set::{HiddenSaid, OnSetDial, OnSetEnd, OnSetFrameSaid, OnSetSaid, on_set_said};
 pub use progress::{SkillProgress, WeekSaid, skill_progress, why_these};
 pub use sheet::{SheetAsked, sheet};
+pub use tasks::{FindingSaid, TaskFound, TaskSaid, task_found, task_of};
 
 use serde::Serialize;
 use tolva_core::scale::Stops;
@@ -103,7 +107,7 @@ pub fn drill_said(drill: &Drill, show: Show) -> DrillSaid {
     let (stands, asks) = questions::question(&drill.asked, show);
     DrillSaid {
         skill: drill.skill.into(),
-        level: names::number(drill.level),
+        level: names::number_of(drill.level),
         seed: drill.seed,
         stands,
         asks,

@@ -55,7 +55,7 @@ pub fn skill_of(code: &str) -> Option<Skill> {
 }
 
 /// A level's number.
-pub(super) fn number(level: Level) -> u8 {
+pub fn number_of(level: Level) -> u8 {
     match level {
         Level::First => 1,
         Level::Second => 2,
@@ -65,7 +65,7 @@ pub(super) fn number(level: Level) -> u8 {
 
 /// A level by its number.
 pub fn level_of(number_of_it: u8) -> Option<Level> {
-    Level::ALL.into_iter().find(|level| number(*level) == number_of_it)
+    Level::ALL.into_iter().find(|level| number_of(*level) == number_of_it)
 }
 
 /// All levels, the easiest first.
@@ -75,5 +75,5 @@ pub fn levels() -> Vec<LevelSaid> {
         Level::Second => "Thirds",
         Level::Third => "Two at once",
     };
-    Level::ALL.map(|level| LevelSaid { number: number(level), name: name(level) }).to_vec()
+    Level::ALL.map(|level| LevelSaid { number: number_of(level), name: name(level) }).to_vec()
 }

@@ -6,7 +6,7 @@ use tolva_planner::drills::{Known, Level, Skill};
 use utoipa::ToSchema;
 
 use super::SkillSaid;
-use super::names::number;
+use super::names::number_of;
 
 /// How well a skill is known.
 #[derive(Clone, Debug, PartialEq, Serialize, ToSchema)]
@@ -50,7 +50,7 @@ pub fn skill_progress(of: &Known, today: i64) -> SkillProgress {
     });
     SkillProgress {
         skill: of.skill.into(),
-        level: number(of.level),
+        level: number_of(of.level),
         answered: of.answered,
         says: says(of, today),
         due: of.due.is_some_and(|due| due <= today),

@@ -4,7 +4,7 @@ use std::fmt::Write as _;
 
 use tolva_planner::drills::{Drill, Level, Own, Skill, in_turn};
 
-use super::names::number;
+use super::names::number_of;
 use super::{AnsweredBy, SkillSaid, answer_said, drill_said};
 use crate::card::Paper;
 use crate::set::escaped;
@@ -42,7 +42,7 @@ pub fn sheet(asked: &SheetAsked<'_>, own: &Own, show: Show) -> String {
         Paper::A5 => ("A5", 7.2),
         Paper::A4 => ("A4", 9.2),
     };
-    let level = number(asked.level);
+    let level = number_of(asked.level);
     let mut html = String::new();
     let _ = write!(
         html,

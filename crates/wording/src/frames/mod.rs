@@ -9,6 +9,7 @@ mod types;
 pub use lesson::{beliefs, lesson};
 pub use report::{frame_report, frame_says, frame_settings};
 pub use revealed::revealed;
+pub(crate) use same::kept_called;
 pub use same::{FrameOfShot, PlateSaid, SameSaid, held_to_pictures};
 pub use types::{
     BeliefSaid, CameOf, CorrectionSaid, DialSaid, FrameRegion, FrameReport, Hidden, Lesson, MarkMeasured, OfKit,
@@ -29,7 +30,7 @@ fn fired(outcome: Outcome, flash: Option<bool>) -> Outcome {
 }
 
 /// What an unknown is called.
-fn called(what: &Unknown, setup: &Setup, kit: &Kit) -> String {
+pub(crate) fn called(what: &Unknown, setup: &Setup, kit: &Kit) -> String {
     let region = |id: &String| {
         let found = setup.regions.iter().find(|region| &region.id == id);
         found.map_or_else(|| id.clone(), |region| format!("“{}”", region.name))

@@ -76,7 +76,7 @@ fn of_frame(frames: &[FrameOfShot<'_>], index: usize, held: &Held) -> SameSaid {
         let all = in_a_row(held.differs.iter().map(|what| differs(*what, here, there)));
         format!("Not as {to}: {all}. Take it again before anything is moved.")
     } else if !held.untold.is_empty() {
-        let all = in_a_row(held.untold.iter().map(|what| called(*what).to_owned()));
+        let all = in_a_row(held.untold.iter().map(|what| kept_called(*what).to_owned()));
         format!("Cannot be held to {to}: a file does not tell its {all}.")
     } else {
         format!("As {to}: shutter, aperture and ISO are the same. Focus and white balance no file tells: look.")
@@ -84,7 +84,8 @@ fn of_frame(frames: &[FrameOfShot<'_>], index: usize, held: &Held) -> SameSaid {
     SameSaid { says, good: held.is_same() }
 }
 
-fn called(what: Kept) -> &'static str {
+/// What frames have in common is called.
+pub(crate) fn kept_called(what: Kept) -> &'static str {
     match what {
         Kept::Shutter => "shutter",
         Kept::Aperture => "aperture",
@@ -98,7 +99,7 @@ fn called(what: Kept) -> &'static str {
 fn differs(what: Kept, here: &AsTaken, there: &AsTaken) -> String {
     let two = |label: &dyn Fn(&AsTaken) -> Option<String>| {
         let said = |one: Option<String>| one.unwrap_or_else(|| "not told".to_owned());
-        format!("{} {} here, {} there", called(what), said(label(here)), said(label(there)))
+        format!("{} {} here, {} there", kept_called(what), said(label(here)), said(label(there)))
     };
     match what {
         Kept::Shutter => two(&|one| one.shutter_s.map(|seconds| Setting::<Shutter>::of(seconds).label())),

@@ -1,26 +1,11 @@
-import { Minus, Plus } from 'lucide-react';
 import styled from 'styled-components';
 import type { Drills } from '../../api/client';
 import { Button } from '../../ui/Button';
 import { Slide } from '../../ui/Slide';
-import { figures, narrow, space, touch } from '../../ui/tokens';
+import { narrow, space, touch } from '../../ui/tokens';
+import { Stepper } from './Stepper';
+import { StopsRail } from './StopsRail';
 
-const Dial = styled.div`
-  display: grid;
-  grid-template-columns: ${touch + 12}px 1fr ${touch + 12}px;
-  gap: ${space.gap}px;
-  align-items: center;
-  output {
-    ${figures}
-    font-size: 34px;
-    font-weight: 700;
-    text-align: center;
-  }
-  button {
-    min-height: ${touch + 12}px;
-    justify-content: center;
-  }
-`;
 const Choices = styled.div`
   display: grid;
   grid-template-columns: repeat(auto-fit, minmax(240px, 1fr));
@@ -37,14 +22,6 @@ const Choices = styled.div`
     }
   }
 `;
-/** How bright each stop comes out: from black to white over ten stops. */
-const Wedge = styled.div`
-  height: 14px;
-  margin-top: ${space.gap}px;
-  border: 1px solid var(--line);
-  background: linear-gradient(90deg, #000, #1c1c1c 20%, #4a4a4a 35%, #777 50%, #b9b9b9 70%, #fff 92%);
-`;
-
 type Props = {
   drill: Drills['drills'][number];
   chosen: number;
@@ -75,26 +52,15 @@ export function Answer({ drill, chosen, choose, send, right }: Props) {
       </Choices>
     );
   }
-  const step = (by: number) => choose(Math.min(last, Math.max(0, chosen + by)));
+  const set = done ? () => undefined : choose;
   return (
     <div role="group" aria-label="Your answer">
-      <Dial>
-        <Button aria-label="One less" isDisabled={done || chosen === 0} onPress={() => step(-1)}>
-          <Minus size={22} aria-hidden />
-        </Button>
-        <output>{drill.options[chosen]}</output>
-        <Button aria-label="One more" isDisabled={done || chosen === last} onPress={() => step(1)}>
-          <Plus size={22} aria-hidden />
-        </Button>
-      </Dial>
-      {drill.by === 'stops' && drill.options[0]?.startsWith('−') && <Wedge aria-hidden />}
-      <Slide
-        name="Your answer"
-        most={last}
-        value={chosen}
-        says={drill.options[chosen] ?? ''}
-        onChange={done ? () => undefined : choose}
-      />
+      <Stepper options={drill.options} value={chosen} isDisabled={done} onChange={set} large />
+      {drill.by === 'stops' ? (
+        <StopsRail options={drill.options} value={chosen} onChange={set} />
+      ) : (
+        <Slide name="Your answer" most={last} value={chosen} says={drill.options[chosen] ?? ''} onChange={set} />
+      )}
     </div>
   );
 }

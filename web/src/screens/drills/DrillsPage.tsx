@@ -4,13 +4,16 @@ import { useState } from 'react';
 import styled from 'styled-components';
 import { answered, api, type Drills } from '../../api/client';
 import { Button } from '../../ui/Button';
-import { Lead, Notice, Panel, Part, Row } from '../../ui/Panel';
+import { Lead, Notice, Panel, Part, Quiet, Row } from '../../ui/Panel';
 import { narrow, space } from '../../ui/tokens';
 import { Header } from '../frame/Header';
+import { ForClass } from './ForClass';
 import { Goal } from './Goal';
+import { OnSet } from './OnSet';
 import { Practising } from './Practising';
 import { Sheets } from './Sheets';
 import { Skills } from './Skills';
+import { Tasks } from './Tasks';
 import { today } from './today';
 
 const Main = styled.main`
@@ -31,6 +34,8 @@ const Main = styled.main`
   }
 `;
 
+/** What a frame tells at each level. */
+const onSetTells = ['Frames are measured', 'Too bright or too dark', 'Only the picture'];
 /** So many make a round. */
 const ROUND = 10;
 
@@ -38,6 +43,7 @@ const ROUND = 10;
 export default function DrillsPage() {
   const client = useQueryClient();
   const [round, setRound] = useState<Drills>();
+  const [set, setSet] = useState<{ level: number; number: number }>();
   const [wrong, setWrong] = useState<string>();
   const { data: progress, error } = useQuery({
     queryKey: ['drills', 'progress'],
@@ -51,16 +57,29 @@ export default function DrillsPage() {
       setWrong(failure.message),
     );
   };
+  const anew = () => void client.invalidateQueries({ queryKey: ['drills', 'progress'] });
   const end = () => {
     setRound(undefined);
-    void client.invalidateQueries({ queryKey: ['drills', 'progress'] });
+    setSet(undefined);
+    anew();
   };
+  const onSet = (level: number) => setSet((before) => ({ level, number: (before?.number ?? 0) + 1 }));
   if (round) {
     return (
       <>
         <Header>Drills</Header>
         <Main>
           <Practising round={round} end={end} more={() => begin()} key={round.drills[0]?.seed} />
+        </Main>
+      </>
+    );
+  }
+  if (set) {
+    return (
+      <>
+        <Header>Drills</Header>
+        <Main>
+          <OnSet level={set.level} end={end} again={() => onSet(set.level)} key={set.number} />
         </Main>
       </>
     );
@@ -95,11 +114,45 @@ export default function DrillsPage() {
           )}
         </Panel>
         {progress && <Skills progress={progress} begin={begin} />}
+        <Panel aria-labelledby="set">
+          <Part as="h2" id="set">
+            On the set, with the stand-in camera
+          </Part>
+          <Lead>
+            A set that was guessed, a flash and a camera with faults of their own: reach the wish in as few frames as
+            possible. At the end you see what was hidden, and the fewest frames without luck.
+          </Lead>
+          <Row>
+            {progress?.levels.map(({ number }) => (
+              <Button key={number} onPress={() => onSet(number)}>
+                {onSetTells[number - 1]}
+              </Button>
+            ))}
+            {progress?.on_set && (
+              <Quiet>
+                The last one, {progress.on_set.day}: {progress.on_set.reached ? 'reached' : 'given up'} after{' '}
+                {progress.on_set.frames} {progress.on_set.frames === 1 ? 'frame' : 'frames'}.
+              </Quiet>
+            )}
+          </Row>
+        </Panel>
+        <Panel aria-labelledby="tasks">
+          <Part as="h2" id="tasks">
+            With your own camera
+          </Part>
+          {progress && <Tasks tasks={progress.tasks} done={anew} />}
+        </Panel>
         <Panel aria-labelledby="sheets">
           <Part as="h2" id="sheets">
-            On paper, and for a class
+            On paper
           </Part>
           {progress && <Sheets progress={progress} />}
+        </Panel>
+        <Panel aria-labelledby="class">
+          <Part as="h2" id="class">
+            For a class
+          </Part>
+          {progress && <ForClass progress={progress} begin={setRound} />}
         </Panel>
       </Main>
     </>

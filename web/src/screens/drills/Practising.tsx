@@ -94,6 +94,7 @@ export function Practising({ round, end, more }: Props) {
       drill={drill}
       place={`${at + 1} of ${round.drills.length}`}
       because={at === 0 ? round.because : ''}
+      of={round.class}
       end={end}
       done={(right) => {
         setRights([...rights, right]);
@@ -107,11 +108,13 @@ type OneProps = {
   drill: Drills['drills'][number];
   place: string;
   because: string;
+  /** The class it is asked for. */
+  of: string | null | undefined;
   end: () => void;
   done: (right: boolean) => void;
 };
 
-function One({ drill, place, because, end, done }: OneProps) {
+function One({ drill, place, because, of, end, done }: OneProps) {
   const [chosen, setChosen] = useState(drill.by === 'choice' ? -1 : drill.begins_at);
   const [said, setSaid] = useState<AnswerSaid>();
   const [wrong, setWrong] = useState<string>();
@@ -128,7 +131,7 @@ function One({ drill, place, because, end, done }: OneProps) {
     setSending(true);
     setWrong(undefined);
     const { skill, level, seed, mark } = drill;
-    const body = { skill: skill.code, level, seed, mark, answer, today: today() };
+    const body = { skill: skill.code, level, seed, mark, answer, today: today(), ...(of && { class: of }) };
     answered(api.POST('/api/v1/drills/answers', { body, headers: { 'Idempotency-Key': key.current } }))
       .then(setSaid, (failure: Error) => setWrong(failure.message))
       .finally(() => setSending(false));

@@ -2,7 +2,6 @@ import { Upload as Up } from 'lucide-react';
 import { useEffect } from 'react';
 import { DropZone, FileTrigger } from 'react-aria-components';
 import styled from 'styled-components';
-import type { FrameLine } from '../../api/client';
 import { Bar } from '../../ui/Bar';
 import { Button } from '../../ui/Button';
 import { Wrong } from '../../ui/field';
@@ -29,11 +28,15 @@ const Says = styled.p`
 
 const kinds = ['image/*', '.dng', '.tif', '.tiff'];
 
-type Props = { job: string; setup: string; arrived: (frame: FrameLine) => void };
+type Props<Came> = {
+  /** Where each is sent to. */
+  url: string;
+  arrived: (came: Came) => void;
+};
 
 /** Where frames come in: dropped, chosen, pasted, or taken with a phone's camera. */
-export function Arriving({ job, setup, arrived }: Props) {
-  const { now, wrong, add, stop } = useUploads(job, setup, arrived);
+export function Arriving<Came>({ url, arrived }: Props<Came>) {
+  const { now, wrong, add, stop } = useUploads(url, arrived);
   useEffect(() => {
     const paste = (event: ClipboardEvent) => {
       const files = event.clipboardData?.files;

@@ -71,7 +71,7 @@ export default function FramesStep() {
             onChange={setFrom}
           />
         </From>
-        {from === 'files' && <Arriving job={job} setup={setup.id} arrived={arrived} />}
+        {from === 'files' && <Arriving url={`/api/v1/jobs/${job}/setups/${setup.id}/frames`} arrived={arrived} />}
         {from === 'folder' && <Watched job={job} setup={setup.id} />}
         {from === 'practice' && <Practice job={job} arrived={arrived} />}
         {error && (

@@ -1,21 +1,21 @@
 import { useCallback, useEffect, useRef, useState } from 'react';
-import { ApiProblem, type FrameLine, type Problem } from '../../api/client';
+import { ApiProblem, type Problem } from '../../api/client';
 
 /** A picture on its way. */
 export type Upload = { name: string; percent: number };
 
-type Sent = { frame?: FrameLine; wrong?: string };
+type Sent<Came> = { came?: Came; wrong?: string };
 
 /** Sends one picture; the first function gives it up. */
-function send(url: string, file: File, tell: (percent: number) => void): [() => void, Promise<Sent>] {
+function send<Came>(url: string, file: File, tell: (percent: number) => void): [() => void, Promise<Sent<Came>>] {
   const request = new XMLHttpRequest();
-  const done = new Promise<Sent>((resolve) => {
+  const done = new Promise<Sent<Came>>((resolve) => {
     request.upload.addEventListener('progress', ({ loaded, total }) => tell((loaded / Math.max(total, 1)) * 100));
     request.addEventListener('load', () => {
-      const answer = JSON.parse(request.responseText || '{}') as FrameLine & Problem;
+      const answer = JSON.parse(request.responseText || '{}') as Came & Problem;
       const good = request.status < 300;
       const wrong = () => `${file.name}: ${new ApiProblem(request.status, answer).message}`;
-      resolve(good ? { frame: answer } : { wrong: wrong() });
+      resolve(good ? { came: answer } : { wrong: wrong() });
     });
     request.addEventListener('error', () => resolve({ wrong: `${file.name}: Tolva does not answer.` }));
     request.addEventListener('abort', () => resolve({}));
@@ -27,7 +27,7 @@ function send(url: string, file: File, tell: (percent: number) => void): [() => 
 }
 
 /** Pictures are sent one after the other, and what is left of them can be stopped. */
-export function useUploads(job: string, setup: string, arrived: (frame: FrameLine) => void) {
+export function useUploads<Came>(url: string, arrived: (came: Came) => void) {
   const waiting = useRef<File[]>([]);
   const stopNow = useRef<() => void>(undefined);
   const [now, setNow] = useState<Upload & { left: number }>();
@@ -44,15 +44,15 @@ export function useUploads(job: string, setup: string, arrived: (frame: FrameLin
       const { name } = file;
       const tell = (percent: number) => setNow({ name, percent, left: waiting.current.length });
       tell(0);
-      const [stop, done] = send(`/api/v1/jobs/${job}/setups/${setup}/frames`, file, tell);
+      const [stop, done] = send<Came>(url, file, tell);
       stopNow.current = stop;
       const sent = await done;
       if (sent.wrong) setWrong((all) => [...all, sent.wrong ?? '']);
-      if (sent.frame) took.current(sent.frame);
+      if (sent.came) took.current(sent.came);
     }
     busy.current = false;
     setNow(undefined);
-  }, [job, setup]);
+  }, [url]);
   const add = useCallback(
     (files: Iterable<File>) => {
       const all = [...files];

@@ -38,7 +38,7 @@ pub struct Called {
 }
 
 /// Writes what comes to the disk as it comes, and reads it when it is all there.
-async fn spooled(request: &HttpRequest, payload: Payload) -> Result<Vec<u8>, ApiError> {
+pub async fn spooled(request: &HttpRequest, payload: Payload) -> Result<Vec<u8>, ApiError> {
     is_sent_as(request, "application/octet-stream")?;
     let full = |_: std::io::Error| tolva_store::StoreError::DiskFull;
     let mut payload = payload.into_inner();

@@ -26,6 +26,7 @@ use crate::frames::{FrameError, Frames, dials, expected, judge};
 use crate::proofs::Proofs;
 
 pub use apart::{map, mix, take_apart, use_mix};
+pub(super) use arriving::spooled;
 pub use arriving::{add, events, stand_in, unwatch, watch, watched};
 pub use lesson::{believed, lesson_of, reveal};
 pub use log::{lines, table, whole};
