@@ -432,6 +432,13 @@ fn drills_by_number() {
     assert!(html.contains("size: A5 portrait") && html.contains("Answers to sheet 1, level 1"));
     let without = text(&tolva(&["drill", "--sheet", "--without-answers"]).stdout);
     assert!(!without.contains("Answers to sheet"));
+    // For a class: which drills, and nothing of their answers.
+    let class: Value =
+        serde_json::from_slice(&tolva(&["drill", "--class", "Tuesdays", "--skill", "gels", "--count", "3"]).stdout)
+            .expect("JSON");
+    assert_eq!((&class["format"], class["drills"].as_array().map(Vec::len)), (&"tolva-class".into(), Some(3)));
+    let long = tolva(&["drill", "--class", "Tuesdays", "--count", "41"]);
+    assert!(!long.status.success() && text(&long.stderr).contains("a class has 1 to 40 drills; this one has 41"));
     let wrong = tolva(&["drill", "--skill", "juggling"]);
     assert!(
         !wrong.status.success()

@@ -15,11 +15,10 @@ const BINDERY: &str = "Bindery evening";
 const WIDE: (u32, u32) = (1280, 800);
 const PHONE: (u32, u32) = (390, 844);
 
-const PICTURES: [Picture; 13] = [
+const PICTURES: [Picture; 12] = [
     ("place", ROPEWORKS, "/setups/doorway/place", Theme::Daylight, WIDE),
     ("falling-light", ROPEWORKS, "/setups/doorway/falling", Theme::Daylight, WIDE),
     ("light", ROPEWORKS, "/setups/doorway/light", Theme::Daylight, WIDE),
-    ("blend", ROPEWORKS, "/setups/doorway/blend", Theme::Daylight, WIDE),
     ("colour", BINDERY, "/setups/reading/colour", Theme::Daylight, WIDE),
     ("set-phone", ROPEWORKS, "/setups/doorway/set", Theme::Dusk, PHONE),
     ("depth-and-speed", ROPEWORKS, "/setups/net-store/depth", Theme::Daylight, WIDE),
@@ -75,6 +74,11 @@ async fn main() {
     b.theme(Theme::Daylight).await;
     b.shows("main", "Flash units and lamps").await;
     take(&b, &folder, "kit").await;
+    b.go(&tolva.url("drills")).await;
+    b.button("Too bright or too dark").await.click().await.expect("a set");
+    b.button("Take frame 1").await.click().await.expect("a frame");
+    pictures(&b, 1).await;
+    take(&b, &folder, "drills").await;
     // The schools of white balance stand lower down.
     b.go(&page(BINDERY, "/setups/reading/colour").await).await;
     b.css("[aria-label='Schools of white balance'] li").await;

@@ -2,6 +2,8 @@
 
 use tolva_e2e::{Browser, Key, Tolva, settle};
 
+use crate::frames::reference;
+
 async fn at_the_drills() -> (Tolva, Browser) {
     let tolva = Tolva::with_demo_data();
     let b = Browser::open().await;
@@ -58,6 +60,82 @@ async fn by_keyboard() {
     assert_ne!(b.text("output").await, before, "a click of the dial");
     b.button("Answer").await.send_keys(Key::Enter).await.expect("answered");
     b.css("[data-testid=verdict]").await;
+    b.button("End the round").await.click().await.expect("the end");
+    // In stops: a mark on a rail, dragged a third of it to the right.
+    b.button("Practise: Half and half").await.click().await.expect("stops");
+    let mark = b.css("[data-testid=rail-mark]").await;
+    assert_eq!(b.text("output").await, "0");
+    b.drag(&mark, 240).await;
+    assert!(b.text("output").await.starts_with('+'), "{}", b.text("output").await);
+    b.css("section[aria-label='Drill 1 of 10'] input[type=range]").await.focus().await.expect("the mark");
+    let before = b.text("output").await;
+    b.press(Key::Left).await;
+    assert_ne!(b.text("output").await, before, "a third");
+    b.close().await;
+}
+
+/// A set with hidden faults, on a phone: dials, a frame, what it tells, another, and at the end what was hidden.
+#[tokio::test]
+async fn a_set_with_hidden_faults() {
+    let (_tolva, b) = at_the_drills().await;
+    b.size(390, 844).await;
+    b.button("Too bright or too dark").await.click().await.expect("a set");
+    b.shows("main h1", "Reach the lit side on mid grey").await;
+    assert_eq!(b.axe_in_both_themes().await, Vec::<String>::new(), "before a frame");
+    b.button("One more of Power").await.send_keys(Key::Enter).await.expect("a click");
+    b.button("Take frame 1").await.send_keys(Key::Enter).await.expect("a frame");
+    settle(|| async {
+        let wide = b.script("return document.querySelector('figure img')?.naturalWidth ?? 0").await;
+        if wide == 480 { Ok(()) } else { Err(format!("{wide} pixels")) }
+    })
+    .await;
+    b.shows("[aria-label=Frames] li", "Lit side: ").await;
+    b.button("One less of Shutter").await.click().await.expect("a click");
+    b.button("Take frame 2").await.click().await.expect("another");
+    b.css("[aria-label=Frames] li:nth-child(2)").await;
+    // Two frames from the middle of the dials may have reached it.
+    let ended = b.script("return Boolean(document.querySelector(\"[aria-label='What was hidden']\"))").await;
+    if ended == false {
+        b.button("Show what was hidden").await.click().await.expect("the end");
+    }
+    b.shows("[aria-label='What was hidden']", "stop against its figures").await;
+    assert_eq!(b.axe_in_both_themes().await, Vec::<String>::new(), "the end");
+    let wide = b.script("return document.documentElement.scrollWidth").await;
+    assert!(wide.as_u64().is_some_and(|wide| wide <= 390), "{wide}");
+    b.button("Enough for now").await.click().await.expect("enough");
+    b.shows("main", "after 2 frames").await;
+    assert_eq!(b.console_errors().await, Vec::<String>::new());
+    b.close().await;
+}
+
+/// Frames of one's own camera are held against a task; a class's file is given away, and opened.
+#[tokio::test]
+async fn a_task_and_a_class() {
+    let (tolva, b) = at_the_drills().await;
+    b.button("Do it: A slow shutter, and flash at its end").await.click().await.expect("a task");
+    let all = ["courtyard-with.jpg", "courtyard-without.jpg"].map(reference).join("\n");
+    b.css("main input[type=file]").await.send_keys(all).await.expect("frames");
+    b.shows("main", "2 of 2 came").await;
+    b.button("Hold them against the task").await.click().await.expect("held");
+    // In the order they were taken, not in that they came in.
+    b.shows("[aria-label='What was found']", "Frame 1: the flash stayed off.").await;
+    b.shows("[aria-label='What was found']", "Frame 2: at the settings of the first.").await;
+    b.shows("main", "not yet as it was asked for").await;
+    assert_eq!(b.axe_in_both_themes().await, Vec::<String>::new(), "a task");
+
+    let name = b.field("Name of the class", 0).await;
+    b.fill(&name, "Tuesdays").await;
+    let link = b.link("File for the class").await.attr("href").await.expect("a link").expect("an address");
+    let answer = reqwest::get(tolva.url(link.trim_start_matches('/'))).await.expect("an answer");
+    let file = tolva.folder().join("tuesdays.json");
+    std::fs::write(&file, answer.text().await.expect("a file")).expect("written");
+    let open = b.css("input[type=file][accept*=json]").await;
+    open.send_keys(file.display().to_string()).await.expect("opened");
+    b.shows("section[aria-label='Drill 1 of 20']", "Drills of “Tuesdays”, the same for everybody in it.").await;
+    b.button("End the round").await.click().await.expect("the end");
+    std::fs::write(&file, "no class").expect("written");
+    b.css("input[type=file][accept*=json]").await.send_keys(file.display().to_string()).await.expect("opened");
+    b.shows("main [role=alert]", "tuesdays.json is no class file.").await;
     b.close().await;
 }
 

@@ -17,7 +17,7 @@ async fn at(job: &str, setup: &str) -> (Tolva, Browser, String) {
     (tolva, b, id)
 }
 
-fn reference(name: &str) -> String {
+pub fn reference(name: &str) -> String {
     let file = Path::new(env!("CARGO_MANIFEST_DIR")).join("../pictures/tests/data").join(name);
     file.canonicalize().expect("a reference frame").display().to_string()
 }

@@ -32,6 +32,14 @@ pub struct TaskFrame {
     pub middle: Measured,
 }
 
+impl TaskFrame {
+    /// How many times as much light its settings take in as another's; 1 where a file does not say.
+    fn exposed_against(&self, other: &Self) -> f64 {
+        let exposure = |of: &AsTaken| Some(of.shutter_s? * of.iso? / of.f_number?.powi(2));
+        exposure(&self.taken).zip(exposure(&other.taken)).map_or(1.0, |(own, other)| own / other)
+    }
+}
+
 /// What is found of the frames of a task. Frames are counted from 0.
 #[derive(Clone, Debug, PartialEq)]
 pub enum Finding {
@@ -222,9 +230,9 @@ pub fn found(task: Task, frames: &[TaskFrame]) -> Vec<Finding> {
 fn measured(task: Task, frames: &[TaskFrame]) -> Vec<Finding> {
     let at = |frame: usize| frames[frame].middle.stops().unwrap_or(Stops::ZERO);
     let came = |frame: usize, wished: Stops| Finding::Came { frame, at: at(frame), wished };
-    // Of one place at the same settings, what a frame has more than the first is the flash's.
+    // Of one place, what a frame has more than the first one would have at its settings is the flash's.
     let alone = |frame: usize| {
-        let (with, without) = (at(frame).ratio(), at(0).ratio());
+        let (with, without) = (at(frame).ratio(), at(0).ratio() * frames[frame].exposed_against(&frames[0]));
         (with > without * (1.0 + LEAST_FLASH)).then(|| Stops((with - without).log2()))
     };
     match task {
@@ -310,6 +318,9 @@ mod tests {
         frames[1].taken.shutter_s = Some(1.0 / 15.0);
         let all = found(Task::SlowWithFlash, &frames);
         assert!(matches!(bad(&all)[..], [Finding::Settings { differs, .. }] if *differs == [Kept::Shutter]), "{all:?}");
+        // What the room gives in half the time is half of it: of 0.18 the flash's is 0.18 − 0.09 · 8 / 15.
+        let alone = all.iter().find_map(|one| if let Finding::Flashed { alone, .. } = one { *alone } else { None });
+        assert!((alone.expect("it is told").ratio() * 0.18 - (0.18 - 0.09 * 8.0 / 15.0)).abs() < 1e-6, "{alone:?}");
         // And one that is not slow.
         frames.iter_mut().for_each(|one| one.taken.shutter_s = Some(1.0 / 60.0));
         assert!(matches!(bad(&found(Task::SlowWithFlash, &frames))[..], [Finding::Shutter { .. }]));

@@ -54,7 +54,7 @@ async fn a_round_is_answered_and_kept() {
     let table = tolva.client.get(tolva.url("api/v1/drills/answers.csv")).send().await.expect("a table");
     let table = table.text().await.expect("a text");
     assert_eq!(table.lines().count(), 4, "{table}");
-    assert!(table.lines().nth(1).is_some_and(|row| row.contains("2026-11-27,,equal_exposures,1,")), "{table}");
+    assert!(table.lines().nth(1).is_some_and(|row| row.contains("2026-11-27,,,equal_exposures,1,")), "{table}");
 }
 
 /// With another kit there are other dials: an answer to what was asked before is not judged by them.

@@ -9,7 +9,7 @@ use serde_json::{Value, json};
 use crate::example;
 use crate::running::Running;
 
-fn data(name: &str) -> Vec<u8> {
+pub fn data(name: &str) -> Vec<u8> {
     let folder = Path::new(env!("CARGO_MANIFEST_DIR")).join("../pictures/tests/data");
     std::fs::read(folder.join(name)).expect("a reference frame")
 }

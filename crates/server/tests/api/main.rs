@@ -11,6 +11,7 @@ mod glass;
 mod hostile;
 mod kit;
 mod light;
+mod practice;
 mod proof;
 mod running;
 mod set;

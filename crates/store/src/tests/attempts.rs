@@ -13,6 +13,7 @@ fn answer(skill: &str, right: bool) -> KeptAttempt {
         answer: 7,
         right,
         off_stops: if right { Some(0.0) } else { None },
+        class: "Tuesdays".to_owned(),
     }
 }
 

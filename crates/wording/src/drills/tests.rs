@@ -1,8 +1,11 @@
 //! Every drill has words: no gap, no number without its unit, and nothing of what is right in the question.
 
 use rstest::rstest;
-use tolva_planner::drills::{Level, Own, Skill, drill, in_a_row};
+use tolva_core::frame::Measured;
+use tolva_planner::drills::{Level, OnSet, OnSetFrame, Own, Skill, Task, TaskFrame, drill, in_a_row};
 use tolva_planner::setup::Kit;
+use tolva_planner::shots::AsTaken;
+use tolva_planner::uncertainty::unknowns;
 
 use super::*;
 use crate::card::Paper;
@@ -113,4 +116,71 @@ fn pictures_are_counted() {
     let rail = drill_said(&drill(Skill::RailAndPicture, Level::First, 8, &own()), Show::default()).rail;
     assert_eq!(rail.iter().map(|one| one.name).collect::<Vec<_>>(), ["Behind", "Face, lit side", "Face, shadow side"]);
     assert!(rail.iter().all(|one| one.at.stops.is_some()));
+}
+
+/// What is said of a set by its level: by how much, which way, or whether.
+#[rstest]
+#[case(Level::First, "stop")]
+#[case(Level::Second, "too ")]
+#[case(Level::Third, "Not yet as wished")]
+fn a_frame_of_a_set_tells_what_its_level_tells(#[case] level: Level, #[case] says: &str) {
+    let set = OnSet::drawn(level, 9, |prepared, outcome| {
+        unknowns(prepared, outcome).into_iter().map(|seen| (seen.what, Stops(0.6))).collect()
+    });
+    let set = set.expect("a set");
+    let begins = set.begins();
+    let said = on_set_said(&set, &[begins], false, Show::default()).expect("on the dials");
+    let told = said.frames[0].says.join(", ");
+    assert!(told.contains(says), "{told}");
+    assert_eq!((said.level == 1, told.contains("stop")), (level == Level::First, level == Level::First), "{told}");
+    assert!(said.end.is_none());
+    let ended = on_set_said(&set, &[begins], true, Show::default()).expect("on the dials");
+    let end = ended.end.expect("an end");
+    assert!(end.says.starts_with("Not reached. Without luck") && end.hidden.len() > 2, "{}", end.says);
+    assert!(end.hidden.iter().all(|one| one.more.exact == "+0.60" && !one.name.is_empty()));
+    assert!(on_set_said(&set, &[OnSetFrame { power: 99, ..begins }], false, Show::default()).is_none());
+}
+
+#[rstest]
+fn every_task_is_found_by_its_code(#[values(0, 1, 2, 3, 4)] at: usize) {
+    let task = Task::ALL[at];
+    let said = TaskSaid::from(task);
+    assert_eq!(task_of(said.code), Some(task));
+    assert_eq!(said.frames.len(), task.flashes().len());
+    // Frames that are all black: each thing is said, and ends as a sentence does.
+    let dark = TaskFrame {
+        taken: AsTaken::default(),
+        middle: Measured { mean: [0.0; 3], clipped: 0.0, varies: 0.0, pixels: 9 },
+    };
+    let found = task_found(task, &vec![dark; said.frames.len()]);
+    assert!(!found.good && found.says.contains("not as"), "{found:?}");
+    assert!(found.findings.iter().all(|one| one.says.ends_with('.')), "{found:?}");
+    assert!(found.findings.iter().any(|one| one.says.contains("too dark to be measured")), "{found:?}");
+}
+
+/// By hand: a stop under mid grey is half its light; a third of what the room gives is 1.58 stops under it.
+#[test]
+fn what_was_measured_is_said_in_thirds() {
+    let of = |light: f64, shutter: f64, flash: bool| TaskFrame {
+        taken: AsTaken {
+            shutter_s: Some(shutter),
+            f_number: Some(8.0),
+            iso: Some(400.0),
+            flash: Some(flash),
+            ..AsTaken::default()
+        },
+        middle: Measured { mean: [light; 3], clipped: 0.0, varies: 0.0, pixels: 9 },
+    };
+    let says = |frames: &[TaskFrame]| {
+        let found = task_found(Task::SlowWithFlash, frames);
+        found.findings.into_iter().map(|one| one.says).collect::<Vec<_>>().join(" ")
+    };
+    let good = says(&[of(0.09, 0.25, false), of(0.18, 0.25, true)]);
+    assert!(good.contains("Frame 1: the middle at −1 stops from mid grey; asked for: −1."), "{good}");
+    assert!(
+        good.contains("the flash by itself gives −1 stops") && good.contains("Shutter 1/4; asked for: 1/15 to 0.5 s"),
+        "{good}"
+    );
+    let turned = says(&[of(0.09, 0.25, false), of(0.18, 0.125, true)]);
+    assert!(turned.contains("not at the settings of the first: shutter was turned."), "{turned}");
 }

@@ -157,7 +157,7 @@ export function OnSet({ level, end, again }: Props) {
               )}
             </Dials>
           </Two>
-          <Frames aria-label="Frames" role="log">
+          <Frames aria-label="Frames" aria-live="polite">
             {said.frames.map((frame, index) => (
               <li key={index}>
                 <strong>

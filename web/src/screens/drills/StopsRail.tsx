@@ -75,7 +75,7 @@ export function StopsRail({ options, value, onChange }: Props) {
       >
         <Track>
           <Wedge data-grey={signed || undefined} aria-hidden />
-          <Mark aria-label="Your answer" aria-valuetext={options[value] ?? ''} />
+          <Mark data-testid="rail-mark" aria-label="Your answer" aria-valuetext={options[value] ?? ''} />
         </Track>
       </Slider>
       <Scale height={26} aria-hidden>

@@ -10,6 +10,7 @@ import { Arriving } from '../frames/Arriving';
 import { today } from './today';
 
 const Steps = styled.ol`
+  list-style: decimal;
   padding-left: 22px;
   li {
     padding: 2px 0;
@@ -17,6 +18,7 @@ const Steps = styled.ol`
 `;
 const Came = styled.ol`
   ${figures}
+  list-style: decimal;
   padding-left: 22px;
 `;
 const Found = styled.ul`
