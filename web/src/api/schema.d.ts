@@ -464,7 +464,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** Holds measured frames against a task, and keeps how it went. Sent again under the same `Idempotency-Key` it is the same. */
+        /** Holds measured frames against a task, and keeps how it went once all have come. Sent again under the same `Idempotency-Key` it is the same. */
         post: operations["judge_task"];
         delete?: never;
         options?: never;
@@ -4226,6 +4226,15 @@ export interface components {
             /** @description As it is said: `3.20 m`. */
             label: string;
         };
+        /** @description The next few drills. */
+        DrillRound: {
+            /** @description The drills, in order. */
+            drills: components["schemas"]["DrillSent"][];
+            /** @description Why these, in a sentence. */
+            because: string;
+            /** @description The class they are for; null for one's own. */
+            class?: string | null;
+        };
         /** @description A drill, without what is right. */
         DrillSaid: {
             /** @description What is practised. */
@@ -4262,15 +4271,6 @@ export interface components {
         DrillSent: components["schemas"]["DrillSaid"] & {
             /** @description What is asked, as a short hash: an answer is to this and nothing else. */
             mark: string;
-        };
-        /** @description The next few drills. */
-        Drills: {
-            /** @description The drills, in order. */
-            drills: components["schemas"]["DrillSent"][];
-            /** @description Why these, in a sentence. */
-            because: string;
-            /** @description The class they are for; null for one's own. */
-            class?: string | null;
         };
         /** @description One line of a unit's table: at this power, so long. */
         Duration: {
@@ -10657,7 +10657,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Drills"];
+                    "application/json": components["schemas"]["DrillRound"];
                 };
             };
             /** @description The request cannot be understood */
@@ -10908,7 +10908,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Drills"];
+                    "application/json": components["schemas"]["DrillRound"];
                 };
             };
             /** @description The request cannot be understood */

@@ -249,9 +249,9 @@ impl Scene {
                     let mut told = 0;
                     look(pixel, (0.5, 0.5), 1.0, &mut |spot| {
                         if told == 0 {
-                            all.first.push(spot)
+                            all.first.push(spot);
                         } else {
-                            all.rest.push(spot)
+                            all.rest.push(spot);
                         }
                         told += 1;
                     });

@@ -65,7 +65,7 @@ const ROOM: f32 = 1.0 / 16.0;
 
 impl There {
     /// How the sky, or a room, falls at a spot, by a measure of its own.
-    fn from_everywhere(&self, scene: &Scene, (at, normal): (Vec3A, Vec3A), samples: Samples, ways: Ways) -> f32 {
+    fn sky_or_room(&self, scene: &Scene, (at, normal): (Vec3A, Vec3A), samples: Samples, ways: Ways) -> f32 {
         sky_at(scene, normal, at, samples, ways.sky) * self.sky_part()
     }
 
@@ -98,7 +98,7 @@ impl There {
         let sun = self.sun_at(scene, here, samples, ways);
         let window = |index: usize| faces[index].0.seen_from(scene, here, samples, ways);
         let straight = self.straight(faces, spot, here.0, sun, window);
-        self.from_everywhere(scene, here, samples, ways) + straight
+        self.sky_or_room(scene, here, samples, ways) + straight
     }
 
     /// Where light comes by windows, little of it comes from everywhere.
@@ -177,7 +177,7 @@ impl There {
         let here = |spot: &Spot| (spot.lit_at(), spot.normal);
         let sky = ways
             .slowly()
-            .worked_out(&guide, (work, true), |spot| self.from_everywhere(scene, here(spot), first(spot), ways))?;
+            .worked_out(&guide, (work, true), |spot| self.sky_or_room(scene, here(spot), first(spot), ways))?;
         let sky = smoothed(&guide, &sky, 3);
         let edges = |part: &(dyn Fn(&Spot) -> f32 + Sync)| {
             Some(smoothed(&guide, &ways.with_edges().worked_out(&guide, (work, false), part)?, 1))

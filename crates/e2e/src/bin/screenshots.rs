@@ -138,7 +138,7 @@ return null;
 /// Waits until so many small pictures are there.
 async fn pictures(b: &Browser, least: u64) {
     settle(|| async {
-        let count = "return [...document.querySelectorAll('main li img')].filter((one) => one.naturalWidth > 0).length";
+        let count = "return [...document.querySelectorAll('main :is(li, figure) img')].filter((one) => one.naturalWidth > 0).length";
         let count = b.script(count).await;
         if count.as_u64().is_some_and(|count| count >= least) { Ok(()) } else { Err(format!("{count} pictures")) }
     })

@@ -161,10 +161,9 @@ impl Finding {
                 let within = (*fastest_s / ROUNDED)..=(*slowest_s * ROUNDED);
                 Some(came_s.is_some_and(|came| within.contains(&came)))
             }
-            Self::Lost { .. } => Some(false),
             Self::Came { at, wished, .. } => Some((at.0 - wished.0).abs() <= NEAR.0),
             Self::Flashed { alone: Some(_), .. } | Self::Card { .. } => None,
-            Self::Flashed { alone: None, .. } => Some(false),
+            Self::Flashed { alone: None, .. } | Self::Lost { .. } => Some(false),
             Self::Grew { by, wished } => Some((by.0 - wished.0).abs() <= NEAR.0),
             Self::Colour { red, blue } => Some((red - 1.0).abs() <= SAME_COLOUR && (blue - 1.0).abs() <= SAME_COLOUR),
         }
@@ -322,7 +321,9 @@ mod tests {
         let alone = all.iter().find_map(|one| if let Finding::Flashed { alone, .. } = one { *alone } else { None });
         assert!((alone.expect("it is told").ratio() * 0.18 - (0.18 - 0.09 * 8.0 / 15.0)).abs() < 1e-6, "{alone:?}");
         // And one that is not slow.
-        frames.iter_mut().for_each(|one| one.taken.shutter_s = Some(1.0 / 60.0));
+        for one in &mut frames {
+            one.taken.shutter_s = Some(1.0 / 60.0);
+        }
         assert!(matches!(bad(&found(Task::SlowWithFlash, &frames))[..], [Finding::Shutter { .. }]));
     }
 

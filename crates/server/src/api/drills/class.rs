@@ -10,7 +10,7 @@ use tolva_store::Store;
 use utoipa::IntoParams;
 
 use super::paper::twenty;
-use super::{Drills, level, sent, skill, skills, within};
+use super::{DrillRound, level, sent, skill, skills, within};
 use crate::api::answer::as_file;
 use crate::api::body::Bytes;
 use crate::api::preferences::shown;
@@ -71,7 +71,7 @@ pub async fn give(asked: Query<ClassQuery>) -> Result<HttpResponse, ApiError> {
 #[utoipa::path(
     operation_id = "open_class",
     request_body = ClassFile,
-    responses((status = OK, description = "The drills", body = Drills))
+    responses((status = OK, description = "The drills", body = DrillRound))
 )]
 #[post("/api/v1/drills/class")]
 pub async fn open(body: Bytes, store: Data<Store>) -> Result<HttpResponse, ApiError> {
@@ -92,5 +92,5 @@ pub async fn open(body: Bytes, store: Data<Store>) -> Result<HttpResponse, ApiEr
         Ok::<_, ApiError>(drills.iter().map(|(of, at, seed)| sent(&drill(*of, *at, *seed, &own), show)).collect())
     });
     let because = format!("Drills of “{}”, the same for everybody in it.", file.name.trim());
-    Ok(HttpResponse::Ok().json(Drills { drills: made.await?, because, class: Some(file.name.trim().to_owned()) }))
+    Ok(HttpResponse::Ok().json(DrillRound { drills: made.await?, because, class: Some(file.name.trim().to_owned()) }))
 }

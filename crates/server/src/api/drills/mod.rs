@@ -54,7 +54,7 @@ pub struct DrillSent {
 
 /// The next few drills.
 #[derive(Debug, Serialize, ToSchema)]
-pub struct Drills {
+pub struct DrillRound {
     /// The drills, in order.
     drills: Vec<DrillSent>,
     /// Why these, in a sentence.
@@ -173,7 +173,7 @@ fn kept(
 }
 
 /// The next few drills: of a skill, or of those that are to be practised next.
-#[utoipa::path(operation_id = "drills", params(WhichDrills), responses((status = OK, description = "The drills", body = Drills)))]
+#[utoipa::path(operation_id = "drills", params(WhichDrills), responses((status = OK, description = "The drills", body = DrillRound)))]
 #[get("/api/v1/drills")]
 pub async fn next(which: Query<WhichDrills>, store: Data<Store>) -> Result<HttpResponse, ApiError> {
     let which = which.into_inner();
@@ -201,7 +201,7 @@ pub async fn next(which: Query<WhichDrills>, store: Data<Store>) -> Result<HttpR
         let all = in_turn(&skills, seed, count, &own);
         Ok::<_, ApiError>(all.iter().map(|one| sent(one, show)).collect())
     });
-    Ok(HttpResponse::Ok().json(Drills { drills: made.await?, because, class: None }))
+    Ok(HttpResponse::Ok().json(DrillRound { drills: made.await?, because, class: None }))
 }
 
 /// An answer.
