@@ -6,9 +6,8 @@ use tolva_core::modifier::Bounce;
 use tolva_core::optics::{HandheldRule, Movement, Sensor};
 use tolva_core::scale::{Aperture, Iso, Metres, Millimetres, Power, Setting, Shutter, Stops};
 
-use super::metering::Pointed;
-use super::picture::{Misset, PictureScene};
-use super::showing::{Before, PlateLine};
+use super::scene::{Misset, PictureScene};
+use super::things::{Before, PlateLine, Pointed};
 
 /// Which dial of a camera is asked for.
 #[derive(Clone, Copy, Debug, PartialEq, Eq, Hash)]

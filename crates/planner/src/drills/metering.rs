@@ -6,28 +6,9 @@ use tolva_core::exposure::{CameraSettings, MeteringMethod};
 use tolva_core::scale::{Setting, Stops};
 
 use super::exposure::stands;
+use super::things::Pointed;
 use super::value::Value;
 use super::{Asked, Drawn, Level, Own, one_of};
-
-/// What a meter collects light with.
-#[derive(Clone, Copy, Debug, PartialEq, Eq, Hash)]
-pub enum Pointed {
-    /// A flat receptor: the cosine.
-    Flat,
-    /// A dome: half of one and the cosine.
-    Dome,
-}
-
-impl Pointed {
-    /// What is left of a light this far from straight on, 0 to 1. Source: ISO 2720 (cosine and cardioid receptors).
-    pub fn collects(self, off_deg: f64) -> f64 {
-        let cosine = off_deg.to_radians().cos();
-        match self {
-            Self::Flat => cosine.max(0.0),
-            Self::Dome => f64::midpoint(1.0, cosine),
-        }
-    }
-}
 
 /// A spot says what makes a surface mid grey; the shutter that puts the surface where it lies. A meter has no part in it.
 pub(super) fn spot(level: Level, own: &Own, draw: &mut ChaCha8Rng) -> Option<Drawn> {

@@ -15,20 +15,21 @@ mod on_set;
 mod optics;
 mod own;
 mod picture;
+mod scene;
 mod showing;
 mod tasks;
+mod things;
 mod value;
 mod went_wrong;
 
 pub use asked::{Asked, CameraDial, GuideAsks, Moved, Which};
 pub use coming_back::{Attempt, Known, LATELY, Week, known, monday_of, next_skills};
 pub use course::{MOST_IN_A_ROW, in_a_row, in_turn};
-pub use metering::Pointed;
 pub use on_set::{Dials, HOW_NEAR, OnSet, OnSetFrame};
 pub use own::Own;
-pub use picture::{Misset, PictureDial, PictureScene};
-pub use showing::{Before, PlateLine};
+pub use scene::{Misset, PictureDial, PictureScene};
 pub use tasks::{Finding, Task, TaskFrame, found};
+pub use things::{Before, PlateLine, Pointed};
 pub use value::{Ladder, MIRED_A_STOP, Value};
 pub use went_wrong::{CameOff, Corrected, went_wrong};
 

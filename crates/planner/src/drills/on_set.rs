@@ -8,7 +8,7 @@ use tolva_core::scale::{Aperture, Iso, Metres, Power, Setting, Shutter, Stops};
 
 use super::Level;
 use super::own::Own;
-use super::picture::{PictureScene, scene};
+use super::scene::{PictureScene, scene};
 use crate::frames::{Came, really, taught};
 use crate::lighting::Prepared;
 use crate::setup::{Kit, Setup, Unknown};
