@@ -106,8 +106,12 @@ impl Browser {
         self.driver.goto(url).await.expect(url);
     }
 
-    /// Cuts the line of this page, or mends it.
+    /// Cuts the line of this page, or mends it. A service worker has a line of its own, which stays: while the page's is cut
+    /// nothing goes by way of it.
     pub async fn cut(&self, cut: bool) {
+        self.driver.cdp().send_raw("Network.enable", json!({})).await.expect("a look at the line");
+        let past = json!({ "bypass": cut });
+        self.driver.cdp().send_raw("Network.setBypassServiceWorker", past).await.expect("past it");
         let line = json!({ "offline": cut, "latency": 0, "downloadThroughput": -1, "uploadThroughput": -1 });
         self.driver.cdp().send_raw("Network.emulateNetworkConditions", line).await.expect("a line");
     }

@@ -233,6 +233,16 @@ fn shown(saved: SavedJob) -> HttpResponse {
     marked(HttpResponse::Ok(), &JobBody::from(saved))
 }
 
+/// Whether somebody may save this. Who may only tick is held to the version they knew: where that is an older one, what
+/// differs may be what others did, and the save ends as a conflict, which is theirs to bring together and send again.
+async fn may_save(caller: &Caller, id: &str, store: &Store, (based_on, job): (i64, &Job)) -> Result<bool, ApiError> {
+    if caller.rights == Rights::All {
+        return Ok(true);
+    }
+    let now = store.job(id).await?;
+    Ok(based_on < now.revision || now.document.differs_by_ticks_only(job))
+}
+
 /// Saves a change as a new revision. Sent again under the same `Idempotency-Key`, or as it was, it is the same save.
 #[utoipa::path(
     operation_id = "save_job",
@@ -253,7 +263,7 @@ pub async fn save(
 ) -> Result<HttpResponse, ApiError> {
     let Save { based_on, change, job } = body.0;
     held_to(&request, &id, &store).await?;
-    if caller.rights != Rights::All && !store.job(&id).await?.document.differs_by_ticks_only(&job) {
+    if !may_save(&caller, &id, &store, (based_on, &job)).await? {
         let problem = ProblemDocument::new(StatusCode::FORBIDDEN, "not_allowed", "Not allowed on this device");
         return Err(problem.saying("this device may tick and note, and change nothing else").into());
     }

@@ -225,11 +225,25 @@ async fn who_ticks_only_ticks() {
     let who: Vec<_> = log["entries"].as_array().expect("lines").iter().map(|one| one["who"].as_str()).collect();
     assert_eq!(who, [Some(""), Some("Helper"), Some("Helper")]);
 
+    // What waited while somebody else changed the job is a conflict and no offence: brought together, it goes in.
+    let mut other = kept["job"].clone();
+    other["client"] = json!("The harbour");
+    let (status, _) = tolva.put(&path[1..], &json!({ "based_on": 2, "change": "Client", "job": other })).await;
+    assert_eq!(status, StatusCode::OK);
+    let mut waited = kept["job"].clone();
+    waited["setups"][0]["shots"][1]["taken"] = json!(6);
+    assert_eq!(ask(port, "PUT", &path, (&tick, save(2, "Close taken", &waited))).status, 409);
+    waited["client"] = json!("The harbour");
+    assert_eq!(ask(port, "PUT", &path, (&tick, save(9, "Close taken", &waited))).status, 409, "of no version yet");
+    assert_eq!(ask(port, "PUT", &path, (&tick, save(3, "Close taken", &waited))).status, 200);
+    job["client"] = json!("The harbour");
+    job["setups"][0]["shots"][1]["taken"] = json!(6);
+
     let (_, now) = tolva.get("api/v1/phones").await;
     let device = now["devices"][0]["id"].as_str().expect("an id");
     let (status, _) = tolva.put(&format!("api/v1/phones/{device}"), &json!({ "name": "Ada", "rights": "all" })).await;
     assert_eq!(status, StatusCode::OK);
-    assert_eq!(ask(port, "PUT", &path, (&tick, save(2, "Renamed", &job))).status, 200, "it may everything now");
+    assert_eq!(ask(port, "PUT", &path, (&tick, save(4, "Renamed", &job))).status, 200, "it may everything now");
     let out = tolva.client.delete(tolva.url(&format!("api/v1/phones/{device}"))).send().await.expect("an answer");
     assert_eq!(out.status(), StatusCode::OK);
     assert_eq!(ask(port, "GET", "/api/v1/jobs", (&tick, None)).status, 403, "it was put out");

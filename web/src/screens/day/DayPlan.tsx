@@ -1,5 +1,5 @@
 import { useMutation } from '@tanstack/react-query';
-import { CalendarPlus, Download, PinOff } from 'lucide-react';
+import { CalendarPlus, Download, PinOff, Play } from 'lucide-react';
 import { useState } from 'react';
 import styled from 'styled-components';
 import { answered, api, type DayPlan as Plan, type Setup } from '../../api/client';
@@ -117,6 +117,9 @@ export default function DayPlan() {
                   <Quiet>{slot.says}</Quiet>
                 </span>
                 <Unpin setup={slot.setup_id} unpin={unpin} />
+                <ButtonLink href={`/jobs/${id}/run/${slot.setup_id}`} aria-label={`Run ${slot.name}`}>
+                  <Play size={16} aria-hidden /> Run
+                </ButtonLink>
               </li>
             ))}
           </Order>

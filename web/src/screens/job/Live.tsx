@@ -1,7 +1,7 @@
-import { useQuery, useQueryClient } from '@tanstack/react-query';
+import { useQueryClient } from '@tanstack/react-query';
 import { useEffect, useState } from 'react';
 import styled from 'styled-components';
-import { answered, api } from '../../api/client';
+import { useMe } from '../../api/me';
 import { useJob } from '../../session/job';
 import { newId } from '../../session/kit';
 import { framesOf } from '../frames/framesOf';
@@ -13,12 +13,6 @@ const Line = styled.p`
   background: var(--panel);
   border-bottom: 1px solid var(--line);
 `;
-
-const rights = {
-  look: 'This device looks only.',
-  tick: 'This device ticks and notes.',
-  all: undefined,
-};
 
 /** What this window calls itself, for as long as it is open. */
 function windowName(): string {
@@ -33,11 +27,7 @@ export default function Live() {
   const { id, session } = useJob();
   const client = useQueryClient();
   const [others, setOthers] = useState<string[]>([]);
-  const { data: me } = useQuery({
-    queryKey: ['me'],
-    queryFn: ({ signal }) => answered(api.GET('/api/v1/me', { signal })),
-    staleTime: Infinity,
-  });
+  const { me, says: may } = useMe();
   useEffect(() => {
     let source: EventSource | undefined;
     const listen = () => {
@@ -64,7 +54,6 @@ export default function Live() {
       source?.close();
     };
   }, [id, session, client]);
-  const may = me ? rights[me.rights] : undefined;
   const names = [...new Set(others.map((name) => name || (me?.name ? 'the laptop' : 'another window')))];
   if (names.length === 0 && !may) return null;
   return (

@@ -11,10 +11,11 @@ import { FileTrigger, Link } from 'react-aria-components';
 import styled from 'styled-components';
 import { useLocation } from 'wouter';
 import { answered, api, type Job, type JobBody, type JobLine, linesOf } from '../../api/client';
+import { useMe } from '../../api/me';
 import { Button, ButtonLink } from '../../ui/Button';
 import { Choice } from '../../ui/Choice';
 import { NotImported } from '../../ui/NotImported';
-import { Lead, Notice, Row } from '../../ui/Panel';
+import { Lead, Notice, Quiet, Row } from '../../ui/Panel';
 import { SmallPicture } from '../../ui/SmallPicture';
 import { TextField } from '../../ui/TextField';
 import { narrow, space } from '../../ui/tokens';
@@ -118,6 +119,7 @@ const asIs = (body: Job | string) => (typeof body === 'string' ? body : JSON.str
 export default function JobsPage() {
   const client = useQueryClient();
   const [, navigate] = useLocation();
+  const { says: may } = useMe();
   const [search, setSearch] = useState('');
   const [sort, setSort] = useState<Sort>('saved');
   const listed = useInfiniteQuery(listOf(false, search, sort));
@@ -171,19 +173,26 @@ export default function JobsPage() {
       <Main>
         <Row $apart>
           <h1>Jobs</h1>
-          <Row>
-            <ButtonLink href="/phones">
-              <Smartphone size={17} aria-hidden /> Phones
-            </ButtonLink>
-            <FileTrigger acceptedFileTypes={['.json', 'application/json']} onSelect={(files) => void importFile(files)}>
-              <Button>
-                <Upload size={17} aria-hidden /> Import a file
+          {may ? (
+            <Quiet>{may}</Quiet>
+          ) : (
+            <Row>
+              <ButtonLink href="/phones">
+                <Smartphone size={17} aria-hidden /> Phones
+              </ButtonLink>
+              <FileTrigger
+                acceptedFileTypes={['.json', 'application/json']}
+                onSelect={(files) => void importFile(files)}
+              >
+                <Button>
+                  <Upload size={17} aria-hidden /> Import a file
+                </Button>
+              </FileTrigger>
+              <Button kind="strong" onPress={() => begin.mutate()}>
+                <Plus size={17} aria-hidden /> New job
               </Button>
-            </FileTrigger>
-            <Button kind="strong" onPress={() => begin.mutate()}>
-              <Plus size={17} aria-hidden /> New job
-            </Button>
-          </Row>
+            </Row>
+          )}
         </Row>
         {wrong && <NotImported {...wrong} />}
         {begin.error && (
@@ -232,7 +241,7 @@ export default function JobsPage() {
               key={job.id}
               job={job}
               action="Put into the bin"
-              onAction={() => bin.mutate({ id: job.id, into: true })}
+              onAction={may ? undefined : () => bin.mutate({ id: job.id, into: true })}
             />
           ))}
         </List>
@@ -272,7 +281,7 @@ export default function JobsPage() {
   );
 }
 
-function JobItem({ job, action, onAction }: { job: JobLine; action: string; onAction: () => void }) {
+function JobItem({ job, action, onAction }: { job: JobLine; action: string; onAction: (() => void) | undefined }) {
   const facts = [job.date, job.place, job.client].filter((fact) => fact !== '');
   return (
     <Line>
@@ -294,9 +303,11 @@ function JobItem({ job, action, onAction }: { job: JobLine; action: string; onAc
           </p>
         )}
       </div>
-      <Button kind="bare" aria-label={`${action}: ${job.name}`} onPress={onAction}>
-        {action}
-      </Button>
+      {onAction && (
+        <Button kind="bare" aria-label={`${action}: ${job.name}`} onPress={onAction}>
+          {action}
+        </Button>
+      )}
     </Line>
   );
 }

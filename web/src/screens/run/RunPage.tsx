@@ -79,9 +79,17 @@ export default function RunPage() {
             )}
             <Row $apart>
               <h1>{name}</h1>
-              <ButtonLink kind="bare" href={`/jobs/${id}/setups/${wanted}/place`}>
-                Plan
-              </ButtonLink>
+              <Row>
+                <ButtonLink kind="bare" href={`/jobs/${id}/day`}>
+                  Day
+                </ButtonLink>
+                <ButtonLink kind="bare" href={`/jobs/${id}/log`}>
+                  Log
+                </ButtonLink>
+                <ButtonLink kind="bare" href={`/jobs/${id}/setups/${wanted}/place`}>
+                  Plan
+                </ButtonLink>
+              </Row>
             </Row>
             {error && (
               <Notice role="alert">
