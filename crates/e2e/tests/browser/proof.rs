@@ -77,6 +77,22 @@ async fn it_is_read_by_keyboard() {
     b.close().await;
 }
 
+/// What is pinned while it is still coarse gets fine where it is pinned.
+#[tokio::test]
+async fn a_coarse_one_gets_fine_where_it_is_pinned() {
+    let (tolva, b, id) = at("Guild days at the town hall", "teapot").await;
+    b.go(&tolva.url(&format!("jobs/{id}/setups/stairs/proof"))).await;
+    let pin = b.xpath("//button[normalize-space()='Pin this one' and not(@disabled)]").await;
+    pin.click().await.expect("pinned");
+    let wide = "return document.querySelector(\"img[alt='Proof: Pin 1']\")?.naturalWidth ?? 0";
+    settle(|| async {
+        let wide = b.script(wide).await;
+        if wide == 640 { Ok(()) } else { Err(format!("{wide} pixels")) }
+    })
+    .await;
+    b.close().await;
+}
+
 /// Pinned, compared, and one press takes a pinned one back.
 #[tokio::test]
 async fn a_pinned_one_is_taken_back() {

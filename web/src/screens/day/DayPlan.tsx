@@ -31,7 +31,7 @@ const Order = styled.ol`
     gap: 2px ${space.part}px;
     align-items: center;
     > :nth-child(2) {
-      flex: 1 1 240px;
+      flex: 1 1 160px;
     }
   }
   b {

@@ -7,6 +7,7 @@ import { DayStrip } from '../../instruments/day-strip/DayStrip';
 import { useDay } from '../../instruments/day-strip/useDay';
 import { MapOfLight } from '../../instruments/map-of-light/MapOfLight';
 import { keyOfThing } from '../../instruments/map-of-light/things';
+import type { Setup } from '../../api/client';
 import { useJob, useSetup, useShownSetup } from '../../session/job';
 import { Choice } from '../../ui/Choice';
 import { Notice, Panel, Quiet, Row, Stack } from '../../ui/Panel';
@@ -79,15 +80,26 @@ export default function ProofStep() {
   const [photo, setPhoto] = useState('');
   const behind = photos.some((one) => one.id === photo) ? photo : null;
   const { shown, wrong } = useProof(live, kit, show, { longest, grain, movement, behind });
-  const { pinned, pin, unpin } = usePinned();
+  const { pinned, pin, refine, unpin } = usePinned();
   const ways = useMemo(() => waysOf(setup, kit, show), [setup, kit, show]);
 
+  const finely = (one: Setup) =>
+    askProof(one, kit, show, { longest, grain, movement, behind, fine: true, asker: newAsker() });
+  const pinThis = async () => {
+    if (!shown) return;
+    const key = await pin(shown.src, { name: nameOf(pinned), settings: shown.report.settings, setup: live });
+    // What was pinned while it was coarse gets fine where it is pinned; where that fails it stays as it was seen.
+    if (!shown.fine)
+      await finely(live).then(
+        ({ src }) => refine(key, src),
+        () => undefined,
+      );
+  };
   const compare = async (way: Way) => {
     const room = mostPinned - pinned.length;
     const made = (await way.make()).slice(0, room);
     for (const one of made) {
-      const asker = newAsker();
-      const ready = await askProof(one.setup, kit, show, { longest, grain, movement, behind, fine: true, asker });
+      const ready = await finely(one.setup);
       await pin(ready.src, { name: one.name, settings: ready.report.settings, setup: one.setup });
     }
   };
@@ -181,9 +193,7 @@ export default function ProofStep() {
       <Compare
         shown={shown}
         pinned={pinned}
-        pin={() => {
-          if (shown) void pin(shown.src, { name: nameOf(pinned), settings: shown.report.settings, setup: live });
-        }}
+        pin={() => void pinThis()}
         unpin={unpin}
         back={(one) => take(`As pinned: ${one.name}`, one.setup, setup)}
         ways={ways}
@@ -231,7 +241,12 @@ function usePinned() {
   const pin = async (src: string, of: Omit<Pinned, 'key' | 'src'>) => {
     const one = { ...of, key: newAsker(), src: await copied(src) };
     setPinned((now) => (now.length < mostPinned ? [...now, one] : now));
+    return one.key;
+  };
+  const refine = async (key: string, src: string) => {
+    const fine = await copied(src);
+    setPinned((now) => now.map((one) => (one.key === key ? { ...one, src: fine } : one)));
   };
   const unpin = (key: string) => setPinned((now) => now.filter((one) => one.key !== key));
-  return { pinned, pin, unpin };
+  return { pinned, pin, refine, unpin };
 }
