@@ -1,6 +1,6 @@
 //! Under fast fingers, a dropped connection and bad fields, the screen says what is so and loses nothing.
 
-use serde_json::json;
+use serde_json::{Value, json};
 use tolva_e2e::{Browser, By, Key, Tolva, WebElement, settle};
 
 async fn open(b: &Browser, tolva: &Tolva, page: &str) -> String {
@@ -279,6 +279,14 @@ async fn a_draft_that_cannot_be_read_keeps_nobody_out() {
     b.close().await;
 }
 
+/// The file of the front end that a module of it stands in.
+fn part_with(module: &str) -> String {
+    let manifest = concat!(env!("CARGO_MANIFEST_DIR"), "/../../web/dist/.vite/manifest.json");
+    let manifest: Value =
+        serde_json::from_str(&std::fs::read_to_string(manifest).expect("the front end was built")).expect("JSON");
+    manifest[module]["file"].as_str().expect("a part").to_owned()
+}
+
 /// What cannot be done says so where it was tried.
 #[tokio::test]
 async fn what_fails_says_so() {
@@ -287,9 +295,10 @@ async fn what_fails_says_so() {
     b.go(&tolva.url("")).await;
     b.link("Ropeworks open day").await;
     // What is loaded later has come too.
+    let rest = ["src/screens/frame/Showing.tsx", "src/screens/job/JobPage.tsx"].map(part_with);
     settle(|| async {
         let asked = b.script("return performance.getEntriesByType('resource').map((one) => one.name).join()").await;
-        let there = asked.as_str().is_some_and(|all| all.contains("Showing") && all.contains("JobPage"));
+        let there = asked.as_str().is_some_and(|all| rest.iter().all(|part| all.contains(part)));
         if there { Ok(()) } else { Err("the rest does not come".to_owned()) }
     })
     .await;
@@ -320,7 +329,7 @@ async fn what_fails_says_so() {
 async fn a_step_that_breaks_leaves_the_rest() {
     let tolva = Tolva::with_demo_data();
     let b = Browser::open().await;
-    b.block("*ColourStep*").await;
+    b.block(&format!("*{}", part_with("src/screens/colour/ColourStep.tsx"))).await;
     open(&b, &tolva, "/setups/doorway/blend").await;
     b.link("Colour").await.click().await.expect("the colour");
     b.shows("main", "This step broke").await;
