@@ -3,6 +3,7 @@
 //! All of a task's frames are of one thing that stays where it is, grey and in the middle of the frame: a cushion, a sweater
 //! on a chair, a grey card. Its light is what is measured. What a task asks for is common practice, no source.
 
+use tolva_core::exposure::Ev;
 use tolva_core::frame::Measured;
 use tolva_core::scale::Stops;
 
@@ -35,8 +36,8 @@ pub struct TaskFrame {
 impl TaskFrame {
     /// How many times as much light its settings take in as another's; 1 where a file does not say.
     fn exposed_against(&self, other: &Self) -> f64 {
-        let exposure = |of: &AsTaken| Some(of.shutter_s? * of.iso? / of.f_number?.powi(2));
-        exposure(&self.taken).zip(exposure(&other.taken)).map_or(1.0, |(own, other)| own / other)
+        let ev = |of: &AsTaken| Some(Ev::of_values(of.shutter_s?, of.f_number?, of.iso?));
+        ev(&other.taken).zip(ev(&self.taken)).map_or(1.0, |(other, own)| (other - own).ratio())
     }
 }
 

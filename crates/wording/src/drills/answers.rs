@@ -19,8 +19,8 @@ pub(super) fn stops(of: Stops) -> String {
     of.thirds()
 }
 
-/// A loss in half stops: `2½`.
-fn halves(of: Stops) -> String {
+/// So many in half stops, without a sign: `2½ stops`.
+pub(super) fn halves(of: Stops) -> String {
     let (whole, half) = (of.0.trunc(), of.0.fract().abs() > 0.25);
     match (whole == 0.0, half) {
         (true, true) => "½ stop".to_owned(),

@@ -5,6 +5,7 @@ use tolva_core::scale::Stops;
 use tolva_planner::drills::{Level, OnSet, OnSetFrame};
 use utoipa::ToSchema;
 
+use super::answers::halves;
 use super::names::number_of;
 use crate::frames::called;
 use crate::shown::{Said, Show};
@@ -96,14 +97,7 @@ pub fn on_set_said(set: &OnSet, frames: &[OnSetFrame], ended: bool, show: Show) 
 }
 
 fn under(stops: Stops) -> String {
-    if stops.0 == 0.0 { "as bright as".to_owned() } else { format!("{} under", half_stops(stops)) }
-}
-
-/// In half stops, without a sign: `1½ stops`.
-fn half_stops(of: Stops) -> String {
-    let label = of.as_given();
-    let plural = if of.0.abs() > 1.1 { "stops" } else { "stop" };
-    format!("{} {plural}", label.trim_start_matches(['−', '+']))
+    if stops.0 == 0.0 { "as bright as".to_owned() } else { format!("{} under", halves(Stops(stops.0.abs()))) }
 }
 
 fn stands(set: &OnSet, show: Show) -> Vec<String> {
