@@ -1,17 +1,16 @@
 //! A headless Chromium, and the few gestures the tests are made of.
 
+use std::collections::BTreeSet;
 use std::mem::ManuallyDrop;
-use std::os::unix::process::CommandExt as _;
-use std::process::{Child, Command, Stdio};
+use std::sync::Mutex;
 use std::time::Duration;
 
 use base64::Engine as _;
 use serde_json::{Value, json};
-use tempfile::TempDir;
 use thirtyfour::prelude::*;
 use thirtyfour::{ChromiumLikeCapabilities, LoggingPrefsLogLevel, TypingData};
 
-use crate::server::free_port;
+use crate::chromium::Chromium;
 
 const PATIENCE: Duration = Duration::from_secs(30);
 const GLANCE: Duration = Duration::from_millis(60);
@@ -25,13 +24,14 @@ pub enum Theme {
     Dusk,
 }
 
-/// A browser with a profile of its own.
+/// A browser that knows nothing of any other.
 pub struct Browser {
     /// For what has no gesture here. Never dropped: where a test fails the browser is killed, and a driver that is
     /// dropped would wait a minute for it to say goodbye.
     pub driver: ManuallyDrop<WebDriver>,
-    chromedriver: Child,
-    _profile: TempDir,
+    chromium: Chromium,
+    /// Where it went, to forget it all.
+    been: Mutex<BTreeSet<String>>,
 }
 
 /// Asks again and again until it is so; the last answer tells why it never was.
@@ -49,46 +49,19 @@ pub async fn settle<F: Future<Output = Result<(), String>>>(mut ask: impl FnMut(
 impl Browser {
     /// Opens a window of 1280×800.
     pub async fn open() -> Self {
-        let port = free_port();
-        let chromedriver = Command::new("chromedriver")
-            .arg(format!("--port={port}"))
-            .stdout(Stdio::null())
-            .stderr(Stdio::null())
-            // A group of its own, so that a test that fails takes its browser with it.
-            .process_group(0)
-            .spawn()
-            .expect("chromedriver is missing: cargo verify installs it");
-        let profile = TempDir::new().expect("a folder");
+        let chromium = Chromium::take().await;
         let mut capabilities = DesiredCapabilities::chrome();
-        for argument in [
-            "--headless=new",
-            "--no-sandbox",
-            "--disable-gpu",
-            "--disable-quic",
-            "--no-first-run",
-            "--disable-background-networking",
-            "--disable-component-update",
-            "--disable-sync",
-            "--force-device-scale-factor=1",
-            // Tolva makes its certificate itself.
-            "--ignore-certificate-errors",
-            &format!("--user-data-dir={}", profile.path().display()),
-            // Whatever is not this machine has no address.
-            "--host-resolver-rules=MAP * ~NOTFOUND, EXCLUDE 127.0.0.1",
-        ] {
-            capabilities.add_arg(argument).expect("an argument");
-        }
+        capabilities.set_debugger_address(&chromium.debugger).expect("its address");
         capabilities.set_browser_log_level(LoggingPrefsLogLevel::Severe).expect("its console");
-        let url = format!("http://127.0.0.1:{port}");
         let start = std::time::Instant::now();
         let driver = loop {
-            match WebDriver::new(&url, capabilities.clone()).await {
+            match WebDriver::new(&chromium.driver, capabilities.clone()).await {
                 Ok(driver) => break driver,
                 Err(error) if start.elapsed() > PATIENCE => panic!("no browser: {error}"),
                 Err(_) => tokio::time::sleep(GLANCE).await,
             }
         };
-        let browser = Self { driver: ManuallyDrop::new(driver), chromedriver, _profile: profile };
+        let browser = Self { driver: ManuallyDrop::new(driver), chromium, been: Mutex::default() };
         browser.size(1280, 800).await;
         browser
     }
@@ -103,6 +76,7 @@ impl Browser {
 
     /// Goes to an address.
     pub async fn go(&self, url: &str) {
+        self.been.lock().expect("no other goes").extend(origin(url));
         self.driver.goto(url).await.expect(url);
     }
 
@@ -401,18 +375,37 @@ impl Browser {
         log.into_iter().map(|entry| entry.message).filter(|message| !half_a_number(message)).collect()
     }
 
-    /// Closes it.
+    /// Closes it: the next that is opened finds nothing of it. One that is not closed, because its test failed, is killed.
     pub async fn close(self) {
-        let _ = WebDriver::clone(&self.driver).quit().await;
+        let Self { driver, chromium, been } = self;
+        if forget(&driver, been.into_inner().expect("no other goes")).await.is_ok() {
+            chromium.leave();
+        }
     }
 }
 
-impl Drop for Browser {
-    fn drop(&mut self) {
-        let group = format!("-{}", self.chromedriver.id());
-        let _ = Command::new("kill").args(["-KILL", "--", &group]).stderr(Stdio::null()).status();
-        let _ = self.chromedriver.wait();
+/// Leaves one window that has been nowhere, and nothing that was stored.
+async fn forget(driver: &WebDriver, been: BTreeSet<String>) -> WebDriverResult<()> {
+    let old = driver.windows().await?;
+    let new = driver.new_tab().await?;
+    for window in old {
+        driver.switch_to_window(window).await?;
+        driver.close_window().await?;
     }
+    driver.switch_to_window(new).await?;
+    for origin in been {
+        let all = json!({ "origin": origin, "storageTypes": "all" });
+        driver.cdp().send_raw("Storage.clearDataForOrigin", all).await?;
+    }
+    // Cookies do not tell ports apart.
+    driver.cdp().send_raw("Network.clearBrowserCookies", json!({})).await?;
+    driver.clone().quit().await
+}
+
+/// What tells whose an address is: everything before its path.
+fn origin(url: &str) -> Option<String> {
+    let (scheme, rest) = url.split_once("://")?;
+    Some(format!("{scheme}://{}", rest.split('/').next()?))
 }
 
 /// Whether a line of the console is of half a number that was asked about.

@@ -4,6 +4,7 @@
 #![allow(clippy::missing_panics_doc, reason = "a test that cannot go on panics: that is how it fails")]
 
 mod browser;
+mod chromium;
 mod server;
 pub mod siege;
 
