@@ -6,7 +6,7 @@ use std::hint::black_box;
 use criterion::{Criterion, criterion_group, criterion_main};
 use jpeg_encoder::{ColorType, Encoder};
 use tolva_core::exposure::Ev;
-use tolva_core::frame::Pair;
+use tolva_core::frame::{Pair, Photo};
 use tolva_core::proof::{Picture, Size};
 use tolva_pictures::{levels, read, read_two, share_map};
 
@@ -38,6 +38,12 @@ fn frames(c: &mut Criterion) {
     group.sample_size(10);
     group.bench_function("unpacked", |b| b.iter(|| levels(black_box(&with), None).expect("a frame").raster.width));
     group.bench_function("measured", |b| b.iter(|| read(black_box(&with), None).expect("a frame").size));
+    let unpacked = levels(&with, None).expect("a frame");
+    group.bench_function("the copy of what is unpacked", |b| {
+        b.iter(|| {
+            Photo::of(black_box(&unpacked.raster), &unpacked.encoding, unpacked.turned).expect("a copy").extent()
+        });
+    });
     group.bench_function("two to the map of shares", |b| {
         b.iter(|| {
             let [without, with] = read_two([&without, &with], None).map(|frame| frame.expect("a frame"));

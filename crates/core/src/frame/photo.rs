@@ -193,16 +193,114 @@ fn step((width, height): (usize, usize)) -> usize {
 }
 
 /// Of so many kinds of level: a table is as long as there are levels, so that no look into it can miss.
+struct Reducing<'a, L, const KINDS: usize> {
+    levels: &'a [L],
+    /// Of the picture, in pixels.
+    extent: (usize, usize),
+    /// What each level stands for, of red, green and blue.
+    tables: [Box<[f32; KINDS]>; 3],
+    /// From this level on what it knew is lost.
+    full: usize,
+}
+
+/// The sum of some pixels, and how many of them are clipped.
+#[derive(Clone, Copy, Default)]
+struct Sum {
+    light: [f32; 3],
+    clipped: u32,
+}
+
+/// So many cells are looked at for what is clipped at once.
+const TOGETHER: usize = 64;
+
+impl<L: Copy + Ord + Into<usize> + Sync, const KINDS: usize> Reducing<'_, L, KINDS> {
+    #[inline]
+    fn add(&self, sum: &mut Sum, pixels: &[[L; 3]]) {
+        let [reds, greens, blues] = &self.tables;
+        for [red, green, blue] in pixels {
+            sum.light[0] += reds[(*red).into()];
+            sum.light[1] += greens[(*green).into()];
+            sum.light[2] += blues[(*blue).into()];
+        }
+    }
+
+    /// Adds a line of pixels to a line of cells that are so many pixels wide.
+    fn add_line<const WIDE: usize>(&self, cells: &mut [Sum], line: &[[L; 3]]) {
+        let (whole, rest) = line.as_chunks::<WIDE>();
+        for (sum, pixels) in cells.iter_mut().zip(whole) {
+            self.add(sum, pixels);
+        }
+        if let (Some(sum), false) = (cells.last_mut(), rest.is_empty()) {
+            self.add(sum, rest);
+        }
+    }
+
+    /// Counts what is clipped of a line. Most have nothing of it: the brightest level says so for many cells at once.
+    fn count_clipped(&self, cells: &mut [Sum], line: &[[L; 3]], wide: usize) {
+        for (cells, line) in cells.chunks_mut(TOGETHER).zip(line.chunks(TOGETHER * wide)) {
+            let most = line.as_flattened().iter().fold(line[0][0], |most, level| most.max(*level));
+            if most.into() < self.full {
+                continue;
+            }
+            for (sum, pixels) in cells.iter_mut().zip(line.chunks(wide)) {
+                let clipped = pixels.iter().filter(|pixel| pixel.iter().any(|level| (*level).into() >= self.full));
+                sum.clipped += u32::try_from(clipped.count()).unwrap_or(u32::MAX);
+            }
+        }
+    }
+
+    fn reduced(&self, encoding: &Encoding) -> Photo {
+        let (width, height) = self.extent;
+        let step = step(self.extent);
+        let (wide, high) = (width.div_ceil(step), height.div_ceil(step));
+        let mut pixels = vec![[0.0f32; 3]; wide * high];
+        let mut clipped = vec![0u8; wide * high];
+        // Of most pictures it is known here how wide a cell is, so that nothing is counted in the innermost loop.
+        let add_line = |cells: &mut [Sum], line: &[[L; 3]]| match step {
+            1 => self.add_line::<1>(cells, line),
+            2 => self.add_line::<2>(cells, line),
+            3 => self.add_line::<3>(cells, line),
+            4 => self.add_line::<4>(cells, line),
+            5 => self.add_line::<5>(cells, line),
+            6 => self.add_line::<6>(cells, line),
+            _ => cells.iter_mut().zip(line.chunks(step)).for_each(|(sum, pixels)| self.add(sum, pixels)),
+        };
+        let (whole, _) = self.levels.as_chunks::<3>();
+        let rows = pixels.par_chunks_mut(wide).zip(clipped.par_chunks_mut(wide)).enumerate();
+        rows.for_each_init(Vec::new, |cells, (row, (pixels, clipped))| {
+            cells.clear();
+            cells.resize(wide, Sum::default());
+            let lines = row * step..((row + 1) * step).min(height);
+            let deep = lines.len();
+            for line in lines {
+                let line = &whole[line * width..][..width];
+                add_line(cells, line);
+                self.count_clipped(cells, line, step);
+            }
+            for (at, (cell, (pixel, clipped))) in cells.iter().zip(pixels.iter_mut().zip(clipped)).enumerate() {
+                let count = deep * step.min(width - at * step);
+                #[expect(clippy::cast_precision_loss, reason = "some pixels")]
+                let mean = cell.light.map(|one| one / count as f32);
+                *pixel = encoding.to_srgb.map(|row| row[0] * mean[0] + row[1] * mean[1] + row[2] * mean[2]);
+                #[expect(clippy::cast_possible_truncation, reason = "at most 255")]
+                {
+                    *clipped = (cell.clipped as usize * 255).div_ceil(count) as u8;
+                }
+            }
+        });
+        Photo { picture: Picture { size: size(wide, high), pixels }, clipped }
+    }
+}
+
 fn reduced<L: Copy + Ord + Into<usize> + Sync, const KINDS: usize>(
     levels: &[L],
-    (width, height): (usize, usize),
+    extent: (usize, usize),
     encoding: &Encoding,
 ) -> Photo {
     let table = |channel| -> Box<[f32; KINDS]> {
         let table = encoding.table(channel, KINDS).into_boxed_slice();
         table.try_into().unwrap_or_else(|_| Box::new([0.0; KINDS]))
     };
-    let (reds, greens, blues) = (table(0), table(1), table(2));
     #[expect(
         clippy::cast_precision_loss,
         clippy::cast_possible_truncation,
@@ -210,42 +308,7 @@ fn reduced<L: Copy + Ord + Into<usize> + Sync, const KINDS: usize>(
         reason = "levels of a picture"
     )]
     let full = (FULL * (KINDS - 1) as f64).ceil() as usize;
-    let step = step((width, height));
-    let (wide, high) = (width.div_ceil(step), height.div_ceil(step));
-    let mut pixels = vec![[0.0f32; 3]; wide * high];
-    let mut clipped = vec![0u8; wide * high];
-    pixels.par_chunks_mut(wide).zip(clipped.par_chunks_mut(wide)).enumerate().for_each(|(row, (pixels, clipped))| {
-        let lines = row * step..((row + 1) * step).min(height);
-        let deep = lines.len();
-        let mut lost = vec![0u32; wide];
-        for line in lines {
-            let line = &levels[line * width * 3..][..width * 3];
-            for (at, cell) in line.chunks(step * 3).enumerate() {
-                let (mut sum, mut gone) = ([0.0f32; 3], 0);
-                for pixel in cell.chunks_exact(3) {
-                    sum[0] += reds[pixel[0].into()];
-                    sum[1] += greens[pixel[1].into()];
-                    sum[2] += blues[pixel[2].into()];
-                    gone += u32::from(pixel[0].max(pixel[1]).max(pixel[2]).into() >= full);
-                }
-                for (whole, part) in pixels[at].iter_mut().zip(sum) {
-                    *whole += part;
-                }
-                lost[at] += gone;
-            }
-        }
-        for (at, (sum, clipped)) in pixels.iter_mut().zip(clipped.iter_mut()).enumerate() {
-            let count = deep * step.min(width - at * step);
-            #[expect(clippy::cast_precision_loss, reason = "some pixels")]
-            let mean = sum.map(|one| one / count as f32);
-            *sum = encoding.to_srgb.map(|row| row[0] * mean[0] + row[1] * mean[1] + row[2] * mean[2]);
-            #[expect(clippy::cast_possible_truncation, reason = "at most 255")]
-            {
-                *clipped = (lost[at] as usize * 255).div_ceil(count) as u8;
-            }
-        }
-    });
-    Photo { picture: Picture { size: size(wide, high), pixels }, clipped }
+    Reducing { levels, extent, tables: [0, 1, 2].map(table), full }.reduced(encoding)
 }
 
 #[cfg(test)]

@@ -8,6 +8,7 @@ use rayon::prelude::*;
 use super::body::{Met, OFF_M, Thing, double, ray, sheet, single};
 use super::coat::{Coat, Gloss};
 use super::picture::{MID_GREY, Size};
+use super::smooth::Surface;
 use crate::glass::{Glazing, Pane};
 use crate::set::{Panel, Receptor, View};
 
@@ -85,6 +86,8 @@ pub struct Seen {
     pub size: Size,
     /// First one spot for each pixel, row by row from above; then more of pixels that see several things.
     pub spots: Vec<Spot>,
+    /// Which surface each pixel's own spot is of.
+    surfaces: Vec<Surface>,
 }
 
 impl Scene {
@@ -289,7 +292,8 @@ impl Scene {
         }
         spots.extend(rest.into_iter().flatten().map(|spot| shared(&spot)));
         spots.extend(more.into_iter().flatten());
-        Seen { size, spots }
+        let surfaces = spots[..size.count()].par_iter().map(Surface::of).collect();
+        Seen { size, spots, surfaces }
     }
 }
 
@@ -367,6 +371,15 @@ impl Seen {
     /// The spots that stand for one pixel each.
     pub(super) fn first(&self) -> &[Spot] {
         &self.spots[..self.size.count()]
+    }
+
+    /// How much room it takes, in bytes.
+    pub fn bytes(&self) -> usize {
+        self.spots.len() * size_of::<Spot>() + self.surfaces.len() * size_of::<Surface>()
+    }
+
+    pub(super) fn surfaces(&self) -> &[Surface] {
+        &self.surfaces
     }
 }
 

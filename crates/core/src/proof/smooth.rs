@@ -1,37 +1,56 @@
 //! Noise is smoothed along surfaces and never over an edge. Source: Dammertz, Sewtz, Hanika and Lensch 2010, edge-avoiding
 //! à-trous wavelets.
 
+use glam::Vec3;
 use rayon::prelude::*;
 
 use super::scene::{Seen, Spot};
 use super::work::Work;
 
+/// Of a spot what tells which surface it is of, close together: it is looked at for every pixel around, many times.
+#[derive(Clone, Copy, Debug)]
+pub(super) struct Surface {
+    at: Vec3,
+    far: f32,
+    normal: Vec3,
+    /// Its thing, counted from 1; 0 for the sky.
+    thing: u32,
+}
+
+impl Surface {
+    pub fn of(spot: &Spot) -> Self {
+        let thing = spot.thing.map_or(0, |thing| thing.saturating_add(1));
+        Self { at: spot.at().into(), far: spot.far, normal: spot.normal.into(), thing }
+    }
+}
+
 /// What a picture is smoothed along.
 pub(super) struct Guide<'a> {
     first: &'a [Spot],
+    surfaces: &'a [Surface],
     width: usize,
 }
 
 impl<'a> Guide<'a> {
     pub fn of(seen: &'a Seen) -> Self {
-        Self { first: seen.first(), width: seen.size.width as usize }
+        Self { first: seen.first(), surfaces: seen.surfaces(), width: seen.size.width as usize }
     }
 
     /// Whether a spot lies on the same surface as the one its pixel is smoothed by.
     pub fn alike(&self, spot: &Spot) -> bool {
-        weight(&self.first[spot.pixel as usize], spot) > 0.5
+        weight(&self.surfaces[spot.pixel as usize], &Surface::of(spot)) > 0.5
     }
 }
 
 /// How much of the same surface two spots are, 0 to 1.
-fn weight(a: &Spot, b: &Spot) -> f32 {
+fn weight(a: &Surface, b: &Surface) -> f32 {
     if a.thing != b.thing {
         return 0.0;
     }
     let turned = a.normal.dot(b.normal).max(0.0);
     let turned = turned.powi(32);
     // Out of the plane of the surface, as a part of how far it is.
-    let off = (b.at() - a.at()).dot(a.normal).abs() / (0.004 * a.far + 1e-4);
+    let off = (b.at - a.at).dot(a.normal).abs() / (0.004 * a.far + 1e-4);
     turned * (-off).exp()
 }
 
@@ -57,7 +76,7 @@ fn one_way(guide: &Guide<'_>, values: &[f32], width: usize, (right, down): (isiz
         .into_par_iter()
         .with_min_len(2048)
         .map(|pixel| {
-            let here = &guide.first[pixel];
+            let here = &guide.surfaces[pixel];
             let own = values[pixel];
             let column = pixel % width;
             let mut at = [None; 4];
@@ -73,7 +92,7 @@ fn one_way(guide: &Guide<'_>, values: &[f32], width: usize, (right, down): (isiz
             let (mut sum, mut weights) = (own * KERNEL[0], KERNEL[0]);
             for (other, part) in at.into_iter().zip([KERNEL[2], KERNEL[1], KERNEL[1], KERNEL[2]]) {
                 let Some(other) = other else { continue };
-                let part = part * weight(here, &guide.first[other]);
+                let part = part * weight(here, &guide.surfaces[other]);
                 sum += values[other] * part;
                 weights += part;
             }
@@ -142,7 +161,7 @@ impl Between {
             let Some(x) = column.checked_add_signed(*right).filter(|x| *x < width) else { continue };
             let Some(other) = row.checked_add_signed(*down).map(|y| y * width + x) else { continue };
             let Some(value) = known.get(other) else { continue };
-            if weight(&guide.first[pixel], &guide.first[other]) < 0.5 {
+            if weight(&guide.surfaces[pixel], &guide.surfaces[other]) < 0.5 {
                 return None;
             }
             (sum, count, least, most) = (sum + value, count + 1.0, least.min(*value), most.max(*value));

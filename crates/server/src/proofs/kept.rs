@@ -106,7 +106,7 @@ fn bytes_of(layer: &Layer) -> usize {
 
 impl Rendered {
     fn bytes(&self) -> usize {
-        let seen = self.seen.iter().map(|(_, seen)| seen.spots.len() * size_of::<tolva_core::proof::Spot>());
+        let seen = self.seen.iter().map(|(_, seen)| seen.bytes());
         let lights = self.lights.iter().map(|(_, one)| bytes_of(one));
         let places = self.places.iter().map(|(_, all)| all.iter().map(bytes_of).sum());
         seen.chain(lights).chain(places).sum()
