@@ -241,6 +241,18 @@ impl TakenFrame {
         read_json(frame.to_string().as_bytes())
     }
 
+    /// Reads a frame that comes from somewhere else: as [`Self::stored`], and every value is held to its range.
+    ///
+    /// # Errors
+    /// What cannot be read or is not allowed, with a JSON pointer to it.
+    pub fn from_elsewhere(json: &[u8]) -> Result<Self, Problems> {
+        let frame = Self::stored(json)?;
+        let mut c = Checker::default();
+        frame.ranges(&mut c);
+        c.done()?;
+        Ok(frame)
+    }
+
     /// How far the region is off that is off most, in stops; nothing where none can be told.
     pub fn most_off_stops(&self) -> Option<f64> {
         self.came.iter().filter_map(|came| came.off_stops).map(f64::abs).reduce(f64::max)

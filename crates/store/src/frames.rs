@@ -3,12 +3,17 @@
 use std::path::{Path, PathBuf};
 use std::time::Duration;
 
+use sqlx::SqliteConnection;
 use tolva_format::{Job, TakenFrame};
+use uuid::Uuid;
 
 use crate::Store;
 use crate::content::{pack, unpack};
-use crate::documents::{head, now};
+use crate::documents::{done, done_to, head, now, read};
 use crate::error::StoreError;
+use crate::jobs::apart;
+use crate::kit::owned;
+use crate::saved::SavedJob;
 use crate::upkeep::BIN_DAYS;
 
 /// A frame of so many a job at most.
@@ -36,6 +41,9 @@ pub struct KeptFrame {
     /// What is kept of it.
     pub frame: TakenFrame,
 }
+
+/// A frame from somewhere else, with the pictures that are kept of it.
+pub type WithPictures = (TakenFrame, Vec<(Copied, Vec<u8>)>);
 
 /// Which folder's pictures become frames of which setup.
 #[derive(Clone, Debug, PartialEq, Eq)]
@@ -67,6 +75,22 @@ impl Row {
 fn written(frame: &TakenFrame) -> Vec<u8> {
     // A document holds strings, finite numbers and lists only, so writing it cannot fail.
     pack(&serde_json::to_string(frame).unwrap_or_default())
+}
+
+async fn insert(work: &mut SqliteConnection, job_id: &str, frame: &TakenFrame) -> Result<(), StoreError> {
+    let (now, content) = (now(), written(frame));
+    sqlx::query!(
+        "INSERT INTO frames (id, job_id, setup_id, hash, added_at, content) VALUES (?, ?, ?, ?, ?, ?)",
+        frame.id,
+        job_id,
+        frame.setup_id,
+        frame.hash,
+        now,
+        content
+    )
+    .execute(work)
+    .await?;
+    Ok(())
 }
 
 impl Store {
@@ -127,22 +151,55 @@ impl Store {
         for (copied, bytes) in pictures {
             write_whole(&self.frame_picture(&frame.id, copied), bytes)?;
         }
-        let (now, content) = (now(), written(frame));
         let mut work = self.connections.writing().await?;
         head::<Job>(&mut work, job_id).await?;
-        sqlx::query!(
-            "INSERT INTO frames (id, job_id, setup_id, hash, added_at, content) VALUES (?, ?, ?, ?, ?, ?)",
-            frame.id,
-            job_id,
-            frame.setup_id,
-            frame.hash,
-            now,
-            content
-        )
-        .execute(&mut *work)
-        .await?;
+        insert(&mut work, job_id, frame).await?;
         work.commit().await?;
         Ok(KeptFrame { job_id: job_id.to_owned(), binned: false, frame: frame.clone() })
+    }
+
+    /// Keeps a job from somewhere else with its frames: all of them, or nothing. The job and the frames get ids of their own;
+    /// what the frames' setups use is set apart from what is owned here as what the job's do.
+    ///
+    /// # Errors
+    /// Too many frames, one that is there twice, a full disk, or the database's.
+    pub async fn add_with_frames(
+        &self,
+        job: Job,
+        (change, key): (&str, Option<&str>),
+        frames: Vec<WithPictures>,
+    ) -> Result<SavedJob, StoreError> {
+        if frames.len() > usize::try_from(MOST_FRAMES).unwrap_or(usize::MAX) {
+            return Err(StoreError::TooManyFrames(MOST_FRAMES));
+        }
+        if self.read_only() {
+            return Err(StoreError::ReadOnly);
+        }
+        let (mut kept, mut with_theirs) = (Vec::with_capacity(frames.len()), job);
+        let own = with_theirs.setups.len();
+        for (frame, pictures) in frames {
+            let frame = TakenFrame { id: Uuid::new_v4().to_string(), ..frame };
+            for (copied, bytes) in pictures {
+                write_whole(&self.frame_picture(&frame.id, copied), &bytes)?;
+            }
+            with_theirs.setups.push(frame.setup.clone());
+            kept.push(frame);
+        }
+        let mut work = self.connections.writing().await?;
+        let owned = owned(&mut work).await?;
+        if let Some(id) = done_to(&mut work, key).await? {
+            return read(&mut work, &id, &owned).await;
+        }
+        let mut job = apart(with_theirs, &owned);
+        let theirs = job.setups.split_off(own);
+        let id = self.add_within(&mut work, &owned, job, change).await?;
+        for (frame, setup) in kept.into_iter().zip(theirs) {
+            insert(&mut work, &id, &TakenFrame { setup, ..frame }).await?;
+        }
+        done(&mut work, key, &id).await?;
+        let saved = read(&mut work, &id, &owned).await?;
+        work.commit().await?;
+        Ok(saved)
     }
 
     /// The frames of a job, or of one setup of it, in the order they came; those in the bin instead where asked.

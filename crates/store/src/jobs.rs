@@ -163,6 +163,11 @@ async fn sorted(
     Ok((rows, total))
 }
 
+/// A job from somewhere else, so that its things stay its own.
+pub(crate) fn apart(job: Job, owned: &OwnedKit) -> Job {
+    job.apart_from(owned, || Uuid::new_v4().to_string())
+}
+
 impl Store {
     /// Adds a job, from here or from elsewhere: what its setups use and the kit here does not have as just that is kept
     /// with it.
@@ -175,7 +180,7 @@ impl Store {
         if let Some(id) = done_to(&mut work, key).await? {
             return read(&mut work, &id, &owned).await;
         }
-        let id = self.add_within(&mut work, &owned, job, change).await?;
+        let id = self.add_within(&mut work, &owned, apart(job.clone(), &owned), change).await?;
         done(&mut work, key, &id).await?;
         let saved = read(&mut work, &id, &owned).await?;
         work.commit().await?;
@@ -191,21 +196,22 @@ impl Store {
         let owned = owned(&mut work).await?;
         let mut all = Vec::new();
         for job in jobs {
-            let id = self.add_within(&mut work, &owned, job, change).await?;
+            let id = self.add_within(&mut work, &owned, apart(job.clone(), &owned), change).await?;
             all.push(read(&mut work, &id, &owned).await?);
         }
         work.commit().await?;
         Ok(all)
     }
 
-    async fn add_within(
+    /// Keeps a job as a new one, after it was set apart from what is owned here.
+    pub(crate) async fn add_within(
         &self,
         work: &mut SqliteConnection,
         owned: &OwnedKit,
-        job: &Job,
+        job: Job,
         change: &str,
     ) -> Result<String, StoreError> {
-        let job = job.clone().apart_from(owned, || Uuid::new_v4().to_string()).taking(owned);
+        let job = job.taking(owned);
         job.check().map_err(StoreError::Wrong)?;
         let id = Uuid::new_v4().to_string();
         insert(work, &id, (&job.leaving(owned), owned), change).await?;

@@ -29,7 +29,7 @@ pub use attempts::KeptAttempt;
 pub use backup::{Backup, DAYS as BACKUP_DAYS, Difference};
 pub use devices::{Device, Rights};
 pub use error::{NotOpened, OpenError, StoreError};
-pub use frames::{Copied, KeptFrame, Watched};
+pub use frames::{Copied, KeptFrame, Watched, WithPictures};
 pub use jobs::{JobSummary, Listing, Page, Sort};
 pub use log::LogLine;
 pub use revisions::Revision;

@@ -161,6 +161,33 @@ async fn what_is_no_frame_is_told() {
     b.close().await;
 }
 
+/// A job is taken out with its frames, and brought in again where there is none of it.
+#[tokio::test]
+async fn a_job_moves_with_its_frames() {
+    let (tolva, b, _) = at("Ropeworks open day", "doorway").await;
+    send(&b, &["stairs-with.jpg"]).await;
+    frames(&b, 1).await;
+    let address = b.link("Job with frames, ZIP").await.attr("href").await.expect("an address").expect("one");
+    let zip = reqwest::get(tolva.url(address.trim_start_matches('/'))).await.expect("the file");
+    let elsewhere = Tolva::empty();
+    let file = elsewhere.folder().join("taken out.zip");
+    let whole = zip.bytes().await.expect("its bytes");
+    b.go(&elsewhere.url("")).await;
+    b.button("Import a file").await;
+    // A part of it is none, and told as such.
+    std::fs::write(&file, &whole[..whole.len() / 2]).expect("written");
+    b.css("input[type=file]").await.send_keys(file.display().to_string()).await.expect("a part");
+    b.shows("main [role=alert]", "it is no ZIP that can be read").await;
+    std::fs::write(&file, &whole).expect("written");
+    b.css("input[type=file]").await.send_keys(file.display().to_string()).await.expect("all of it");
+    b.shows("h1", "Ropeworks open day").await;
+    let there = elsewhere.job_id("Ropeworks open day").await;
+    b.go(&elsewhere.url(&format!("jobs/{there}/setups/doorway/frames"))).await;
+    frames(&b, 1).await;
+    b.shows("main", "stairs-with.jpg").await;
+    b.close().await;
+}
+
 /// What a camera writes into a watched folder comes by itself, also where the page is kept for when the server is gone.
 #[tokio::test]
 async fn a_watched_folder_fills_the_page() {

@@ -178,6 +178,7 @@ fn of_frames(config: &mut ServiceConfig<'_>) {
         .service(frames::that_worked)
         .service(frames::lines)
         .service(frames::whole)
+        .service(frames::add_whole)
         .service(frames::stand_in)
         .service(frames::add)
         .service(frames::curve)

@@ -25,12 +25,13 @@ use field::{Card, card};
 use frames::{Bracket, Measure, Separate, TargetIn, curve, measure, separate, target};
 use learn::{Learn, learn};
 use of_files::{
-    Falling, OfSetups, OnTheSet, Solve, Sum, colour, light, print, read_job, solved, sums, write_falling, write_glass,
+    Falling, OfSetups, OnTheSet, Solve, Sum, bytes_of, colour, light, print, solved, sums, write_falling, write_glass,
     write_set,
 };
 use proof::{ProofFile, write_proof};
 use stand_in::{StandIn, stand_in};
 
+use crate::frames::Archive;
 use crate::serve::Serving;
 use crate::{api, data_file, demo, record, serve};
 
@@ -172,7 +173,7 @@ struct Log {
 
 #[derive(Debug, Args)]
 struct Import {
-    /// The job files.
+    /// The job files, or the ZIPs of jobs with their frames.
     #[arg(required = true)]
     files: Vec<PathBuf>,
     #[command(flatten)]
@@ -245,16 +246,7 @@ pub async fn run(tolva: Tolva) -> Result<(), CliError> {
                 None => Ok(std::io::stdout().write_all(&document)?),
             }
         }
-        Command::Import(import) => {
-            // All files are read before the first is kept: a wrong one leaves the data file as it was.
-            let jobs: Vec<Job> = import.files.iter().map(|file| read_job(file)).collect::<Result<_, _>>()?;
-            let store = Store::open(&data_file::of(import.data.data)?).await?;
-            for saved in store.add_all(&jobs, "Import").await? {
-                tell(&format!("{} {}", saved.id, printed(&saved.document.name)));
-            }
-            store.close().await;
-            Ok(())
-        }
+        Command::Import(asked) => import(asked).await,
         Command::Backup(CopyOf { file, data }) => {
             let store = Store::open(&data_file::of(data.data)?).await?;
             store.backup(&file).await?;
@@ -278,6 +270,29 @@ pub async fn run(tolva: Tolva) -> Result<(), CliError> {
         Command::Schema => print(&tolva_format::json_schema()),
         Command::Fields { part } => print_fields(part),
     }
+}
+
+async fn import(asked: Import) -> Result<(), CliError> {
+    // All files are read before the first is kept: a wrong one leaves the data file as it was.
+    let (mut jobs, mut archives) = (Vec::new(), Vec::new());
+    for file in &asked.files {
+        let bytes = bytes_of(file)?;
+        if Archive::is_one(&bytes) {
+            archives.push(Archive::read(&bytes).map_err(|why| CliError::Job(file.clone(), why.into()))?);
+        } else {
+            jobs.push(Job::from_json(&bytes).map_err(|problems| CliError::Job(file.clone(), problems))?);
+        }
+    }
+    let store = Store::open(&data_file::of(asked.data.data)?).await?;
+    let mut kept = store.add_all(&jobs, "Import").await?;
+    for archive in archives {
+        kept.push(archive.kept(&store, None).await?);
+    }
+    for saved in kept {
+        tell(&format!("{} {}", saved.id, printed(&saved.document.name)));
+    }
+    store.close().await;
+    Ok(())
 }
 
 /// What it means to be reached from elsewhere, said where it is so.

@@ -1,6 +1,6 @@
 //! What is computed from a job file, or from lines of JSON, without a data file.
 
-use std::io::{BufRead as _, Write as _};
+use std::io::{BufRead as _, Read as _, Write as _};
 use std::path::{Path, PathBuf};
 
 use clap::Args;
@@ -80,13 +80,18 @@ struct SetupPlan {
 }
 
 pub fn read_job(file: &Path) -> Result<Job, CliError> {
+    Job::from_json(&bytes_of(file)?).map_err(|problems| CliError::Job(file.to_owned(), problems))
+}
+
+/// What is in a file; of standard input, where it is `-`.
+pub fn bytes_of(file: &Path) -> Result<Vec<u8>, CliError> {
     let bytes = if file.as_os_str() == "-" {
-        std::io::read_to_string(std::io::stdin()).map(String::into_bytes)
+        let mut bytes = Vec::new();
+        std::io::stdin().read_to_end(&mut bytes).map(|_| bytes)
     } else {
         std::fs::read(file)
     };
-    let bytes = bytes.map_err(|error| CliError::File(file.to_owned(), error))?;
-    Job::from_json(&bytes).map_err(|problems| CliError::Job(file.to_owned(), problems))
+    bytes.map_err(|error| CliError::File(file.to_owned(), error))
 }
 
 fn plan(setup: &domain::Setup, kit: &domain::Kit) -> Result<Plan, Problems> {

@@ -1,6 +1,7 @@
 //! Frames that came: taken in, measured, held against their plan. What is read of a picture is kept for a while.
 
 mod apart;
+mod archive;
 mod behind;
 mod expected;
 mod judged;
@@ -20,11 +21,12 @@ use crate::edge::refused;
 use crate::live::Live;
 
 pub use apart::{Apart, used};
+pub use archive::{Archive, MOST_WHOLE, packed};
 pub use behind::photo_behind;
 pub use expected::expected;
 pub use judged::{came_of, dials, exposure_of, judge, mark_of, marks};
 pub use practice::simulated;
-pub use taking::{Arrived, take_in};
+pub use taking::{Arrived, elsewhere, take_in};
 pub use watch::watch;
 
 use opened::Opened;

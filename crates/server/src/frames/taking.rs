@@ -75,7 +75,7 @@ pub async fn take_in(
 }
 
 /// Work that takes a while, away from the threads that talk to the network.
-async fn elsewhere<T: Send + 'static>(
+pub async fn elsewhere<T: Send + 'static>(
     work: impl FnOnce() -> Result<T, FrameError> + Send + 'static,
 ) -> Result<T, FrameError> {
     tokio::task::spawn_blocking(work).await.map_err(|_| FrameError::Stopped)?
@@ -87,6 +87,11 @@ fn copied(photo: &Photo) -> Picture {
         |(pixel, clipped): (&[f32; 3], &u8)| if *clipped >= 128 { pixel.map(|part| part.max(1.0)) } else { *pixel };
     let pixels = photo.picture.pixels.iter().zip(&photo.clipped).map(full).collect();
     Picture { size: photo.picture.size, pixels }
+}
+
+/// The picture for lists.
+pub(super) fn small_copy(picture: &Picture) -> image::ImageResult<Vec<u8>> {
+    small_jpeg(picture, SMALL.0, SMALL.1)
 }
 
 #[expect(clippy::needless_pass_by_value, reason = "it maps errors")]
@@ -109,7 +114,7 @@ fn made(
     let Frame { photo, taken, size, preview } = read(&arrived.bytes, None)?;
     let picture = copied(&photo);
     let copy = jpeg(&picture, QUALITY, None).map_err(broken)?;
-    let small = small_jpeg(&picture, SMALL.0, SMALL.1).map_err(broken)?;
+    let small = small_copy(&picture).map_err(broken)?;
     let curve = curve_of(kit, &setup.camera_id);
     // Measured on what is kept, so that it is the same when it is measured again.
     let photo = read(&copy, curve.as_ref())?.photo;

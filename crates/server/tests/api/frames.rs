@@ -15,7 +15,7 @@ pub fn data(name: &str) -> Vec<u8> {
 }
 
 /// A Tolva with the example job, and the place its first setup's frames go to.
-async fn with_a_job() -> (Running, String, String) {
+pub async fn with_a_job() -> (Running, String, String) {
     let tolva = Running::start();
     let (status, job) = tolva.post("api/v1/jobs", &example()).await;
     assert_eq!(status, StatusCode::CREATED, "{job}");
@@ -24,7 +24,7 @@ async fn with_a_job() -> (Running, String, String) {
     (tolva, id, setup)
 }
 
-async fn send(tolva: &Running, job: &str, setup: &str, name: &str, bytes: Vec<u8>) -> (StatusCode, Value) {
+pub async fn send(tolva: &Running, job: &str, setup: &str, name: &str, bytes: Vec<u8>) -> (StatusCode, Value) {
     let url = tolva.url(&format!("api/v1/jobs/{job}/setups/{setup}/frames?name={name}"));
     let request = tolva.client.post(url).header("content-type", "application/octet-stream").body(bytes);
     let answer = request.send().await.expect("an answer");

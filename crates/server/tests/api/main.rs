@@ -1,6 +1,7 @@
 //! The API of a running Tolva: good, bad, oversized and foreign requests.
 
 mod air;
+mod archive;
 mod colour;
 mod day;
 mod drills;

@@ -126,3 +126,33 @@ async fn a_backup_holds_what_was_measured() {
     assert_eq!(store.frames(&job, None, false).await.expect("a list"), [frame("one", 'a')]);
     assert!(store.frame_picture("one", Copied::Measured).exists());
 }
+
+/// A job that comes with its frames is there whole: the frames have ids of their own, and their setups' things are set apart
+/// from what is owned here as the job's are.
+#[tokio::test]
+async fn a_job_comes_with_its_frames() {
+    let (store, _folder, _) = with_a_job().await;
+    let saved = store.kit().await.expect("the kit");
+    let mut kit = saved.document.kit;
+    let job = named("Quarry");
+    let used = &job.setups[0].camera_id;
+    kit.cameras.iter_mut().filter(|camera| camera.id == *used).for_each(|camera| camera.name = "Another".to_owned());
+    store.save_kit(&Act::on(saved.revision, "Kit"), &kit).await.expect("kept");
+    let with = |id: &str, hash| (frame(id, hash), PICTURES.map(|(kind, bytes)| (kind, bytes.to_vec())).to_vec());
+    let frames = vec![with("one", 'a'), with("two", 'b')];
+    let came = store.add_with_frames(job.clone(), ("Import", Some("key")), frames.clone()).await.expect("added");
+    let camera = &came.document.setups[0].camera_id;
+    assert_ne!(camera, used, "another camera has its id here");
+    let kept = store.frames(&came.id, None, false).await.expect("frames");
+    assert_eq!(kept.iter().map(|one| one.name.as_str()).collect::<Vec<_>>(), ["one.jpg", "two.jpg"]);
+    assert!(kept.iter().all(|one| one.setup.camera_id == *camera && one.id.len() == 36), "{kept:?}");
+    assert!(kept.iter().all(|one| store.frame_picture(&one.id, Copied::Small).exists()));
+    // Sent again under its key, it is the same.
+    let again = store.add_with_frames(job.clone(), ("Import", Some("key")), frames).await.expect("the same");
+    assert_eq!(again.id, came.id);
+    // One frame twice: nothing of it is kept.
+    let before = store.jobs(&Listing::default()).await.expect("jobs").total;
+    let twice = vec![with("one", 'a'), with("two", 'a')];
+    store.add_with_frames(job, ("Import", None), twice).await.expect_err("the same file comes once");
+    assert_eq!(store.jobs(&Listing::default()).await.expect("jobs").total, before);
+}

@@ -112,8 +112,20 @@ const listOf = (binned: boolean, search: string, sort: Sort) =>
 /** So few jobs need no search. */
 const few = 5;
 
-/** A file's text is sent as it is; anything else as JSON. */
-const asIs = (body: Job | string) => (typeof body === 'string' ? body : JSON.stringify(body));
+/** A file goes to the core as it is: it says what is wrong with it, and where. */
+const addedFrom = async (file: File) => {
+  const bytes = await file.arrayBuffer();
+  // As every ZIP begins, whatever it is called.
+  const zipped = new TextDecoder('latin1').decode(bytes.slice(0, 4)) === 'PK\u0003\u0004';
+  if (!zipped) return answered(api.POST('/api/v1/jobs', { body: {} as Job, bodySerializer: () => bytes }));
+  return answered(
+    api.POST('/api/v1/jobs/archive', {
+      headers: { 'Content-Type': 'application/octet-stream' },
+      body: [],
+      bodySerializer: () => bytes,
+    }),
+  );
+};
 
 /** All jobs: open one, make one, import one. */
 export default function JobsPage() {
@@ -131,7 +143,7 @@ export default function JobsPage() {
   const [wrong, setWrong] = useState<{ file: string; problems: string[] }>();
 
   const add = useMutation({
-    mutationFn: (body: Job | string) => answered(api.POST('/api/v1/jobs', { body: body as Job, bodySerializer: asIs })),
+    mutationFn: addedFrom,
     onSuccess: async (saved) => {
       await client.invalidateQueries({ queryKey: ['jobs'] });
       navigate(`/jobs/${saved.id}`);
@@ -160,8 +172,7 @@ export default function JobsPage() {
     if (!file) return;
     setWrong(undefined);
     try {
-      // The file goes to the core as it is: it says what is wrong with it, and where.
-      await add.mutateAsync(await file.text());
+      await add.mutateAsync(file);
     } catch (failure) {
       setWrong({ file: file.name, problems: linesOf(failure, 'It cannot be read.') });
     }
@@ -181,10 +192,10 @@ export default function JobsPage() {
                 <Smartphone size={17} aria-hidden /> Phones
               </ButtonLink>
               <FileTrigger
-                acceptedFileTypes={['.json', 'application/json']}
+                acceptedFileTypes={['.json', 'application/json', '.zip', 'application/zip']}
                 onSelect={(files) => void importFile(files)}
               >
-                <Button>
+                <Button isPending={add.isPending}>
                   <Upload size={17} aria-hidden /> Import a file
                 </Button>
               </FileTrigger>

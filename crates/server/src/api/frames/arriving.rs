@@ -37,17 +37,24 @@ pub struct Called {
     name: String,
 }
 
+/// What is sent as a picture is called so, and has at most so many bytes.
+pub const PICTURE: (&str, usize) = ("picture", MOST_BYTES);
+
 /// Writes what comes to the disk as it comes, and reads it when it is all there.
-pub async fn spooled(request: &HttpRequest, payload: Payload) -> Result<Vec<u8>, ApiError> {
+pub async fn spooled(
+    request: &HttpRequest,
+    payload: Payload,
+    (what, most): (&str, usize),
+) -> Result<Vec<u8>, ApiError> {
     is_sent_as(request, "application/octet-stream")?;
     let full = |_: std::io::Error| tolva_store::StoreError::DiskFull;
     let mut payload = payload.into_inner();
     let mut file = NamedTempFile::new().map_err(full)?;
     let mut bytes = 0;
-    while let Some(part) = next_part(&mut payload, PATIENCE, "picture").await? {
+    while let Some(part) = next_part(&mut payload, PATIENCE, what).await? {
         bytes += part.len();
-        if bytes > MOST_BYTES {
-            return Err(too_large(format!("a picture has at most {} MB", MOST_BYTES / 1_000_000)));
+        if bytes > most {
+            return Err(too_large(format!("the {what} has more than {} MB, which is the most", most / 1_000_000)));
         }
         file.write_all(&part).map_err(full)?;
     }
@@ -81,7 +88,7 @@ pub async fn add(
     if !job.setups.iter().any(|setup| setup.id == setup_id) {
         return Err(no_such_setup(&setup_id).into());
     }
-    let bytes = spooled(&request, payload).await?;
+    let bytes = spooled(&request, payload, PICTURE).await?;
     let arrived = Arrived { name: called.into_inner().name, bytes, by_hand: true, setup: None };
     let (frames, proofs) = (frames.into_inner(), proofs.into_inner());
     let (kept, new) = take_in((&store, &frames, &proofs), (&id, &setup_id), arrived).await?;

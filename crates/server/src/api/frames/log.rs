@@ -1,19 +1,21 @@
-//! The log of a job's frames, taken out: a table, or everything with the pictures.
+//! The log of a job's frames, taken out: a table, or everything with the pictures, which is read again, too.
 
 use std::collections::BTreeSet;
-use std::io::{Cursor, Write as _};
 
+use actix_web::http::header::LOCATION;
+use actix_web::web::Payload;
 use actix_web::web::{Data, Path};
-use actix_web::{HttpResponse, get};
+use actix_web::{HttpRequest, HttpResponse, get, post};
 use serde_json::json;
 use tolva_format::{Job, TakenFrame};
 use tolva_store::{Copied, Store};
-use zip::CompressionMethod;
-use zip::write::{SimpleFileOptions, ZipWriter};
 
-use crate::api::answer::{as_file, table_as_file};
+use super::arriving::spooled;
+use crate::api::answer::{Key, as_file, marked, table_as_file};
+use crate::api::job_body::JobBody;
 use crate::api::problem::{ApiError, ProblemDocument};
 use crate::api::work::worked_out;
+use crate::frames::{Archive, FrameError, MOST_WHOLE, elsewhere, packed};
 use crate::table::csv;
 
 /// What the shot a frame is of is called; empty where nobody has said it.
@@ -102,9 +104,6 @@ pub async fn lines(id: Path<String>, store: Data<Store>) -> Result<HttpResponse,
     Ok(HttpResponse::Ok().insert_header(name).json(json!({ "format": "tolva-frames", "frames": frames })))
 }
 
-/// So much an archive holds at most, in bytes: what would be more is left out and named in it.
-const MOST: usize = 300_000_000;
-
 /// A job with its frames: one ZIP with the job file, the log as JSON and CSV, and the copies of the pictures.
 #[utoipa::path(
     operation_id = "job_with_frames",
@@ -117,36 +116,28 @@ pub async fn whole(id: Path<String>, store: Data<Store>) -> Result<HttpResponse,
     let name = as_file(&format!("{} with frames", job.name), ".zip");
     let made = worked_out(move || {
         let files = frames.iter().map(|frame| (frame, store.frame_picture(&frame.id, Copied::Measured)));
-        packed(&job, &frames, files).map_err(|_| ApiError::from(ProblemDocument::broken()))
+        packed(&job, &written(&job, &frames), &frames, files).map_err(|_| ApiError::from(ProblemDocument::broken()))
     });
     Ok(HttpResponse::Ok().insert_header(name).content_type("application/zip").body(made.await?))
 }
 
-fn packed<'a>(
-    job: &Job,
-    frames: &[TakenFrame],
-    files: impl Iterator<Item = (&'a TakenFrame, std::path::PathBuf)>,
-) -> Result<Vec<u8>, Box<dyn std::error::Error>> {
-    let mut zip = ZipWriter::new(Cursor::new(Vec::new()));
-    // Pictures are packed already.
-    let plain = SimpleFileOptions::default().compression_method(CompressionMethod::Stored);
-    let mut put = |name: &str, bytes: &[u8]| -> Result<(), Box<dyn std::error::Error>> {
-        zip.start_file(name, plain)?;
-        Ok(zip.write_all(bytes)?)
-    };
-    put("job.tolva.json", job.to_json().as_bytes())?;
-    put("frames.csv", written(job, frames).as_bytes())?;
-    let (mut bytes, mut left_out) = (0, Vec::new());
-    for (frame, file) in files {
-        match std::fs::read(&file) {
-            Ok(picture) if bytes + picture.len() <= MOST => {
-                bytes += picture.len();
-                put(&format!("frames/{}.jpg", frame.id), &picture)?;
-            }
-            _ => left_out.push(frame.id.as_str()),
-        }
-    }
-    let log = json!({ "format": "tolva-frames", "frames": frames, "without_picture": left_out });
-    put("frames.json", serde_json::to_string_pretty(&log)?.as_bytes())?;
-    Ok(zip.finish()?.into_inner())
+/// Adds a job with its frames from the ZIP that such a job is taken out as. Everything in it is read before anything is kept.
+#[utoipa::path(
+    operation_id = "add_job_with_frames",
+    request_body(content = Vec<u8>, content_type = "application/octet-stream"),
+    responses((status = CREATED, description = "Added; `Location` says where", body = JobBody))
+)]
+#[post("/api/v1/jobs/archive")]
+pub async fn add_whole(
+    request: HttpRequest,
+    payload: Payload,
+    key: Key,
+    store: Data<Store>,
+) -> Result<HttpResponse, ApiError> {
+    let file = spooled(&request, payload, ("archive", MOST_WHOLE)).await?;
+    let archive = elsewhere(move || Archive::read(&file).map_err(|why| FrameError::Wrong(why.into()))).await?;
+    let saved = archive.kept(&store, key.0.as_deref()).await?;
+    let mut response = HttpResponse::Created();
+    response.insert_header((LOCATION, format!("/api/v1/jobs/{}", saved.id)));
+    Ok(marked(response, &JobBody::from(saved)))
 }

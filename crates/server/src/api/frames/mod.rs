@@ -26,10 +26,10 @@ use crate::frames::{FrameError, Frames, dials, expected, judge};
 use crate::proofs::Proofs;
 
 pub use apart::{map, mix, take_apart, use_mix};
-pub(super) use arriving::spooled;
+pub(super) use arriving::{PICTURE, spooled};
 pub use arriving::{add, events, stand_in, unwatch, watch, watched};
 pub use lesson::{believed, lesson_of, reveal};
-pub use log::{lines, table, whole};
+pub use log::{add_whole, lines, table, whole};
 pub use nearest::that_worked;
 pub use tuning::{curve, sunset, target};
 

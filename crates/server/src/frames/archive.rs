@@ -1,0 +1,178 @@
+//! A job with its frames as one file: a ZIP with the job file, the log of its frames as JSON and CSV, and the copies of
+//! their pictures. Written, and read again on any machine.
+
+use std::collections::HashSet;
+use std::io::{Cursor, Read as _, Seek, Write as _};
+use std::path::PathBuf;
+
+use serde::Deserialize;
+use serde_json::{Value, json};
+use tolva_format::{Job, Problems, TakenFrame, read_json};
+use tolva_pictures::{Unreadable, read};
+use tolva_store::{Copied, SavedJob, Store, StoreError, WithPictures};
+use zip::write::{SimpleFileOptions, ZipWriter};
+use zip::{CompressionMethod, ZipArchive};
+
+use super::taking::small_copy;
+
+/// So much of pictures an archive holds at most, in bytes: what would be more is left out and named in it.
+const MOST: usize = 300_000_000;
+/// With the job and the log, and what a ZIP has around them.
+pub const MOST_WHOLE: usize = MOST + 100_000_000;
+/// The largest job file, and the largest log.
+const MOST_JOB: u64 = 8_000_000;
+const MOST_LOG: u64 = 80_000_000;
+
+const JOB: &str = "job.tolva.json";
+const LOG: &str = "frames.json";
+const TABLE: &str = "frames.csv";
+
+fn picture_of(id: &str) -> String {
+    format!("frames/{id}.jpg")
+}
+
+/// A job with its frames, as one file.
+pub fn packed<'a>(
+    job: &Job,
+    table: &str,
+    frames: &[TakenFrame],
+    files: impl Iterator<Item = (&'a TakenFrame, PathBuf)>,
+) -> Result<Vec<u8>, Box<dyn std::error::Error>> {
+    let mut zip = ZipWriter::new(Cursor::new(Vec::new()));
+    // Pictures are packed already.
+    let plain = SimpleFileOptions::default().compression_method(CompressionMethod::Stored);
+    let mut put = |name: &str, bytes: &[u8]| -> Result<(), Box<dyn std::error::Error>> {
+        zip.start_file(name, plain)?;
+        Ok(zip.write_all(bytes)?)
+    };
+    put(JOB, job.to_json().as_bytes())?;
+    put(TABLE, table.as_bytes())?;
+    let (mut bytes, mut left_out) = (0, Vec::new());
+    for (frame, file) in files {
+        match std::fs::read(&file) {
+            Ok(picture) if bytes + picture.len() <= MOST => {
+                bytes += picture.len();
+                put(&picture_of(&frame.id), &picture)?;
+            }
+            _ => left_out.push(frame.id.as_str()),
+        }
+    }
+    let log = json!({ "format": "tolva-frames", "frames": frames, "without_picture": left_out });
+    put(LOG, serde_json::to_string_pretty(&log)?.as_bytes())?;
+    Ok(zip.finish()?.into_inner())
+}
+
+/// Why a file is no job with its frames.
+#[derive(Debug, thiserror::Error)]
+pub enum NoArchive {
+    /// Another kind of file, or a part of one.
+    #[error("it is no ZIP that can be read: {0}")]
+    Zip(String),
+    /// A ZIP of something else.
+    #[error("it holds no {JOB}: only a ZIP of a job with its frames can be imported")]
+    NoJob,
+    /// A part that is larger than such a part can be.
+    #[error("“{0}” in it is too large: at most {1} MB are read")]
+    TooLarge(String, u64),
+    /// A part cannot be unpacked.
+    #[error("“{0}” in it cannot be unpacked: {1}")]
+    Damaged(String, String),
+    /// A picture is none.
+    #[error("“{0}” in it cannot be read as a picture: {1}")]
+    Picture(String, Unreadable),
+    /// What is wrong with the job file.
+    #[error("the job file in it is wrong")]
+    Job(Problems),
+    /// What is wrong with the log.
+    #[error("the log of frames in it is wrong")]
+    Log(Problems),
+}
+
+/// A job with its frames, read.
+#[derive(Debug)]
+pub struct Archive {
+    /// The job.
+    pub job: Job,
+    /// Its frames in the order they came, each with the pictures that are kept of it.
+    frames: Vec<WithPictures>,
+}
+
+#[derive(Deserialize)]
+struct Log {
+    #[serde(default)]
+    frames: Vec<Value>,
+}
+
+impl Archive {
+    /// Whether a file begins as a ZIP does.
+    pub fn is_one(file: &[u8]) -> bool {
+        file.starts_with(b"PK\x03\x04")
+    }
+
+    /// Reads one. Everything in it is looked at before anything is kept.
+    ///
+    /// # Errors
+    /// What is wrong with it, and where.
+    pub fn read(file: &[u8]) -> Result<Self, NoArchive> {
+        let mut zip = ZipArchive::new(Cursor::new(file)).map_err(|error| NoArchive::Zip(error.to_string()))?;
+        let job = part(&mut zip, JOB, MOST_JOB)?.ok_or(NoArchive::NoJob)?;
+        let job = Job::from_json(&job).map_err(NoArchive::Job)?;
+        let log = part(&mut zip, LOG, MOST_LOG)?;
+        let log: Log = log.map_or(Ok(Log { frames: Vec::new() }), |log| read_json(&log)).map_err(NoArchive::Log)?;
+        let (mut frames, mut files) = (Vec::new(), HashSet::new());
+        for (at, frame) in log.frames.iter().enumerate() {
+            let frame = TakenFrame::from_elsewhere(frame.to_string().as_bytes())
+                .map_err(|wrong| NoArchive::Log(wrong.within(&format!("/frames/{at}"))))?;
+            // The same file is one frame of a job.
+            if !files.insert(frame.hash.clone()) {
+                continue;
+            }
+            let name = picture_of(&frame.id);
+            let pictures = match part(&mut zip, &name, tolva_pictures::MOST_BYTES as u64)? {
+                Some(copy) => {
+                    let photo = read(&copy, None).map_err(|why| NoArchive::Picture(name.clone(), why))?.photo;
+                    let small = small_copy(&photo.picture);
+                    let small = small.map_err(|why| NoArchive::Damaged(name, why.to_string()))?;
+                    vec![(Copied::Measured, copy), (Copied::Small, small)]
+                }
+                None => Vec::new(),
+            };
+            frames.push((frame, pictures));
+        }
+        Ok(Self { job, frames })
+    }
+
+    /// Keeps it as a job of its own: all of it, or nothing.
+    ///
+    /// # Errors
+    /// The store's: a full disk, a data file that can only be read.
+    pub async fn kept(self, store: &Store, key: Option<&str>) -> Result<SavedJob, StoreError> {
+        store.add_with_frames(self.job, ("Import", key), self.frames).await
+    }
+}
+
+/// A part by its name; nothing where it is not there.
+fn part<R: std::io::Read + Seek>(zip: &mut ZipArchive<R>, name: &str, most: u64) -> Result<Option<Vec<u8>>, NoArchive> {
+    let damaged = |error: &dyn std::fmt::Display| NoArchive::Damaged(name.to_owned(), error.to_string());
+    let file = match zip.by_name(name) {
+        Ok(file) => file,
+        Err(zip::result::ZipError::FileNotFound) => return Ok(None),
+        Err(error) => return Err(damaged(&error)),
+    };
+    let mut bytes = Vec::new();
+    // What a ZIP says of a part's size is not to be trusted.
+    file.take(most + 1).read_to_end(&mut bytes).map_err(|error| damaged(&error))?;
+    if bytes.len() as u64 > most {
+        return Err(NoArchive::TooLarge(name.to_owned(), most / 1_000_000));
+    }
+    Ok(Some(bytes))
+}
+
+impl From<NoArchive> for Problems {
+    fn from(why: NoArchive) -> Self {
+        match why {
+            NoArchive::Job(problems) | NoArchive::Log(problems) => problems,
+            why => Self::one("", why.to_string()),
+        }
+    }
+}
