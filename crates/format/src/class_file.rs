@@ -14,8 +14,8 @@ const VERSION: u32 = 1;
 const MOST_NAME: usize = 80;
 /// The most drills in a file: two rounds of a lesson.
 const MOST_DRILLS: usize = 40;
-/// Numbers that every reader of JSON keeps whole.
-const MOST_SEED: u64 = 1 << 53;
+/// The largest seed: numbers that every reader of JSON keeps whole.
+pub const MOST_SEED: u64 = 1 << 53;
 
 /// Drills for a class.
 #[derive(Clone, Debug, PartialEq, Eq, Serialize, Deserialize, ToSchema)]

@@ -5,6 +5,7 @@ use std::collections::HashMap;
 use crate::job::Job;
 use crate::kit::FlashOutput;
 use crate::kit_merge::{OwnedKit, Used};
+use crate::learnt::Unknown;
 
 /// Another id for each of these things that is not known as just this.
 fn renamed<'a, T: PartialEq>(
@@ -68,6 +69,22 @@ impl Job {
                 light.boom_id.iter_mut().for_each(|id| rename(id, &booms));
                 light.gel_ids.iter_mut().for_each(|id| rename(id, &gels));
             }
+            for known in setup.learnt.iter_mut().flat_map(|learnt| &mut learnt.of) {
+                match &mut known.what {
+                    Unknown::Camera { camera_id, lens_id } => {
+                        rename(camera_id, &cameras);
+                        rename(lens_id, &lenses);
+                    }
+                    Unknown::Meter { meter_id } => rename(meter_id, &meters),
+                    Unknown::Light { flash_id, modifier_id, .. } => {
+                        rename(flash_id, &flashes);
+                        if let Some(id) = modifier_id {
+                            rename(id, &modifiers);
+                        }
+                    }
+                    Unknown::Ambient { .. } | Unknown::Spill { .. } => {}
+                }
+            }
         }
         self
     }
@@ -76,8 +93,8 @@ impl Job {
 #[cfg(test)]
 mod tests {
     use super::*;
-    use crate::Kit;
     use crate::tests::set;
+    use crate::{Believed, Kit, Learnt, Light};
 
     /// A job from elsewhere means the same here, though the kit here calls other things by the same ids.
     #[test]
@@ -104,6 +121,42 @@ mod tests {
             number += 1;
             format!("its-own-{number}")
         }
+    }
+
+    /// What a job has learnt of its things it goes on knowing of them.
+    #[test]
+    fn what_was_learnt_is_of_its_own_things() {
+        let mut job = Job::new("From elsewhere");
+        let light = job.setups[0].lights[0].clone();
+        let setup = &mut job.setups[0];
+        let of = |what| Believed { what, more_stops: 0.2, sure_stops: 0.1 };
+        let [camera_id, lens_id] = [&setup.camera_id, &setup.lens_id].map(Clone::clone);
+        let Light { id: light_id, flash_id, modifier_id, .. } = light;
+        let known = [
+            Unknown::Camera { camera_id, lens_id },
+            Unknown::Light { light_id, flash_id, modifier_id },
+            Unknown::Meter { meter_id: "hand".to_owned() },
+            Unknown::Ambient { region_id: "lit".to_owned() },
+        ];
+        let reading = setup.regions.iter_mut().find_map(|region| region.ambient.readings.first_mut());
+        if let Some(taken) = reading {
+            taken.meter_id = Some("hand".to_owned());
+        }
+        setup.learnt = Some(Learnt { of: known.map(of).to_vec(), bound: Vec::new(), frames: 1, from: Vec::new() });
+        let mut owned = Kit::starter();
+        owned.cameras.iter_mut().for_each(|camera| camera.name.push('!'));
+        owned.lenses.iter_mut().for_each(|lens| lens.name.push('!'));
+        owned.flashes.iter_mut().for_each(|flash| flash.name.push('!'));
+        owned.modifiers.iter_mut().for_each(|modifier| modifier.name.push('!'));
+        let here = job.apart_from(&owned.into(), numbered());
+        let setup = &here.setups[0];
+        let learnt = setup.learnt.as_ref().expect("it knows");
+        let Unknown::Camera { camera_id, lens_id } = &learnt.of[0].what else { panic!("{learnt:?}") };
+        assert_eq!((camera_id, lens_id), (&setup.camera_id, &setup.lens_id));
+        let Unknown::Light { flash_id, modifier_id, .. } = &learnt.of[1].what else { panic!("{learnt:?}") };
+        assert_eq!((flash_id, modifier_id), (&setup.lights[0].flash_id, &setup.lights[0].modifier_id));
+        assert!(flash_id.starts_with("its-own-") && camera_id.starts_with("its-own-"));
+        assert_eq!(learnt.of[3].what, Unknown::Ambient { region_id: "lit".to_owned() });
     }
 
     /// Ids that are the same for 50 characters and more are still two.

@@ -49,7 +49,7 @@ mod version;
 pub use blend::Blend;
 pub use catalogue::{Catalogue, Field, catalogue};
 pub use check::check;
-pub use class_file::{ClassDrill, ClassFile};
+pub use class_file::{ClassDrill, ClassFile, MOST_SEED};
 pub use deeds::{Deed, DeedKind};
 pub use edit::{Edit, edited};
 pub use glass::{Pane, PaneGlazing, Spectacles};

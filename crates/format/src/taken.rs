@@ -383,4 +383,28 @@ mod tests {
         let wrong = frame().edited(FrameEdit { settings, ..edit(Vec::new()) }).expect_err("wrong");
         assert_eq!(wrong.0[0].pointer, "/settings/shutter_s");
     }
+
+    /// A frame from somewhere else is held to its ranges, one that is kept here was held to them when it came.
+    #[rstest]
+    #[case::as_it_is("", json!(null), None)]
+    #[case::no_hash("/hash", json!("0"), Some("/hash"))]
+    #[case::no_name("/name", json!(""), Some("/name"))]
+    #[case::no_such_iso("/settings/iso", json!(0.0), Some("/settings/iso"))]
+    #[case::no_such_shutter("/settings/shutter_s", json!(-1.0), Some("/settings/shutter_s"))]
+    #[case::too_long_a_note("/note", json!("x".repeat(2001)), Some("/note"))]
+    #[case::too_much_changed("/changed", json!(vec!["ISO"; 41]), Some("/changed"))]
+    #[case::of_its_setup("/setup/camera_distance_m", json!(-2.0), Some("/setup/camera_distance_m"))]
+    fn what_comes_from_elsewhere_is_held_to_its_ranges(
+        #[case] at: &str,
+        #[case] value: Value,
+        #[case] wrong: Option<&str>,
+    ) {
+        let mut frame = serde_json::to_value(frame()).expect("JSON");
+        if let Some(place) = frame.pointer_mut(at).filter(|_| !at.is_empty()) {
+            *place = value;
+        }
+        let read = TakenFrame::from_elsewhere(frame.to_string().as_bytes());
+        let pointers = read.err().map(|problems| problems.0.into_iter().map(|one| one.pointer).collect::<Vec<_>>());
+        assert_eq!(pointers, wrong.map(|pointer| vec![pointer.to_owned()]));
+    }
 }

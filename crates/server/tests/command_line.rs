@@ -88,6 +88,43 @@ fn a_wrong_file_among_good_ones_imports_none() {
     assert!(!Path::new(data).exists(), "no data file was made");
 }
 
+/// A job with its frames comes as the ZIP that it was taken out as; one of something else is told, and no data file is made.
+#[test]
+fn a_job_with_its_frames_is_imported() {
+    use std::io::Write as _;
+    let folder = TempDir::new().expect("a folder");
+    let path = |name: &str| folder.path().join(name).to_str().expect("a path").to_owned();
+    let zip = |name: &str, parts: &[(&str, &[u8])]| {
+        let mut zip = zip::ZipWriter::new(std::fs::File::create(path(name)).expect("a file"));
+        for (part, bytes) in parts {
+            let stored = zip::write::SimpleFileOptions::default().compression_method(zip::CompressionMethod::Stored);
+            zip.start_file(*part, stored).expect("a part");
+            zip.write_all(bytes).expect("written");
+        }
+        zip.finish().expect("a ZIP");
+        path(name)
+    };
+    let job = std::fs::read(demo("harvest-supper.json")).expect("the demo data");
+    let data = path("tolva.sqlite");
+    let of_holiday = zip("holiday.zip", &[("beach.jpg", b"sand")]);
+    let none = tolva(&["import", &of_holiday, "--data", &data]);
+    assert!(
+        !none.status.success() && text(&none.stderr).contains("it holds no job.tolva.json"),
+        "{}",
+        text(&none.stderr)
+    );
+    let wrong = zip("wrong.zip", &[("job.tolva.json", &job), ("frames.json", br#"{ "frames": [{ "id": 3 }] }"#)]);
+    let none = tolva(&["import", &wrong, "--data", &data]);
+    assert!(text(&none.stderr).contains("/frames/0/id"), "{}", text(&none.stderr));
+    assert!(!Path::new(&data).exists(), "no data file was made");
+    let good = zip("good.zip", &[("job.tolva.json", &job), ("frames.json", br#"{ "frames": [] }"#)]);
+    let beside = demo("bindery-evening.json");
+    let done = tolva(&["import", &good, beside.to_str().expect("a path"), "--data", &data]);
+    assert!(done.status.success(), "{}", text(&done.stderr));
+    let told = text(&done.stdout);
+    assert!(told.contains("Harvest supper at the mill") && told.contains("Bindery evening"), "{told}");
+}
+
 /// A copy is made and brought back; what was there before stays beside it.
 #[test]
 fn a_data_file_is_backed_up_and_restored() {

@@ -1,5 +1,6 @@
 //! Frames that were taken: a row each, and a small copy of each picture as a file beside the data file.
 
+use std::collections::HashMap;
 use std::path::{Path, PathBuf};
 use std::time::Duration;
 
@@ -176,14 +177,24 @@ impl Store {
             return Err(StoreError::ReadOnly);
         }
         let (mut kept, mut with_theirs) = (Vec::with_capacity(frames.len()), job);
+        let mut names = HashMap::new();
         let own = with_theirs.setups.len();
         for (frame, pictures) in frames {
+            let was = frame.id.clone();
             let frame = TakenFrame { id: Uuid::new_v4().to_string(), ..frame };
+            names.insert(was, frame.id.clone());
             for (copied, bytes) in pictures {
                 write_whole(&self.frame_picture(&frame.id, copied), &bytes)?;
             }
             with_theirs.setups.push(frame.setup.clone());
             kept.push(frame);
+        }
+        // What was learnt of a frame stays so: it does not teach the same again.
+        let learnt = with_theirs.setups.iter_mut().filter_map(|setup| setup.learnt.as_mut());
+        for id in learnt.flat_map(|learnt| &mut learnt.from) {
+            if let Some(now) = names.get(id) {
+                id.clone_from(now);
+            }
         }
         let mut work = self.connections.writing().await?;
         let owned = owned(&mut work).await?;

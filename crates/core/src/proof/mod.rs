@@ -11,7 +11,9 @@ mod mesh;
 mod picture;
 mod samples;
 mod scene;
+mod sky;
 mod smooth;
+mod spot;
 mod there;
 mod work;
 
@@ -23,6 +25,7 @@ pub use figure::Hair;
 pub use glam::Vec3A;
 pub use mesh::{Cells, Mesh};
 pub use picture::{Layer, MID_GREY, Picture, Size, luminance};
-pub use scene::{Scene, Seen, Spot};
+pub use scene::Scene;
+pub use spot::{Seen, Spot};
 pub use there::{Beyond, Place, There};
 pub use work::Work;

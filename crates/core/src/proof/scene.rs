@@ -7,10 +7,10 @@ use rayon::prelude::*;
 
 use super::body::{Met, OFF_M, Thing, double, ray, sheet, single};
 use super::coat::{Coat, Gloss};
-use super::picture::{MID_GREY, Size};
-use super::smooth::Surface;
+use super::picture::Size;
+use super::spot::{Seen, Spot};
 use crate::glass::{Glazing, Pane};
-use crate::set::{Panel, Receptor, View};
+use crate::set::{Panel, View};
 
 /// So far one sees, in metres.
 const FAR_M: f32 = 2_000.0;
@@ -37,57 +37,6 @@ pub struct Scene {
     pub things: Vec<Thing>,
     /// Glass and mirrors.
     pub panes: Vec<Pane>,
-}
-
-/// A spot of a surface that a pixel sees, or the sky.
-#[derive(Clone, Copy, Debug)]
-pub struct Spot {
-    /// The pixel.
-    pub pixel: u32,
-    /// Its part of the pixel.
-    pub factor: f32,
-    /// Where the ray to it began last: the lens, or a mirror.
-    pub from: Vec3A,
-    /// The ray's way, of length 1.
-    pub way: Vec3A,
-    /// How far it is from there, in metres.
-    pub far: f32,
-    /// The way the surface looks, of length 1.
-    pub normal: Vec3A,
-    /// How it gives light on.
-    pub coat: Coat,
-    /// Which thing it is of; nothing for the sky.
-    pub thing: Option<u32>,
-}
-
-impl Spot {
-    /// A flat card of grey where light is read.
-    pub(super) fn card(receptor: &Receptor) -> Self {
-        let (at, normal) = (single(receptor.at), single(receptor.normal));
-        let coat = Coat::matt([MID_GREY; 3]);
-        Self { pixel: 0, factor: 1.0, from: at + normal, way: -normal, far: 1.0, normal, coat, thing: Some(u32::MAX) }
-    }
-
-    /// Where it is.
-    pub fn at(&self) -> Vec3A {
-        self.from + self.way * self.far
-    }
-
-    /// Where light falls on it: a little before the surface.
-    pub(super) fn lit_at(&self) -> Vec3A {
-        self.at() + self.normal * (OFF_M * (1.0 + self.far * 0.03))
-    }
-}
-
-/// What the lens sees.
-#[derive(Clone, Debug)]
-pub struct Seen {
-    /// The picture's size.
-    pub size: Size,
-    /// First one spot for each pixel, row by row from above; then more of pixels that see several things.
-    pub spots: Vec<Spot>,
-    /// Which surface each pixel's own spot is of.
-    surfaces: Vec<Surface>,
 }
 
 impl Scene {
@@ -292,8 +241,7 @@ impl Scene {
         }
         spots.extend(rest.into_iter().flatten().map(|spot| shared(&spot)));
         spots.extend(more.into_iter().flatten());
-        let surfaces = spots[..size.count()].par_iter().map(Surface::of).collect();
-        Seen { size, spots, surfaces }
+        Seen::of(size, spots)
     }
 }
 
@@ -347,17 +295,6 @@ fn differ(a: &Spot, b: &Spot) -> bool {
                 || a.coat.albedo.iter().zip(b.coat.albedo).any(|(a, b)| (a - b).abs() > 0.02 + 0.1 * b)))
 }
 
-impl Seen {
-    /// How much of each pixel sees things of which this is said, 0 to 1; nothing is the sky.
-    pub fn parts(&self, is: impl Fn(Option<u32>) -> bool) -> Vec<f32> {
-        let mut parts = vec![0.0_f32; self.size.count()];
-        for spot in self.spots.iter().filter(|spot| is(spot.thing)) {
-            parts[spot.pixel as usize] += spot.factor;
-        }
-        parts.into_iter().map(|part| part.min(1.0)).collect()
-    }
-}
-
 /// A pixel of which something else is mirrored is looked at more closely only from this part of its light on: the edges of
 /// what clear glass mirrors are not seen.
 const FAINT: f32 = 0.1;
@@ -366,22 +303,6 @@ const BOUNCES: u8 = 2;
 /// Where a pixel sees several things, it is looked at so many times more, here within it.
 const AROUND: [(f32, f32); 4] = [(0.125, 0.375), (0.375, 0.875), (0.875, 0.625), (0.625, 0.125)];
 const PART: f32 = 0.2;
-
-impl Seen {
-    /// The spots that stand for one pixel each.
-    pub(super) fn first(&self) -> &[Spot] {
-        &self.spots[..self.size.count()]
-    }
-
-    /// How much room it takes, in bytes.
-    pub fn bytes(&self) -> usize {
-        self.spots.len() * size_of::<Spot>() + self.surfaces.len() * size_of::<Surface>()
-    }
-
-    pub(super) fn surfaces(&self) -> &[Surface] {
-        &self.surfaces
-    }
-}
 
 #[cfg(test)]
 mod tests {

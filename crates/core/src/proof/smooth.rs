@@ -1,28 +1,10 @@
 //! Noise is smoothed along surfaces and never over an edge. Source: Dammertz, Sewtz, Hanika and Lensch 2010, edge-avoiding
 //! à-trous wavelets.
 
-use glam::Vec3;
 use rayon::prelude::*;
 
-use super::scene::{Seen, Spot};
+use super::spot::{Seen, Spot, Surface};
 use super::work::Work;
-
-/// Of a spot what tells which surface it is of, close together: it is looked at for every pixel around, many times.
-#[derive(Clone, Copy, Debug)]
-pub(super) struct Surface {
-    at: Vec3,
-    far: f32,
-    normal: Vec3,
-    /// Its thing, counted from 1; 0 for the sky.
-    thing: u32,
-}
-
-impl Surface {
-    pub fn of(spot: &Spot) -> Self {
-        let thing = spot.thing.map_or(0, |thing| thing.saturating_add(1));
-        Self { at: spot.at().into(), far: spot.far, normal: spot.normal.into(), thing }
-    }
-}
 
 /// What a picture is smoothed along.
 pub(super) struct Guide<'a> {
@@ -38,20 +20,8 @@ impl<'a> Guide<'a> {
 
     /// Whether a spot lies on the same surface as the one its pixel is smoothed by.
     pub fn alike(&self, spot: &Spot) -> bool {
-        weight(&self.surfaces[spot.pixel as usize], &Surface::of(spot)) > 0.5
+        self.surfaces[spot.pixel as usize].alike(&Surface::of(spot)) > 0.5
     }
-}
-
-/// How much of the same surface two spots are, 0 to 1.
-fn weight(a: &Surface, b: &Surface) -> f32 {
-    if a.thing != b.thing {
-        return 0.0;
-    }
-    let turned = a.normal.dot(b.normal).max(0.0);
-    let turned = turned.powi(32);
-    // Out of the plane of the surface, as a part of how far it is.
-    let off = (b.at - a.at).dot(a.normal).abs() / (0.004 * a.far + 1e-4);
-    turned * (-off).exp()
 }
 
 /// The binomial weights of five.
@@ -92,7 +62,7 @@ fn one_way(guide: &Guide<'_>, values: &[f32], width: usize, (right, down): (isiz
             let (mut sum, mut weights) = (own * KERNEL[0], KERNEL[0]);
             for (other, part) in at.into_iter().zip([KERNEL[2], KERNEL[1], KERNEL[1], KERNEL[2]]) {
                 let Some(other) = other else { continue };
-                let part = part * weight(here, &guide.surfaces[other]);
+                let part = part * here.alike(&guide.surfaces[other]);
                 sum += values[other] * part;
                 weights += part;
             }
@@ -161,11 +131,118 @@ impl Between {
             let Some(x) = column.checked_add_signed(*right).filter(|x| *x < width) else { continue };
             let Some(other) = row.checked_add_signed(*down).map(|y| y * width + x) else { continue };
             let Some(value) = known.get(other) else { continue };
-            if weight(&guide.surfaces[pixel], &guide.surfaces[other]) < 0.5 {
+            if guide.surfaces[pixel].alike(&guide.surfaces[other]) < 0.5 {
                 return None;
             }
             (sum, count, least, most) = (sum + value, count + 1.0, least.min(*value), most.max(*value));
         }
         (count > 0.0 && most - least <= self.may_differ).then(|| sum / count)
+    }
+}
+
+#[cfg(test)]
+mod tests {
+    use std::sync::atomic::{AtomicUsize, Ordering};
+
+    use glam::Vec3A;
+
+    use super::*;
+    use crate::optics::Sensor;
+    use crate::proof::body::{Shape, Thing};
+    use crate::proof::coat::Coat;
+    use crate::proof::picture::Size;
+    use crate::proof::scene::Scene;
+    use crate::scale::Millimetres;
+    use crate::set::{Point, View};
+
+    const SIZE: Size = Size { width: 90, height: 60 };
+
+    /// A ball before the sky.
+    fn seen() -> Seen {
+        let (lens, ball) = (Point::new(0.0, -3.0, 1.0), Point::new(0.0, 0.0, 1.0));
+        let view = View::new(lens, ball, Millimetres(85.0), Sensor::FULL_FRAME, false);
+        let shape = Shape::Ball { centre: Vec3A::new(0.0, 0.0, 1.0), radius_m: 0.3 };
+        let things = vec![Thing { shape, coat: Coat::matt([0.18; 3]), casts: true }];
+        Scene { view, things, panes: Vec::new() }.seen(SIZE)
+    }
+
+    const SPARSE: Between = Between { sparse: true, may_differ: 0.3 };
+    const DENSE: Between = Between { sparse: false, may_differ: 0.3 };
+
+    /// Noise goes where a surface lies flat; what lies beside the ball is never mixed into it.
+    #[test]
+    fn noise_is_smoothed_and_edges_stay() {
+        let seen = seen();
+        let guide = Guide::of(&seen);
+        let value = |(pixel, spot): (usize, &Spot)| match spot.thing {
+            Some(_) if (pixel % 90 + pixel / 90).is_multiple_of(2) => 0.7,
+            Some(_) => 0.3,
+            None => 5.0,
+        };
+        let noisy: Vec<f32> = seen.first().iter().enumerate().map(value).collect();
+        let smooth = smoothed(&guide, &noisy, 3);
+        let middle = 30 * 90 + 45;
+        assert!((smooth[middle] - 0.5).abs() < 0.03, "{}", smooth[middle]);
+        for (spot, value) in seen.first().iter().zip(&smooth) {
+            match spot.thing {
+                Some(_) => assert!((0.29..=0.71).contains(value), "{value} on the ball"),
+                None => assert!((value - 5.0).abs() < 1e-5, "{value} in the sky"),
+            }
+        }
+        assert_eq!(smoothed(&guide, &noisy, 0), noisy);
+    }
+
+    /// What changes slowly is looked for at every fourth pixel only, and is nearly the same.
+    #[test]
+    fn what_changes_slowly_is_carried_over() {
+        let seen = seen();
+        let guide = Guide::of(&seen);
+        let looked = AtomicUsize::new(0);
+        let slowly = |spot: &Spot| {
+            looked.fetch_add(1, Ordering::Relaxed);
+            spot.at().z
+        };
+        let work = Work::default();
+        let all = DENSE.worked_out(&guide, (&work, true), slowly).expect("nobody stops it");
+        let whole = looked.swap(0, Ordering::Relaxed);
+        let some = SPARSE.worked_out(&guide, (&work, true), slowly).expect("nobody stops it");
+        let few = looked.into_inner();
+        assert!(few * 2 < whole, "{few} of {whole}");
+        assert!(all.iter().zip(&some).all(|(a, b)| (a - b).abs() < 0.01));
+    }
+
+    /// An edge of light is found to the pixel: where those around differ, each is looked for by itself.
+    #[test]
+    fn an_edge_is_found_to_the_pixel() {
+        let seen = seen();
+        let guide = Guide::of(&seen);
+        let edge = |spot: &Spot| f32::from(u8::from(spot.at().x + 0.3 * spot.at().z > 0.31));
+        let work = Work::default();
+        let all = DENSE.worked_out(&guide, (&work, true), edge);
+        assert_eq!(SPARSE.worked_out(&guide, (&work, true), edge), all);
+        assert!(all.expect("nobody stops it").contains(&1.0));
+    }
+
+    /// What is stopped comes to nothing.
+    #[test]
+    fn what_is_stopped_is_nothing() {
+        let seen = seen();
+        let guide = Guide::of(&seen);
+        let work = Work::default();
+        work.stop();
+        assert_eq!(SPARSE.worked_out(&guide, (&work, true), |_| 1.0), None);
+        assert_eq!(DENSE.worked_out(&guide, (&work, false), |_| 1.0), None);
+    }
+
+    /// The same surface is one, another thing is none, and neither is what turns away.
+    #[test]
+    fn a_surface_is_told_from_another() {
+        let seen = seen();
+        let guide = Guide::of(&seen);
+        let middle = seen.first()[30 * 90 + 45];
+        assert!(guide.alike(&middle));
+        assert!(!guide.alike(&Spot { thing: Some(7), ..middle }));
+        assert!(!guide.alike(&Spot { normal: Vec3A::X, ..middle }));
+        assert!(!guide.alike(&Spot { far: middle.far + 0.5, ..middle }));
     }
 }

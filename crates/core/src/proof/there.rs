@@ -4,19 +4,19 @@
 //! One layer a region: each spot belongs to regions by parts that sum to 1, so that a region's own place gets exactly what
 //! the plan says, and the regions' light only weighs layers.
 
-use std::sync::LazyLock;
-
 use glam::Vec3A;
 use rayon::prelude::*;
 
-use super::body::{OFF_M, ray, single};
+use super::body::single;
 use super::faces::{Face, Fineness, Ways};
 use super::picture::Layer;
 use super::samples::Samples;
-use super::scene::{Scene, Seen, Spot};
+use super::scene::Scene;
+use super::sky::{sky_at, sun_seen};
 use super::smooth::{Guide, smoothed};
+use super::spot::{Seen, Spot};
 use super::work::Work;
-use crate::set::{Glow, Receptor, SUN_DEG};
+use crate::set::{Glow, Receptor};
 
 /// A place the plan knows the light of.
 #[derive(Clone, Debug, PartialEq)]
@@ -55,11 +55,6 @@ pub struct There {
     pub beyond: Beyond,
 }
 
-/// What hides the sky farther off than this does so in the frame only, in metres. Chosen.
-const NEAR_M: f32 = 2.5;
-/// What the ground, and what is near, gives back of the sky's light. Chosen.
-const GROUND: f32 = 0.35;
-const HIDDEN: f32 = 0.30;
 /// Of a room's light by windows, this part comes from everywhere. Chosen; as the planner's own for a room that is not drawn.
 const ROOM: f32 = 1.0 / 16.0;
 
@@ -266,89 +261,6 @@ impl There {
         let spot = Spot { thing: thing.or(Some(u32::MAX)), ..Spot::card(receptor) };
         self.shares(&spot, spot.at()).into_iter().map(|(place, part)| (place, here / at_places[place] * part)).collect()
     }
-}
-
-/// How bright the sky is along a way, and the ground.
-fn seen_sky(way: Vec3A) -> f32 {
-    if way.z < 0.0 { GROUND } else { 0.55 + 0.45 * way.z }
-}
-
-/// Even under the cosine about a normal: a disc, raised to the half sphere.
-fn half_sphere(normal: Vec3A, [a, b]: [f32; 2]) -> Vec3A {
-    let (right, up) = any_sides(normal);
-    let (sin, cos) = (std::f32::consts::TAU * b).sin_cos();
-    let flat = a.sqrt();
-    (right * (flat * cos) + up * (flat * sin) + normal * (1.0 - a).max(0.0).sqrt()).normalize_or(normal)
-}
-
-/// What the whole sky gives what looks up so far (the sine), with nothing in its way: worked out once, in steps.
-fn open_sky(up: f32) -> f32 {
-    const STEPS: u16 = 64;
-    static TABLE: LazyLock<Vec<f32>> = LazyLock::new(|| {
-        let each = |step: u16| {
-            let up = f32::from(step) / f32::from(STEPS) * 2.0 - 1.0;
-            let normal = Vec3A::new((1.0 - up * up).max(0.0).sqrt(), 0.0, up);
-            let samples = Samples::of(0, true);
-            (0..4096).map(|index| seen_sky(half_sphere(normal, samples.two(index, 2)))).sum::<f32>() / 4096.0
-        };
-        (0..=STEPS).map(each).collect()
-    });
-    let place = f32::midpoint(up.clamp(-1.0, 1.0), 1.0) * f32::from(STEPS);
-    #[expect(clippy::cast_possible_truncation, clippy::cast_sign_loss, reason = "a place of the table")]
-    let low = (place.floor() as usize).min(usize::from(STEPS) - 1);
-    #[expect(clippy::cast_precision_loss, reason = "a place of the table")]
-    let part = place - low as f32;
-    TABLE[low] * (1.0 - part) + TABLE[low + 1] * part
-}
-
-/// What the sky gives at a point, and what stands near hides of it.
-fn sky_at(scene: &Scene, normal: Vec3A, at: Vec3A, samples: Samples, rays: u32) -> f32 {
-    let near = scene.near(at, NEAR_M);
-    if near.is_nobody() {
-        return open_sky(normal.z);
-    }
-    let one = |index: u32| {
-        let way = half_sphere(normal, samples.two(index, 2));
-        let seen = seen_sky(way);
-        let hidden = scene.stops_among(near, &ray(at, way, OFF_M, NEAR_M));
-        if hidden { HIDDEN * GROUND.max(seen) } else { seen }
-    };
-    #[expect(clippy::cast_precision_loss, reason = "a few dozen")]
-    let count = rays as f32;
-    (0..rays).map(one).sum::<f32>() / count
-}
-
-/// The part of the sun's disc that is seen from a point.
-fn sun_seen(scene: &Scene, at: Vec3A, to_sun: Vec3A, samples: Samples, rays: u32) -> f32 {
-    #[expect(clippy::cast_possible_truncation, reason = "half a degree")]
-    let radius = (SUN_DEG / 2.0).to_radians().tan() as f32;
-    let (right, up) = any_sides(to_sun);
-    let sees = |index: u32| {
-        let [a, b] = samples.two(index, 3);
-        let (sin, cos) = (std::f32::consts::TAU * b).sin_cos();
-        let way = to_sun + (right * cos + up * sin) * (radius * a.sqrt());
-        f32::from(!scene.stops_ray(&ray(at, way.normalize_or(to_sun), OFF_M, 500.0)))
-    };
-    let some: f32 = (0..2).map(sees).sum();
-    // All of it or nothing: so small a disc is mostly one of them.
-    if rays < 8 || ((some - 1.0).abs() > 0.5 && rays < 64) {
-        return some / 2.0;
-    }
-    let more: f32 = (2..rays).map(sees).sum();
-    #[expect(clippy::cast_precision_loss, reason = "a few dozen")]
-    let all = rays as f32;
-    (some + more) / all
-}
-
-/// Two ways square to one. Source: Duff et al. 2017, building an orthonormal basis, revisited.
-fn any_sides(normal: Vec3A) -> (Vec3A, Vec3A) {
-    let sign = 1.0_f32.copysign(normal.z);
-    let a = -1.0 / (sign + normal.z);
-    let b = normal.x * normal.y * a;
-    (
-        Vec3A::new(1.0 + sign * normal.x * normal.x * a, sign * b, -sign * normal.x),
-        Vec3A::new(b, sign + normal.y * normal.y * a, -normal.y),
-    )
 }
 
 fn smooth_step(part: f32) -> f32 {

@@ -1,5 +1,6 @@
 //! The real interface in a real browser, screen by screen. One program, so that two tests always run side by side.
 
+mod anew;
 mod colour;
 mod day;
 mod drills;

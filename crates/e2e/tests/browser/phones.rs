@@ -45,6 +45,10 @@ async fn a_phone_ticks_and_the_laptop_shows_it() {
     // It may not make jobs or bin them, and is not offered to; from the day it goes on to the setup that is next.
     phone.shows("main", "This device ticks and notes.").await;
     phone.gone("button[aria-label^='Put into the bin']").await;
+    phone.go(&format!("{origin}/jobs/{id}")).await;
+    phone.css("a[aria-label='Run Keeper in the rope-walk doorway']").await;
+    phone.shows("main", "This device ticks and notes.").await;
+    phone.gone("button[aria-label^='Duplicate'], button[aria-label^='Delete']").await;
     phone.go(&format!("{origin}/jobs/{id}/day")).await;
     phone.css("a[aria-label='Run Keeper in the rope-walk doorway']").await.click().await.expect("the run");
     laptop.shows("body", "Also here: Helper.").await;

@@ -7,6 +7,7 @@ use tolva_core::exposure::Ev;
 use tolva_core::frame::Measured;
 use tolva_core::scale::Stops;
 
+use super::on_set::HOW_NEAR;
 use crate::shots::{AsTaken, Kept, compared};
 
 /// A task.
@@ -120,8 +121,6 @@ pub enum Finding {
     },
 }
 
-/// So near to its wish is near. A third of a stop: a click.
-const NEAR: Stops = Stops(1.0 / 3.0);
 /// White balance wanders by less than this where nobody has touched it: so well a patch is measured. Source: frames.md.
 const SAME_COLOUR: f64 = 0.03;
 /// Less than this of a frame is not told as flash.
@@ -162,10 +161,10 @@ impl Finding {
                 let within = (*fastest_s / ROUNDED)..=(*slowest_s * ROUNDED);
                 Some(came_s.is_some_and(|came| within.contains(&came)))
             }
-            Self::Came { at, wished, .. } => Some((at.0 - wished.0).abs() <= NEAR.0),
+            Self::Came { at, wished, .. } => Some((at.0 - wished.0).abs() <= HOW_NEAR.0),
             Self::Flashed { alone: Some(_), .. } | Self::Card { .. } => None,
             Self::Flashed { alone: None, .. } | Self::Lost { .. } => Some(false),
-            Self::Grew { by, wished } => Some((by.0 - wished.0).abs() <= NEAR.0),
+            Self::Grew { by, wished } => Some((by.0 - wished.0).abs() <= HOW_NEAR.0),
             Self::Colour { red, blue } => Some((red - 1.0).abs() <= SAME_COLOUR && (blue - 1.0).abs() <= SAME_COLOUR),
         }
     }

@@ -1,7 +1,7 @@
 //! Frames: kept once with their pictures, changed, binned and given back, swept away with what belongs to nobody.
 
 use tempfile::TempDir;
-use tolva_format::{FORMAT_VERSION, FrameSettings, MarksBy, TakenFrame};
+use tolva_format::{FORMAT_VERSION, FrameSettings, Learnt, MarksBy, TakenFrame};
 
 use super::{named, store};
 use crate::*;
@@ -134,7 +134,9 @@ async fn a_job_comes_with_its_frames() {
     let (store, _folder, _) = with_a_job().await;
     let saved = store.kit().await.expect("the kit");
     let mut kit = saved.document.kit;
-    let job = named("Quarry");
+    let mut job = named("Quarry");
+    let from = vec!["one".to_owned(), "of no frame here".to_owned()];
+    job.setups[0].learnt = Some(Learnt { of: Vec::new(), bound: Vec::new(), frames: 2, from });
     let used = &job.setups[0].camera_id;
     kit.cameras.iter_mut().filter(|camera| camera.id == *used).for_each(|camera| camera.name = "Another".to_owned());
     store.save_kit(&Act::on(saved.revision, "Kit"), &kit).await.expect("kept");
@@ -146,6 +148,8 @@ async fn a_job_comes_with_its_frames() {
     let kept = store.frames(&came.id, None, false).await.expect("frames");
     assert_eq!(kept.iter().map(|one| one.name.as_str()).collect::<Vec<_>>(), ["one.jpg", "two.jpg"]);
     assert!(kept.iter().all(|one| one.setup.camera_id == *camera && one.id.len() == 36), "{kept:?}");
+    let learnt = came.document.setups[0].learnt.as_ref().expect("it knows");
+    assert_eq!(learnt.from, [kept[0].id.as_str(), "of no frame here"], "what taught does not teach again");
     assert!(kept.iter().all(|one| store.frame_picture(&one.id, Copied::Small).exists()));
     // Sent again under its key, it is the same.
     let again = store.add_with_frames(job.clone(), ("Import", Some("key")), frames).await.expect("the same");

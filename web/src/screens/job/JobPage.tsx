@@ -5,11 +5,12 @@ import { Link } from 'react-aria-components';
 import styled from 'styled-components';
 import { useLocation } from 'wouter';
 import { answered, api, type Setup } from '../../api/client';
+import { useMe } from '../../api/me';
 import { Words } from '../../session/fields/Words';
 import { bodyOf, useJob, useJobState } from '../../session/job';
 import { Button, ButtonLink } from '../../ui/Button';
 import { Wrong } from '../../ui/field';
-import { Grid, Lead, Panel, Part, Row } from '../../ui/Panel';
+import { Grid, Lead, Panel, Part, Quiet, Row } from '../../ui/Panel';
 import { SmallPicture } from '../../ui/SmallPicture';
 import { narrow, space } from '../../ui/tokens';
 import { JobFields } from '../workbench/Naming';
@@ -72,6 +73,7 @@ export default function JobPage() {
   const revision = useJobState((state) => state.saved?.revision);
   const [, navigate] = useLocation();
   const [past, setPast] = useState(false);
+  const { says: only } = useMe();
   const begin = useNewSetup();
   const add = useMutation({
     mutationFn: begin,
@@ -86,9 +88,11 @@ export default function JobPage() {
       here=""
       actions={
         <>
-          <Button onPress={() => again.mutate()}>
-            <Repeat size={17} aria-hidden /> Do it again
-          </Button>
+          {!only && (
+            <Button onPress={() => again.mutate()}>
+              <Repeat size={17} aria-hidden /> Do it again
+            </Button>
+          )}
           <Button onPress={() => setPast(true)}>
             <HistoryIcon size={17} aria-hidden /> What it was before
           </Button>
@@ -111,9 +115,13 @@ export default function JobPage() {
       <Panel aria-labelledby="setups">
         <Row $apart>
           <h2 id="setups">Setups</h2>
-          <Button kind="strong" onPress={() => add.mutate(undefined)}>
-            <Plus size={17} aria-hidden /> New setup
-          </Button>
+          {only ? (
+            <Quiet>{only}</Quiet>
+          ) : (
+            <Button kind="strong" onPress={() => add.mutate(undefined)}>
+              <Plus size={17} aria-hidden /> New setup
+            </Button>
+          )}
         </Row>
         {add.error && <Wrong role="alert">No setup was made. {add.error.message}</Wrong>}
         {job.setups.length === 0 && (
@@ -128,22 +136,26 @@ export default function JobPage() {
                 <ButtonLink href={`/jobs/${id}/run/${setup.id}`} aria-label={`Run ${setup.name}`}>
                   <Play size={16} aria-hidden /> Run
                 </ButtonLink>
-                <Button kind="bare" aria-label={`Duplicate ${setup.name}`} onPress={() => add.mutate(setup.id)}>
-                  <Copy size={17} aria-hidden />
-                </Button>
-                <Button
-                  kind="bare"
-                  aria-label={`Delete ${setup.name} (undo brings it back)`}
-                  onPress={() =>
-                    session.send({
-                      type: 'edit',
-                      says: 'Setup deleted',
-                      changes: [{ at: ['setups', { id: setup.id }] }],
-                    })
-                  }
-                >
-                  <Trash2 size={17} aria-hidden />
-                </Button>
+                {!only && (
+                  <>
+                    <Button kind="bare" aria-label={`Duplicate ${setup.name}`} onPress={() => add.mutate(setup.id)}>
+                      <Copy size={17} aria-hidden />
+                    </Button>
+                    <Button
+                      kind="bare"
+                      aria-label={`Delete ${setup.name} (undo brings it back)`}
+                      onPress={() =>
+                        session.send({
+                          type: 'edit',
+                          says: 'Setup deleted',
+                          changes: [{ at: ['setups', { id: setup.id }] }],
+                        })
+                      }
+                    >
+                      <Trash2 size={17} aria-hidden />
+                    </Button>
+                  </>
+                )}
               </Acts>
             </Line>
           ))}

@@ -7,33 +7,10 @@ import { Button } from '../../ui/Button';
 import { Choice } from '../../ui/Choice';
 import { Lead, Notice, Panel, Part, Quiet, Row } from '../../ui/Panel';
 import { TextField } from '../../ui/TextField';
-import { narrow, space } from '../../ui/tokens';
+import { space } from '../../ui/tokens';
 import { when } from '../../ui/when';
-import { Header } from '../frame/Header';
+import { Page } from '../frame/Page';
 
-const Main = styled.main`
-  max-width: 940px;
-  margin: 0 auto;
-  padding: 22px 16px 40px;
-  display: flex;
-  flex-direction: column;
-  gap: ${space.part}px;
-  h1 {
-    font-size: 24px;
-  }
-  h2 {
-    font-size: 17px;
-  }
-  code {
-    font:
-      600 14px/1.6 ui-monospace,
-      monospace;
-    overflow-wrap: anywhere;
-  }
-  ${narrow} {
-    padding: ${space.gap}px;
-  }
-`;
 const Picture = styled.img`
   width: 240px;
   height: 240px;
@@ -70,69 +47,66 @@ export default function PhonesPage() {
     onSuccess: took,
   });
   return (
-    <div>
-      <Header />
-      <Main>
-        <h1>Phones</h1>
-        {error ? (
-          <Notice role="alert">
-            <strong>Phones are let in on the machine Tolva runs on. </strong>
-            {error.message}
-          </Notice>
-        ) : (
-          <>
-            <Panel aria-labelledby="reach">
-              <Part as="h2" id="reach">
-                On the set’s own network
-              </Part>
-              {data?.address ? (
-                <>
-                  <p>
-                    Phones on the same network reach Tolva at <code>{data.address}</code>, over a line that nobody else
-                    reads. Nobody is let in without a code.
-                  </p>
-                  <Quiet>Fingerprint of Tolva’s certificate (SHA-256), to hold against the phone’s:</Quiet>
-                  <p>
-                    <code>{data.fingerprint}</code>
-                  </p>
-                  <Row $below>
-                    <Button onPress={() => reach.mutate(false)}>Close it</Button>
-                  </Row>
-                </>
-              ) : (
-                <>
-                  <Lead>
-                    Tolva answers this machine only. Let phones reach it, and one that reads a code can show the plan,
-                    tick shots and take notes; it keeps what it knew when this machine is gone.
-                  </Lead>
-                  <Button kind="strong" onPress={() => reach.mutate(true)} isDisabled={!data || reach.isPending}>
-                    <Smartphone size={17} aria-hidden /> Let phones reach Tolva
-                  </Button>
-                </>
-              )}
-              {reach.error && (
-                <Notice role="alert">
-                  <strong>Phones cannot be let in. </strong>
-                  {reach.error.message}
-                </Notice>
-              )}
-            </Panel>
-            {data?.address && <NewPhone devices={data.devices.length} />}
-            <Panel aria-labelledby="devices">
-              <Part as="h2" id="devices">
-                Let in
-              </Part>
-              {data?.devices.length === 0 && <Lead $tight>No device was let in yet.</Lead>}
-              <Devices aria-label="Devices that were let in">
-                {data?.devices.map((device) => (
-                  <Device key={device.id} device={device} took={took} />
-                ))}
-              </Devices>
-            </Panel>
-          </>
-        )}
-      </Main>
-    </div>
+    <Page>
+      <h1>Phones</h1>
+      {error ? (
+        <Notice role="alert">
+          <strong>Phones are let in on the machine Tolva runs on. </strong>
+          {error.message}
+        </Notice>
+      ) : (
+        <>
+          <Panel aria-labelledby="reach">
+            <Part as="h2" id="reach">
+              On the set’s own network
+            </Part>
+            {data?.address ? (
+              <>
+                <p>
+                  Phones on the same network reach Tolva at <code>{data.address}</code>, over a line that nobody else
+                  reads. Nobody is let in without a code.
+                </p>
+                <Quiet>Fingerprint of Tolva’s certificate (SHA-256), to hold against the phone’s:</Quiet>
+                <p>
+                  <code>{data.fingerprint}</code>
+                </p>
+                <Row $below>
+                  <Button onPress={() => reach.mutate(false)}>Close it</Button>
+                </Row>
+              </>
+            ) : (
+              <>
+                <Lead>
+                  Tolva answers this machine only. Let phones reach it, and one that reads a code can show the plan,
+                  tick shots and take notes; it keeps what it knew when this machine is gone.
+                </Lead>
+                <Button kind="strong" onPress={() => reach.mutate(true)} isDisabled={!data || reach.isPending}>
+                  <Smartphone size={17} aria-hidden /> Let phones reach Tolva
+                </Button>
+              </>
+            )}
+            {reach.error && (
+              <Notice role="alert">
+                <strong>Phones cannot be let in. </strong>
+                {reach.error.message}
+              </Notice>
+            )}
+          </Panel>
+          {data?.address && <NewPhone devices={data.devices.length} />}
+          <Panel aria-labelledby="devices">
+            <Part as="h2" id="devices">
+              Let in
+            </Part>
+            {data?.devices.length === 0 && <Lead $tight>No device was let in yet.</Lead>}
+            <Devices aria-label="Devices that were let in">
+              {data?.devices.map((device) => (
+                <Device key={device.id} device={device} took={took} />
+              ))}
+            </Devices>
+          </Panel>
+        </>
+      )}
+    </Page>
   );
 }
 

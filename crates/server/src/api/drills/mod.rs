@@ -21,7 +21,7 @@ use actix_web::{HttpResponse, get, post};
 use serde::{Deserialize, Serialize};
 use sha2::{Digest as _, Sha256};
 use tolva_core::time::day_number;
-use tolva_format::{ProblemCode, Problems};
+use tolva_format::{MOST_SEED, ProblemCode, Problems};
 use tolva_planner::drills::{Attempt, Drill, Level, Own, Skill, drill, in_turn, known, next_skills};
 use tolva_planner::setup::Kit;
 use tolva_store::{KeptAttempt, Store};
@@ -37,8 +37,6 @@ use super::work::worked_out;
 use crate::phones::Caller;
 use crate::practised::went_wrong_lately;
 
-/// Numbers of seeds that every reader of JSON keeps whole.
-const MOST_SEED: u64 = 1 << 53;
 /// So many drills are sent at once.
 const MOST_DRILLS: usize = 40;
 
