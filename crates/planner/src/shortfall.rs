@@ -162,9 +162,8 @@ pub fn shortfalls(setup: &Prepared<'_>, outcome: &Outcome) -> Vec<Shortfall> {
 /// Where the region that the camera is set for does not land where it is to.
 fn placed_shortfall(setup: &Prepared<'_>, outcome: &Outcome) -> Option<Shortfall> {
     let placed = setup.setup.blend.placed(setup);
-    let region = &outcome.regions[placed.region];
-    let ambient = region.ambient - placed.place;
-    let whole = if placed.ambient_alone { ambient } else { region.together - placed.place };
+    let ambient = outcome.regions[placed.region].ambient - placed.place;
+    let whole = outcome.placed_off(setup);
     if whole.0.abs() <= rounding(setup) {
         return None;
     }

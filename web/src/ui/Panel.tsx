@@ -20,15 +20,17 @@ export const Part = styled.h3`
   margin-bottom: 8px;
 `;
 
-export const Lead = styled.p<{ $tight?: boolean }>`
+export const Lead = styled.p<{ $tight?: boolean; $below?: boolean }>`
   color: var(--quiet);
+  ${({ $below }) => ($below ? 'margin-top: 12px;' : '')}
   margin-bottom: ${({ $tight }) => ($tight ? 0 : space.part)}px;
   max-width: 68ch;
 `;
 
 /** Something said quietly. */
-export const Quiet = styled.p`
+export const Quiet = styled.p<{ $below?: boolean }>`
   color: var(--quiet);
+  ${({ $below }) => ($below ? 'margin-top: 12px;' : '')}
 `;
 
 export const Row = styled.div<{ $gap?: number; $apart?: boolean; $below?: boolean }>`

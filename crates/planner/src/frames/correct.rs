@@ -6,7 +6,7 @@ use tolva_core::scale::{Aperture, Iso, Metres, Power, Setting, Shutter, Stops};
 use crate::lighting::Prepared;
 use crate::refused::Refused;
 use crate::setup::{Fixed, Kit, Setup};
-use crate::solver::{Outcome, State};
+use crate::solver::{Outcome, State, rounding};
 
 /// Something that is turned: from what stood there to what is to stand there.
 #[derive(Clone, Debug, PartialEq)]
@@ -106,9 +106,14 @@ pub fn corrections(setup: &Setup, kit: &Kit, stood: &State) -> Result<Vec<Correc
         let setup = if free { setup.clone() } else { with_free(way, setup, stood.settings) };
         let prepared = Prepared::new(&setup, kit)?;
         let outcome = Outcome::of(&prepared);
+        // Where a wish hangs on the ambient, flash alone can always keep to it: so what the camera is set for counts as well,
+        // as far as its clicks can reach it, and by its part of the light there.
+        let placed = (outcome.placed_off(&prepared).0.abs() - rounding(&prepared)).max(0.0);
+        let on_it = &outcome.regions[prepared.setup.blend.placed(&prepared).region];
+        let placed = placed * (on_it.ambient - on_it.together).ratio().min(1.0);
         let off = (outcome.regions.iter().zip(&outcome.targets))
             .filter_map(|(region, wished)| Some((region.together - (*wished)?).0.abs()))
-            .fold(0.0, f64::max);
+            .fold(placed, f64::max);
         let turned = turned(&prepared, stood, &State::of(&outcome));
         let comes = outcome.regions.iter().map(|region| region.together).collect();
         let correction = Correction { turned, comes, wished: outcome.targets, free, setup: setup.clone() };
@@ -154,6 +159,31 @@ mod tests {
         assert!((from.0 - to.0).0 > 0.5, "{from:?} {to:?}");
         let off = least.comes[1] - least.wished[1].expect("a wish");
         assert!(off.0.abs() < 0.2, "{off:?}");
+    }
+
+    /// Where the ambient is placed and the flash fills it from under, a frame that comes too dark in both is mended on the
+    /// camera: less flash would keep the one to the other, and leave everything too dark.
+    #[test]
+    fn what_is_too_dark_is_not_mended_by_less_flash() {
+        let kit = Kit::starter();
+        let mut setup = Setup::new("a", &kit);
+        setup.blend = Blend::Fill { ambient_stops: -2.0 / 3.0, fill_stops: -1.0 };
+        let (stands, learnt) = {
+            let prepared = Prepared::new(&setup, &kit).expect("good");
+            let outcome = Outcome::of(&prepared);
+            let came =
+                |region: usize| Some(Came { stops: outcome.regions[region].together - Stops(0.46), sure: Stops(0.02) });
+            let all: Vec<Option<Came>> = (0..outcome.regions.len()).map(came).collect();
+            let learnt = taught(&prepared, &outcome, outcome.settings, &all).expect("it tells");
+            (outcome, learnt)
+        };
+        setup.learnt = Some(learnt);
+        let offered = corrections(&setup, &kit, &State::of(&stands)).expect("good");
+        let least = &offered[0];
+        assert!(least.turned.iter().any(|one| !matches!(one, Turned::Power(..))), "{:?}", least.turned);
+        for (comes, planned) in least.comes.iter().zip(&stands.regions) {
+            assert!((*comes - planned.together).0.abs() < 0.25, "{:?} {:?}", least.comes, stands.regions);
+        }
     }
 
     /// Where all came as it was planned nothing is turned.

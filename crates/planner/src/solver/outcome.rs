@@ -86,6 +86,13 @@ impl Outcome {
         self
     }
 
+    /// How far the region that the camera is set for lands from where it is to: of the light that counts there.
+    pub fn placed_off(&self, setup: &Prepared<'_>) -> Stops {
+        let placed = setup.setup.blend.placed(setup);
+        let region = &self.regions[placed.region];
+        (if placed.ambient_alone { region.ambient } else { region.together }) - placed.place
+    }
+
     /// Whether any flash is on.
     pub fn flashes(&self) -> bool {
         self.lights.iter().any(Option::is_some)

@@ -91,7 +91,7 @@ export default function FramesStep() {
         )}
         {frames && frames.length > 0 && <Strip frames={frames} chosen={chosen?.id} choose={setPicked} />}
         {frames?.length === 0 && (
-          <Quiet>
+          <Quiet $below>
             No frame yet. Set what the dial card says, take one without flash, then one with it: each is measured
             against the plan, says what to change, and makes the next plan surer. Without a camera at hand, practise
             with the stand-in camera.

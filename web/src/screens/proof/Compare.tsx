@@ -107,7 +107,7 @@ export function Compare({ shown, pinned, pin, unpin, back, ways, compare }: Prop
       </Row>
       {wrong && <Wrong role="alert">{wrong}</Wrong>}
       {pinned.length === 0 ? (
-        <Lead $tight>
+        <Lead $tight $below>
           Pin this proof and change something, or compare with the same setup without its cards, at another fill, under
           another white balance or later in the day. Up to {mostPinned} stay.
         </Lead>
