@@ -45,8 +45,8 @@ const ARGUMENTS: [&str; 20] = [
 /// Ends both, and the folder of the profile, when the pipe to it is closed: when this is dropped, and also when the program
 /// of the tests is killed.
 const WATCHED: &str = "set -m; profile=$1; port=$2; shift 2
-chromedriver --port=$port & driver=$!
-chromium --user-data-dir=$profile \"$@\" & chromium=$!
+chromedriver \"--port=$port\" & driver=$!
+chromium \"--user-data-dir=$profile\" \"$@\" & chromium=$!
 cat
 kill -KILL -- -$driver -$chromium
 wait
