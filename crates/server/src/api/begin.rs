@@ -1,6 +1,5 @@
 //! What is new: a job, a setup, each with what is owned and what this person begins with.
 
-use actix_web::http::header::LOCATION;
 use actix_web::web::Data;
 use actix_web::{HttpResponse, post};
 use serde::Deserialize;
@@ -10,9 +9,9 @@ use tolva_store::Store;
 use tolva_wording::Named as _;
 use utoipa::ToSchema;
 
-use super::answer::{Key, marked};
+use super::answer::Key;
 use super::body::Body;
-use super::job_body::JobBody;
+use super::job_body::{JobBody, created};
 use super::preferences::{Defaults, begun};
 use super::problem::ApiError;
 
@@ -39,9 +38,7 @@ pub async fn new_job(key: Key, store: Data<Store>) -> Result<HttpResponse, ApiEr
     job.setups = vec![begin("setup-1", &kit, &begun(&store).await?, &[])];
     job.kit = kit;
     let saved = store.add(&job, "New job", key.0.as_deref()).await?;
-    let mut response = HttpResponse::Created();
-    response.insert_header((LOCATION, format!("/api/v1/jobs/{}", saved.id)));
-    Ok(marked(response, &JobBody::from(saved)))
+    Ok(created(saved))
 }
 
 /// A job that a setup is for.

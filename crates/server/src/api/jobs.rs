@@ -1,7 +1,6 @@
 //! Stored jobs: list, add, save, undo, bin, export.
 
 use actix_web::http::StatusCode;
-use actix_web::http::header::LOCATION;
 use actix_web::web::{Data, Path, Query};
 use actix_web::{HttpRequest, HttpResponse, delete, get, post, put};
 use serde::{Deserialize, Serialize};
@@ -12,7 +11,7 @@ use utoipa::{IntoParams, ToSchema};
 
 use super::answer::{Key, as_file, is_conditional, made_on, marked, marked_for};
 use super::body::{Body, Bytes};
-use super::job_body::JobBody;
+use super::job_body::{JobBody, created};
 use super::problem::{ApiError, ProblemDocument};
 use super::work::worked_out;
 use crate::live::Live;
@@ -168,9 +167,7 @@ pub async fn list(which: Query<Which>, store: Data<Store>) -> Result<HttpRespons
 pub async fn add(body: Bytes, key: Key, store: Data<Store>) -> Result<HttpResponse, ApiError> {
     let job = worked_out(move || Job::from_json(&body.0)).await?;
     let saved = store.add(&job, "New job", key.0.as_deref()).await?;
-    let mut response = HttpResponse::Created();
-    response.insert_header((LOCATION, format!("/api/v1/jobs/{}", saved.id)));
-    Ok(marked(response, &JobBody::from(saved)))
+    Ok(created(saved))
 }
 
 /// A job document of any version that is known, as one of this version. Nothing is stored.

@@ -32,11 +32,11 @@ fn picture_of(id: &str) -> String {
 }
 
 /// A job with its frames, as one file.
-pub fn packed<'a>(
+pub fn packed(
     job: &Job,
     table: &str,
     frames: &[TakenFrame],
-    files: impl Iterator<Item = (&'a TakenFrame, PathBuf)>,
+    picture: impl Fn(&str) -> PathBuf,
 ) -> Result<Vec<u8>, Box<dyn std::error::Error>> {
     let mut zip = ZipWriter::new(Cursor::new(Vec::new()));
     // Pictures are packed already.
@@ -48,8 +48,8 @@ pub fn packed<'a>(
     put(JOB, job.to_json().as_bytes())?;
     put(TABLE, table.as_bytes())?;
     let (mut bytes, mut left_out) = (0, Vec::new());
-    for (frame, file) in files {
-        match std::fs::read(&file) {
+    for frame in frames {
+        match std::fs::read(picture(&frame.id)) {
             Ok(picture) if bytes + picture.len() <= MOST => {
                 bytes += picture.len();
                 put(&picture_of(&frame.id), &picture)?;
@@ -72,7 +72,7 @@ pub enum NoArchive {
     #[error("it holds no {JOB}: only a ZIP of a job with its frames can be imported")]
     NoJob,
     /// A part that is larger than such a part can be.
-    #[error("“{0}” in it is too large: at most {1} MB are read")]
+    #[error("“{0}” in it is too large: at most {1} bytes of it are read")]
     TooLarge(String, u64),
     /// A part cannot be unpacked.
     #[error("“{0}” in it cannot be unpacked: {1}")]
@@ -80,12 +80,9 @@ pub enum NoArchive {
     /// A picture is none.
     #[error("“{0}” in it cannot be read as a picture: {1}")]
     Picture(String, Unreadable),
-    /// What is wrong with the job file.
-    #[error("the job file in it is wrong")]
-    Job(Problems),
-    /// What is wrong with the log.
-    #[error("the log of frames in it is wrong")]
-    Log(Problems),
+    /// What is wrong in the job file, or in the log.
+    #[error("the job file in it, or the log of frames, is wrong")]
+    Wrong(Problems),
 }
 
 /// A job with its frames, read.
@@ -114,22 +111,28 @@ impl Archive {
     /// # Errors
     /// What is wrong with it, and where.
     pub fn read(file: &[u8]) -> Result<Self, NoArchive> {
+        Self::within(file, MOST)
+    }
+
+    /// With so much of pictures at most: what is packed small may be large.
+    fn within(file: &[u8], most: usize) -> Result<Self, NoArchive> {
         let mut zip = ZipArchive::new(Cursor::new(file)).map_err(|error| NoArchive::Zip(error.to_string()))?;
         let job = part(&mut zip, JOB, MOST_JOB)?.ok_or(NoArchive::NoJob)?;
-        let job = Job::from_json(&job).map_err(NoArchive::Job)?;
+        let job = Job::from_json(&job).map_err(NoArchive::Wrong)?;
         let log = part(&mut zip, LOG, MOST_LOG)?;
-        let log: Log = log.map_or(Ok(Log { frames: Vec::new() }), |log| read_json(&log)).map_err(NoArchive::Log)?;
-        let (mut frames, mut files) = (Vec::new(), HashSet::new());
+        let log: Log = log.map_or(Ok(Log { frames: Vec::new() }), |log| read_json(&log)).map_err(NoArchive::Wrong)?;
+        let (mut frames, mut files, mut left) = (Vec::new(), HashSet::new(), most);
         for (at, frame) in log.frames.iter().enumerate() {
             let frame = TakenFrame::from_elsewhere(frame.to_string().as_bytes())
-                .map_err(|wrong| NoArchive::Log(wrong.within(&format!("/frames/{at}"))))?;
+                .map_err(|wrong| NoArchive::Wrong(wrong.within(&format!("/frames/{at}"))))?;
             // The same file is one frame of a job.
             if !files.insert(frame.hash.clone()) {
                 continue;
             }
             let name = picture_of(&frame.id);
-            let pictures = match part(&mut zip, &name, tolva_pictures::MOST_BYTES as u64)? {
+            let pictures = match part(&mut zip, &name, left as u64)? {
                 Some(copy) => {
+                    left -= copy.len();
                     let photo = read(&copy, None).map_err(|why| NoArchive::Picture(name.clone(), why))?.photo;
                     let small = small_copy(&photo.picture);
                     let small = small.map_err(|why| NoArchive::Damaged(name, why.to_string()))?;
@@ -163,7 +166,7 @@ fn part<R: std::io::Read + Seek>(zip: &mut ZipArchive<R>, name: &str, most: u64)
     // What a ZIP says of a part's size is not to be trusted.
     file.take(most + 1).read_to_end(&mut bytes).map_err(|error| damaged(&error))?;
     if bytes.len() as u64 > most {
-        return Err(NoArchive::TooLarge(name.to_owned(), most / 1_000_000));
+        return Err(NoArchive::TooLarge(name.to_owned(), most));
     }
     Ok(Some(bytes))
 }
@@ -171,8 +174,32 @@ fn part<R: std::io::Read + Seek>(zip: &mut ZipArchive<R>, name: &str, most: u64)
 impl From<NoArchive> for Problems {
     fn from(why: NoArchive) -> Self {
         match why {
-            NoArchive::Job(problems) | NoArchive::Log(problems) => problems,
+            NoArchive::Wrong(problems) => problems,
             why => Self::one("", why.to_string()),
         }
+    }
+}
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+
+    /// Of all pictures together no more is unpacked than an archive holds, however small they are packed.
+    #[test]
+    fn pictures_are_held_to_what_an_archive_holds() {
+        let job = Job::new("Quarry");
+        let folder = std::path::Path::new(env!("CARGO_MANIFEST_DIR")).join("../pictures/tests/data");
+        let file = folder.join("hall-with.jpg");
+        let frame = |id: &str, hash: &str| {
+            let known = json!({ "id": id, "format_version": tolva_format::FORMAT_VERSION, "setup_id": job.setups[0].id,
+                "name": "one.jpg", "hash": hash.repeat(64), "added_at": "2026-11-26T15:30:00Z", "width": 6, "height": 4,
+                "settings": {}, "setup": job.setups[0] });
+            TakenFrame::from_elsewhere(known.to_string().as_bytes()).expect("a frame")
+        };
+        let zip = packed(&job, "", &[frame("a", "0"), frame("b", "1")], |_| file.clone()).expect("a ZIP");
+        let one = std::fs::read(&file).expect("a picture").len();
+        assert_eq!(Archive::within(&zip, 2 * one).expect("all of it").frames.len(), 2);
+        let Err(NoArchive::TooLarge(name, most)) = Archive::within(&zip, 2 * one - 1) else { panic!("one too many") };
+        assert_eq!((name.as_str(), most), ("frames/b.jpg", one as u64 - 1));
     }
 }

@@ -2,17 +2,15 @@
 
 use std::collections::BTreeSet;
 
-use actix_web::http::header::LOCATION;
-use actix_web::web::Payload;
-use actix_web::web::{Data, Path};
+use actix_web::web::{Data, Path, Payload};
 use actix_web::{HttpRequest, HttpResponse, get, post};
 use serde_json::json;
 use tolva_format::{Job, TakenFrame};
 use tolva_store::{Copied, Store};
 
 use super::arriving::spooled;
-use crate::api::answer::{Key, as_file, marked, table_as_file};
-use crate::api::job_body::JobBody;
+use crate::api::answer::{Key, as_file, table_as_file};
+use crate::api::job_body::{JobBody, created};
 use crate::api::problem::{ApiError, ProblemDocument};
 use crate::api::work::worked_out;
 use crate::frames::{Archive, FrameError, MOST_WHOLE, elsewhere, packed};
@@ -115,8 +113,8 @@ pub async fn whole(id: Path<String>, store: Data<Store>) -> Result<HttpResponse,
     let frames = store.frames(&id, None, false).await?;
     let name = as_file(&format!("{} with frames", job.name), ".zip");
     let made = worked_out(move || {
-        let files = frames.iter().map(|frame| (frame, store.frame_picture(&frame.id, Copied::Measured)));
-        packed(&job, &written(&job, &frames), &frames, files).map_err(|_| ApiError::from(ProblemDocument::broken()))
+        let picture = |id: &str| store.frame_picture(id, Copied::Measured);
+        packed(&job, &written(&job, &frames), &frames, picture).map_err(|_| ApiError::from(ProblemDocument::broken()))
     });
     Ok(HttpResponse::Ok().insert_header(name).content_type("application/zip").body(made.await?))
 }
@@ -137,7 +135,5 @@ pub async fn add_whole(
     let file = spooled(&request, payload, ("archive", MOST_WHOLE)).await?;
     let archive = elsewhere(move || Archive::read(&file).map_err(|why| FrameError::Wrong(why.into()))).await?;
     let saved = archive.kept(&store, key.0.as_deref()).await?;
-    let mut response = HttpResponse::Created();
-    response.insert_header((LOCATION, format!("/api/v1/jobs/{}", saved.id)));
-    Ok(marked(response, &JobBody::from(saved)))
+    Ok(created(saved))
 }
