@@ -1,19 +1,27 @@
 //! What is new: a job, a setup, each with what is owned and what this person begins with.
 
+use actix_web::http::header::LOCATION;
 use actix_web::web::Data;
 use actix_web::{HttpResponse, post};
 use serde::Deserialize;
 use tolva_format::{Job, Kit, Setup, check};
 use tolva_planner::setup;
-use tolva_store::Store;
+use tolva_store::{SavedJob, Store};
 use tolva_wording::Named as _;
 use utoipa::ToSchema;
 
-use super::answer::Key;
+use super::answer::{Key, marked};
 use super::body::Body;
-use super::job_body::{JobBody, created};
+use super::job_body::JobBody;
 use super::preferences::{Defaults, begun};
 use super::problem::ApiError;
+
+/// A job that was just made, and where it is.
+pub fn created(saved: SavedJob) -> HttpResponse {
+    let mut response = HttpResponse::Created();
+    response.insert_header((LOCATION, format!("/api/v1/jobs/{}", saved.id)));
+    marked(response, &JobBody::from(saved))
+}
 
 /// A setup that is named by what is chosen for it; numbered where the name is taken.
 fn begin(id: &str, kit: &Kit, defaults: &Defaults, names: &[&str]) -> Setup {

@@ -1,13 +1,9 @@
 //! A stored job as it is sent.
 
-use actix_web::HttpResponse;
-use actix_web::http::header::LOCATION;
 use serde::Serialize;
 use tolva_format::Job;
 use tolva_store::SavedJob;
 use utoipa::ToSchema;
-
-use super::answer::marked;
 
 /// A stored job.
 #[derive(Clone, Debug, Serialize, ToSchema)]
@@ -31,11 +27,4 @@ impl From<SavedJob> for JobBody {
         let SavedJob { id, revision, saved_at, undo, redo, document: job } = saved;
         Self { id, revision, saved_at, undo, redo, job }
     }
-}
-
-/// A job that was just made, and where it is.
-pub fn created(saved: SavedJob) -> HttpResponse {
-    let mut response = HttpResponse::Created();
-    response.insert_header((LOCATION, format!("/api/v1/jobs/{}", saved.id)));
-    marked(response, &JobBody::from(saved))
 }

@@ -10,8 +10,9 @@ use tolva_store::{Act, JobSummary, Listing, Page, Revision, Rights, SavedJob, So
 use utoipa::{IntoParams, ToSchema};
 
 use super::answer::{Key, as_file, is_conditional, made_on, marked, marked_for};
+use super::begin::created;
 use super::body::{Body, Bytes};
-use super::job_body::{JobBody, created};
+use super::job_body::JobBody;
 use super::problem::{ApiError, ProblemDocument};
 use super::work::worked_out;
 use crate::live::Live;

@@ -10,7 +10,8 @@ use tolva_store::{Copied, Store};
 
 use super::arriving::spooled;
 use crate::api::answer::{Key, as_file, table_as_file};
-use crate::api::job_body::{JobBody, created};
+use crate::api::begin::created;
+use crate::api::job_body::JobBody;
 use crate::api::problem::{ApiError, ProblemDocument};
 use crate::api::work::worked_out;
 use crate::frames::{Archive, FrameError, MOST_WHOLE, elsewhere, packed};
