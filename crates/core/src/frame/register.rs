@@ -24,8 +24,8 @@ impl Moved {
 
 /// The first look is taken on pictures about so wide.
 const COARSE: usize = 80;
-/// The last on pictures no wider than this.
-const FINE: usize = 640;
+/// The last on the first pictures that are at least so wide, or on the photographs themselves.
+const FINE: usize = 480;
 /// As far as a frame may have moved, in its width and height.
 const FARTHEST: f64 = 0.25;
 
@@ -40,9 +40,8 @@ pub fn moved(before: &Photo, now: &Photo) -> Option<Moved> {
     if (proportion(before.extent()) / proportion(now.extent()) - 1.0).abs() > 0.01 {
         return None;
     }
-    let mut best: Option<((i64, i64), f64, usize)> = None;
-    let mut wide = COARSE;
-    loop {
+    let mut best: Option<((i64, i64), f64, (usize, usize))> = None;
+    for wide in widths(before.extent().0) {
         let (first, second) = (standing_out(before, wide), standing_out(now, wide));
         if first.wide != second.wide || first.high != second.high {
             return None;
@@ -53,7 +52,7 @@ pub fn moved(before: &Photo, now: &Photo) -> Option<Moved> {
                 let far = |extent: usize| (extent as f64 * FARTHEST) as i64;
                 ((0, 0), far(first.wide), far(first.high))
             }
-            Some(((right, down), _, was)) => {
+            Some(((right, down), _, (was, _))) => {
                 #[expect(clippy::cast_possible_truncation, clippy::cast_precision_loss, reason = "a size in pixels")]
                 let finer = |one: i64| (one as f64 * first.wide as f64 / was as f64).round() as i64;
                 ((finer(right), finer(down)), 2, 2)
@@ -63,13 +62,26 @@ pub fn moved(before: &Photo, now: &Photo) -> Option<Moved> {
         let places = (-across..=across).flat_map(|x| (-along..=along).map(move |y| (right + x, down + y)));
         let found = places.filter_map(|at| Some((at, first.alike(&second, at)?))).max_by(|a, b| a.1.total_cmp(&b.1));
         let (at, alike) = found?;
-        best = Some((at, alike, first.wide));
-        if first.wide >= FINE || first.wide >= before.extent().0 {
-            #[expect(clippy::cast_precision_loss, reason = "a size in pixels")]
-            let of = |one: i64, extent: usize| one as f64 / extent as f64;
-            return Some(Moved { right: of(at.0, first.wide), down: of(at.1, first.high), alike });
+        best = Some((at, alike, (first.wide, first.high)));
+    }
+    let ((right, down), alike, (wide, high)) = best?;
+    #[expect(clippy::cast_precision_loss, reason = "a size in pixels")]
+    let of = |one: i64, extent: usize| one as f64 / extent as f64;
+    Some(Moved { right: of(right, wide), down: of(down, high), alike })
+}
+
+/// The widths to compare at, coarse to fine: each puts half as many pixels of the photograph together as the one before,
+/// so that there is an end whatever the width.
+fn widths(extent: usize) -> Vec<usize> {
+    let mut all = Vec::new();
+    let mut together = extent.div_ceil(COARSE).max(1);
+    loop {
+        let wide = extent.div_ceil(together);
+        all.push(wide);
+        if wide >= FINE || together == 1 {
+            return all;
         }
-        wide = first.wide * 2;
+        together = together.div_ceil(2);
     }
 }
 
@@ -145,20 +157,24 @@ impl Standing {
 }
 
 #[cfg(test)]
-#[expect(clippy::cast_precision_loss, clippy::cast_possible_wrap, reason = "pixels of a small picture")]
+#[expect(clippy::cast_precision_loss, clippy::cast_possible_wrap, clippy::cast_possible_truncation, reason = "pixels of a small picture")]
 mod tests {
     use super::*;
     use crate::frame::photo::size;
+    use proptest::prelude::*;
     use rstest::rstest;
 
     /// A made-up scene: some blocks of different brightness on a slope of light.
     fn scene(right: i64, down: i64, gain: f32) -> Photo {
-        let (wide, high) = (320_usize, 200_usize);
+        sized(320, 200, (right, down), gain)
+    }
+
+    fn sized(wide: usize, high: usize, (right, down): (i64, i64), gain: f32) -> Photo {
         let pixels = (0..wide * high).map(|at| {
             let (x, y) = ((at % wide) as i64 - right, (at / wide) as i64 - down);
             let (column, row) = (x.div_euclid(23), y.div_euclid(17));
             let block = (column * column * 7 + row * row * 5 + column * row * 3).rem_euclid(23);
-            let slope = 1.0 + (at % wide) as f32 / 320.0;
+            let slope = 1.0 + (at % wide) as f32 / wide as f32;
             [(0.03 + block as f32 * 0.01) * slope * gain; 3]
         });
         Photo { picture: Picture { size: size(wide, high), pixels: pixels.collect() }, clipped: vec![0; wide * high] }
@@ -173,6 +189,40 @@ mod tests {
         assert!((found.right - right as f64 / 320.0).abs() < 0.004, "{found:?}");
         assert!((found.down - down as f64 / 200.0).abs() < 0.006, "{found:?}");
         assert!(found.is_sure());
+    }
+
+    /// The least and the most that a picture can be, every width between, and widths that halve oddly: the comparison gets
+    /// finer at each step and ends.
+    #[test]
+    fn every_width_has_an_end() {
+        for extent in 1..=4096 {
+            let widths = widths(extent);
+            assert!(widths.windows(2).all(|pair| pair[0] < pair[1]), "{extent}: {widths:?}");
+            assert!(widths.len() <= 8 && *widths.last().expect("one") >= FINE.min(extent), "{extent}: {widths:?}");
+        }
+    }
+
+    proptest! {
+        #![proptest_config(ProptestConfig::with_cases(24))]
+
+        /// Photographs of any size, odd ones too, are registered in a moment; where there is room for it, rightly.
+        #[test]
+        fn every_size_is_registered(wide in 1_usize..1300, high in 1_usize..900, part in -0.1..0.1_f64) {
+            let shift = (part * wide as f64) as i64;
+            let found = moved(&sized(wide, high, (0, 0), 1.0), &sized(wide, high, (shift, 0), 0.5));
+            if wide > 200 && high > 120 {
+                let found = found.expect("it shows something");
+                prop_assert!((found.right - shift as f64 / wide as f64).abs() < 0.008, "{found:?} {shift}");
+                prop_assert!(found.down.abs() < 0.012, "{found:?}");
+            }
+        }
+    }
+
+    /// 1023 × 683 once went on for ever.
+    #[test]
+    fn an_odd_width_is_registered() {
+        let found = moved(&sized(1023, 683, (0, 0), 1.0), &sized(1023, 683, (31, -12), 0.4)).expect("it moved");
+        assert!((found.right - 31.0 / 1023.0).abs() < 0.003 && (found.down + 12.0 / 683.0).abs() < 0.004, "{found:?}");
     }
 
     #[test]

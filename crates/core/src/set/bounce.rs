@@ -20,6 +20,8 @@ pub enum Lustre {
     Lobe(f64),
     /// Through itself, to the other side by the cosine: a diffuser.
     Through,
+    /// As a plane mirror: it is cut into no patches, see [`super::Mirror`].
+    Mirror,
 }
 
 /// A surface that gives light on.
@@ -50,10 +52,12 @@ pub struct Patch {
     pub of: usize,
 }
 
-/// Cuts surfaces into patches of about this size, in metres; each surface into 4 × 4 at least and 24 × 24 at most.
+/// Cuts surfaces into patches of about this size, in metres; each surface into 4 × 4 at least and 24 × 24 at most. A plane
+/// mirror has none.
 pub fn patches(surfaces: &[Matt], size_m: f64) -> Vec<Patch> {
     let mut all = Vec::new();
-    for (of, surface) in surfaces.iter().enumerate() {
+    let scattering = surfaces.iter().enumerate().filter(|(_, surface)| surface.lustre != Lustre::Mirror);
+    for (of, surface) in scattering {
         let Panel { centre, normal, right, up } = surface.panel;
         #[expect(clippy::cast_possible_truncation, clippy::cast_sign_loss, reason = "between 4 and 24")]
         let pieces = |half: Vector| (2.0 * half.length() / size_m).ceil().clamp(4.0, 24.0) as u32;
@@ -93,6 +97,8 @@ impl Patch {
         }
         let intensity = match self.lustre {
             Lustre::Matt | Lustre::Through => out / PI,
+            // A plane mirror scatters nothing.
+            Lustre::Mirror => 0.0,
             Lustre::Lobe(exponent) => {
                 let from = (source - self.at).normalize_or_zero();
                 let mirrored = self.normal * (2.0 * self.normal.dot(from)) - from;

@@ -3,6 +3,7 @@
 
 mod bounce;
 mod frame;
+mod mirror;
 mod place;
 mod reach;
 mod shape;
@@ -12,6 +13,7 @@ mod wind;
 
 pub use bounce::{Lustre, Matt, Patch, came_back, form_factor, patches};
 pub use frame::{FLARE_DEG, InFrame, View};
+pub use mirror::Mirror;
 pub use place::{Direction, Point, Vector, between_deg, sides, signed_deg};
 pub use reach::{Glow, Receptor, Weighing};
 pub use shape::{area_within, cut, hull, oval};

@@ -6,7 +6,7 @@ use tolva_core::time::{LocalTime, minute_of, minutes_between, zone};
 
 use super::after;
 use super::order::{Change, Day, Ordered, Stop};
-use super::window::{Windows, windows};
+use super::window::{Windows, windows_and_later};
 use crate::lighting::Prepared;
 use crate::refused::Refused;
 use crate::setup::{JobDay, Kit, Setup};
@@ -42,6 +42,8 @@ pub struct Lane {
     pub light: LaneLight,
     /// When its wish can be had.
     pub windows: Windows,
+    /// The same, for some hours after the day's end too.
+    open: Vec<(u32, u32)>,
     /// The zone its place keeps, where that is another than the day's.
     pub other_zone: Option<TimeZone>,
     /// Why it cannot be planned at all.
@@ -61,6 +63,8 @@ pub struct PlannedDay {
     pub begin: Timestamp,
     /// How far it is looked at: to its midnight, or to where it ends after that.
     pub minutes: u32,
+    /// Its own midnight, in minutes: what comes after is the next day's.
+    midnight: u32,
     /// Nothing begins before this minute.
     pub from: u32,
     /// Everything is done by this one.
@@ -133,11 +137,24 @@ impl JobDays<'_> {
         let until = whole(minutes_between(begin, midnight));
         let (lanes, ordered) = (Vec::new(), Ordered::default());
         let asked = Day::default();
-        let mut day = PlannedDay { date, dates, zone, begin, minutes: until, from: 0, to: 0, lanes, ordered, asked };
+        let whole_day = PlannedDay {
+            date,
+            dates,
+            zone,
+            begin,
+            minutes: until,
+            midnight: until,
+            from: 0,
+            to: 0,
+            lanes,
+            ordered,
+            asked,
+        };
+        let mut day = whole_day;
         day.from = day.minute(&self.asks.begin);
         day.to = match day.minute(&self.asks.end) {
             to if to > day.from => to,
-            next_day => until + next_day,
+            _ => day.minute_after_midnight(&self.asks.end),
         };
         day.minutes = until.max(day.to);
         Ok((day, on))
@@ -152,11 +169,14 @@ impl JobDays<'_> {
     fn lane(&self, at: usize, day: &PlannedDay) -> Lane {
         let setup = &self.setups[at];
         let light = if setup.scene.is_some() { LaneLight::Known } else { LaneLight::NoScene };
-        let lane = Lane { setup: at, light, windows: Windows::default(), other_zone: None, refused: None };
+        let windows = Windows::default();
+        let lane = Lane { setup: at, light, windows, open: Vec::new(), other_zone: None, refused: None };
         match Prepared::new(setup, self.kit) {
             Ok(prepared) => {
-                let windows = windows(&prepared, day.begin, day.minutes);
-                Lane { windows, other_zone: self.other_zone(at, day), ..lane }
+                // Later than the day is looked at too: what makes it fit may be to end later.
+                let looked_at = day.minutes.max(day.to + LATER_MIN);
+                let (windows, open) = windows_and_later(&prepared, day.begin, (day.minutes, looked_at));
+                Lane { windows, open, other_zone: self.other_zone(at, day), ..lane }
             }
             Err(refused) => Lane { refused: Some(refused), ..lane },
         }
@@ -174,8 +194,8 @@ impl JobDays<'_> {
         Stop {
             build: setup.schedule.build_min,
             shoot: setup.schedule.shoot_min,
-            windows: lane.windows.open.clone(),
-            ready: arrivals.map(|one| day.minute(&one.at)).max().unwrap_or(0),
+            windows: lane.open.clone(),
+            ready: arrivals.map(|one| day.arrival(&one.at)).max().unwrap_or(0),
             pinned: setup.schedule.pinned.as_ref().and_then(minute),
         }
     }
@@ -191,6 +211,8 @@ impl JobDays<'_> {
     }
 }
 
+/// The light is looked at for so many minutes after the day's end: that much later it may be proposed to end. Chosen.
+const LATER_MIN: u32 = 180;
 /// A day that nobody has named.
 const ANY_DAY: &str = "2000-01-01";
 
@@ -206,6 +228,26 @@ impl PlannedDay {
         let at = LocalTime { date, time: hour.to_owned(), second_time: false };
         let minutes = at.instant(&self.zone).map(|at| minutes_between(self.begin, at));
         minutes.map_or_else(|_| minute_of(hour).unwrap_or(0), whole)
+    }
+
+    /// The same on the day after.
+    fn minute_after_midnight(&self, hour: &str) -> u32 {
+        let date = self.date.as_deref().unwrap_or(ANY_DAY);
+        let next = date.parse::<jiff::civil::Date>().and_then(jiff::civil::Date::tomorrow).map(|date| date.to_string());
+        let at = next.ok().map(|date| LocalTime { date, time: hour.to_owned(), second_time: false });
+        let minutes = at.and_then(|at| at.instant(&self.zone).ok()).map(|at| minutes_between(self.begin, at));
+        minutes.map_or_else(|| self.midnight + minute_of(hour).unwrap_or(0), whole)
+    }
+
+    /// The minute of an arrival. In a day that goes past midnight, a time after midnight is the next day's; one between the
+    /// day's end and its begin belongs to whichever is nearer.
+    fn arrival(&self, hour: &str) -> u32 {
+        let minute = self.minute(hour);
+        if self.to <= self.midnight || minute >= self.from {
+            return minute;
+        }
+        let next_day = self.minute_after_midnight(hour);
+        if next_day.saturating_sub(self.to) < self.from - minute { next_day } else { minute }
     }
 
     /// When the setup of a lane is shot once a change is made; nothing where it does not fit even then.
@@ -345,6 +387,50 @@ mod tests {
         assert_eq!((day.from, day.to), stretch);
         assert_eq!(day.minutes, long.max(stretch.1));
         assert!(day.lanes[0].other_zone.is_none() && day.lanes[1].other_zone.is_some());
+    }
+
+    /// From 18:00 to 02:00: who comes at 00:30 comes on the next day, and is waited for.
+    #[rstest]
+    #[case::before_it_begins("17:00", 17 * 60)]
+    #[case::as_it_begins("18:00", 18 * 60)]
+    #[case::before_midnight("23:59", 24 * 60 - 1)]
+    #[case::at_midnight("00:00", 24 * 60)]
+    #[case::after_midnight("00:30", 24 * 60 + 30)]
+    #[case::as_it_ends("02:00", 26 * 60)]
+    #[case::after_its_end("03:00", 27 * 60)]
+    fn arrivals_after_midnight(#[case] at: &str, #[case] minute: u32) {
+        let mut all = setups(1);
+        all[0].schedule = Schedule { build_min: 0, shoot_min: 20, ..Schedule::default() };
+        let people = vec![Arrival { id: "a".into(), name: "Band".into(), at: at.into(), setup_ids: Vec::new() }];
+        let asks = JobDay { begin: "18:00".into(), end: "02:00".into(), people, ..JobDay::default() };
+        let day = planned(&all, &asks, "");
+        assert_eq!(day.asked.stops[0].ready, minute);
+        let fits = minute + 20 <= 26 * 60;
+        assert_eq!(day.ordered.slots.first().map(|slot| slot.shoots), fits.then_some(minute.max(18 * 60)));
+    }
+
+    /// The night the clocks change: 03:30 after the clocks have gone on is two and a half hours after midnight.
+    #[test]
+    fn a_day_that_ends_after_the_clocks_changed() {
+        let mut all = setups(1);
+        all[0].scene = Some(scene("2026-03-28", "Europe/Stockholm"));
+        let asks = JobDay { begin: "20:00".into(), end: "03:30".into(), ..JobDay::default() };
+        assert_eq!(planned(&all, &asks, "2026-03-28").to, 24 * 60 + 150);
+    }
+
+    /// A day that ends at or near midnight can be made to end later: its light goes on.
+    #[rstest]
+    #[case("23:50")]
+    #[case("00:00")]
+    fn an_end_at_midnight_can_be_later(#[case] end: &str) {
+        let mut all = setups(1);
+        all[0].schedule = Schedule { build_min: 10, shoot_min: 30, ..Schedule::default() };
+        let asks = JobDay { begin: "23:30".into(), end: end.into(), ..JobDay::default() };
+        let day = planned(&all, &asks, "");
+        assert!(day.ordered.slots.is_empty());
+        let later = 40 - (day.to - day.from);
+        assert!(day.ordered.changes.contains(&Change::EndLater(later)), "{:?}", day.ordered.changes);
+        assert!(day.lanes[0].windows.open.iter().all(|(_, to)| *to <= day.minutes));
     }
 
     #[test]

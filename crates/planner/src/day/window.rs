@@ -6,7 +6,7 @@ use tolva_core::scale::{Iso, Power, Setting, Stops};
 
 use super::after;
 use crate::lighting::Prepared;
-use crate::shortfall::shortfalls;
+use crate::shortfall::{Limit, shortfalls};
 use crate::solver::Outcome;
 use jiff::Timestamp;
 
@@ -25,6 +25,8 @@ pub struct Moment {
     pub minute: u32,
     /// What is missing, in stops; nothing where all can be had.
     pub missing: Option<Stops>,
+    /// The limit that is run into first; nothing where the target is within reach.
+    pub limit: Option<Limit>,
     /// The ISO it takes.
     pub iso: Setting<Iso>,
     /// What the flash that works hardest has left to full power, in stops; nothing where none is on.
@@ -98,27 +100,40 @@ impl Lit<'_> {
         }
         self.setup.ambient.clone_from(light);
         let outcome = Outcome::of(&self.setup);
-        let missing = shortfalls(&self.setup, &outcome).first().map(|first| first.missing);
+        let first = shortfalls(&self.setup, &outcome).into_iter().next();
+        let (missing, limit) = (first.as_ref().map(|first| first.missing), first.map(|first| first.limit));
         let hardest = outcome.lights.iter().flatten().map(|light| light.power).max_by(|a, b| a.0.0.total_cmp(&b.0.0));
         let power_left = hardest.map(|Power(stops)| -stops);
-        let moment = Moment { minute, missing, iso: outcome.settings.iso, power_left };
+        let moment = Moment { minute, missing, limit, iso: outcome.settings.iso, power_left };
         self.solved.push((light.clone(), moment));
         moment
     }
 
-    /// The first minute after one from which on the wish can be had or cannot, where that is another at the second.
-    fn changes(&mut self, mut before: u32, mut after: u32) -> u32 {
-        let was = self.at(before).can();
-        while after - before > 1 {
-            let between = before + (after - before) / 2;
-            if self.at(between).can() == was { before = between } else { after = between }
-        }
-        after
+    /// Whether nothing can open or close between two moments: the same holds at both for the same reason, and every light
+    /// between is one between theirs.
+    fn is_even(&self, from: &Moment, to: &Moment) -> bool {
+        let (first, last) = (&self.light[from.minute as usize], &self.light[to.minute as usize]);
+        let between = |light: &Vec<Ev>| {
+            light.iter().zip(first.iter().zip(last)).all(|(one, (first, last))| {
+                let (low, high) = if first.0 < last.0 { (first, last) } else { (last, first) };
+                one == first || one == last || (low.0 - SAME_LIGHT..=high.0 + SAME_LIGHT).contains(&one.0)
+            })
+        };
+        from.limit == to.limit && self.light[from.minute as usize..to.minute as usize].iter().all(between)
     }
 }
 
 /// The windows of a setup, from an instant on for so many minutes. One without place and hour has the same light all day.
 pub fn windows(prepared: &Prepared<'_>, begin: Timestamp, minutes: u32) -> Windows {
+    windows_and_later(prepared, begin, (minutes, minutes)).0
+}
+
+/// The same, and from which minute to which the target is within reach up to a later minute.
+pub fn windows_and_later(
+    prepared: &Prepared<'_>,
+    begin: Timestamp,
+    (shown, minutes): (u32, u32),
+) -> (Windows, Vec<(u32, u32)>) {
     let light = match &prepared.scene {
         None => vec![prepared.ambient.clone(); minutes as usize + 1],
         Some(scene) => {
@@ -132,24 +147,31 @@ pub fn windows(prepared: &Prepared<'_>, begin: Timestamp, minutes: u32) -> Windo
         }
     };
     let mut lit = Lit { setup: prepared.clone(), light, solved: Vec::new() };
-    let mut moments: Vec<Moment> = (0..minutes).step_by(TOLD_MIN as usize).map(|minute| lit.at(minute)).collect();
-    if moments.last().is_some_and(|last| last.minute < minutes) {
-        moments.push(lit.at(minutes));
-    }
-    let mut open = Vec::new();
+    let mut samples: Vec<u32> = (0..minutes).step_by(TOLD_MIN as usize).chain([shown, minutes]).collect();
+    samples.sort_unstable();
+    samples.dedup();
+    let mut moments: Vec<Moment> = samples.into_iter().map(|minute| lit.at(minute)).collect();
+    let mut open: Vec<(u32, u32)> = Vec::new();
     let mut since = moments.first().filter(|first| first.can()).map(|first| first.minute);
     for two in moments.windows(2) {
-        if two[0].can() == two[1].can() {
+        if lit.is_even(&two[0], &two[1]) {
             continue;
         }
-        let at = lit.changes(two[0].minute, two[1].minute);
-        match since.take() {
-            Some(from) => open.push((from, at)),
-            None => since = Some(at),
+        for minute in two[0].minute + 1..=two[1].minute {
+            match (lit.at(minute).can(), since) {
+                (true, None) => since = Some(minute),
+                (false, Some(from)) => {
+                    open.push((from, minute));
+                    since = None;
+                }
+                _ => {}
+            }
         }
     }
     open.extend(since.map(|from| (from, minutes)));
-    Windows { open, moments }
+    moments.retain(|moment| moment.minute <= shown);
+    let within = open.iter().filter(|(from, _)| *from < shown).map(|(from, to)| (*from, (*to).min(shown)));
+    (Windows { open: within.collect(), moments }, open)
 }
 
 #[cfg(test)]
@@ -157,7 +179,7 @@ mod tests {
     use super::*;
     use crate::setup::{Blend, Kit, Setup};
     use rstest::rstest;
-    use tolva_core::ambient::{Scene, Site};
+    use tolva_core::ambient::{AngleHeight, Obstacle, ObstacleHeight, Scene, Site};
     use tolva_core::time::{LocalTime, day};
 
     fn setup(blend: Blend, latitude_deg: f64, date: &str) -> Setup {
@@ -205,12 +227,47 @@ mod tests {
         }
     }
 
+    /// The sun shows for some minutes only, between two houses, and never at a told moment: that is a window too. Every
+    /// window, to the minute, is what solving each minute by itself says.
+    #[rstest]
+    #[case::seven_minutes(202.2, 204.4)]
+    #[case::four_minutes(202.4, 203.6)]
+    #[case::an_hour(201.6, 240.0)]
+    fn short_windows_are_found(#[case] from_deg: f64, #[case] to_deg: f64) {
+        let kit = Kit::starter();
+        let mut setup = setup(Blend::AmbientOnly { subject_stops: 0.0 }, 60.2, "2026-04-15");
+        setup.fixed = crate::setup::Fixed { shutter_s: Some(1.0 / 200.0), f_number: Some(11.0), iso: Some(100.0) };
+        let scene = setup.scene.as_mut().expect("a scene");
+        let house = |from_deg, to_deg| Obstacle {
+            name: String::new(),
+            from_deg,
+            to_deg,
+            height: ObstacleHeight::Angle(AngleHeight { altitude_deg: 80.0 }),
+        };
+        scene.horizon = vec![house(0.0, from_deg), house(to_deg, 359.9)];
+        let prepared = Prepared::new(&setup, &kit).expect("good");
+        let (begin, _) = day("2026-04-15", &prepared.scene.as_ref().expect("a scene").light.zone).expect("a day");
+        let found = windows(&prepared, begin, 1440);
+        let can = |minute: u32| {
+            let then = at(&setup, minute);
+            let then = Prepared::new(&then, &kit).expect("good");
+            shortfalls(&then, &Outcome::of(&then)).is_empty()
+        };
+        let each: Vec<u32> = (600..1000).filter(|minute| can(*minute)).collect();
+        let (first, last) = (each[0], each[each.len() - 1]);
+        assert!(each.len() < 90 && last + 1 - first == u32::try_from(each.len()).expect("few"), "one slot: {each:?}");
+        let [(from, to)] = found.open[..] else { panic!("{:?}", found.open) };
+        // Light that is nearly the same is solved once: an edge may lie a minute or two beside.
+        assert!(from.abs_diff(first) <= 2 && to.abs_diff(last + 1) <= 2, "{:?} {each:?}", found.open);
+    }
+
     /// The ease is that of what is nearer to its end, and the easiest stretch lies within a window.
     #[test]
     fn ease_follows_iso_and_power() {
         let of = |minute: u32, iso: f64, left: Option<f64>, missing: Option<f64>| Moment {
             minute,
             missing: missing.map(Stops),
+            limit: missing.map(|_| Limit::CameraTooDark),
             iso: Setting::of(iso),
             power_left: left.map(Stops),
         };

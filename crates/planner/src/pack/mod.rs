@@ -1,14 +1,15 @@
 //! What to carry: everything the setups of a job use, each as often as the setup that uses most of it, with ballast for the
 //! wind, and batteries and memory for the frames.
 
-use std::collections::BTreeMap;
+use std::collections::{BTreeMap, BTreeSet};
 
 use tolva_core::flash::Recycling;
 
 use crate::lighting::Prepared;
-use crate::set::{SetNotice, notices};
-use crate::setup::{CardKind, Kit, Setup};
+use crate::set::{SetNotice, distances_of, notices};
+use crate::setup::{CardKind, Kit, Light, Setup};
 use crate::solver::Outcome;
+use crate::staging::Thing;
 
 /// Of each battery one more than the frames ask for. Common practice, no source.
 const SPARE: u32 = 1;
@@ -161,8 +162,8 @@ impl Gathered<'_> {
         }
     }
 
-    /// What a setup names of the kit.
-    fn named(&mut self, at: usize, setup: &Setup) {
+    /// What a setup takes of the kit: its camera, and the lights that `is_used` says are lit.
+    fn named(&mut self, at: usize, setup: &Setup, is_used: impl Fn(&Light) -> bool) {
         let kit = self.kit;
         macro_rules! thing {
             ($kind:ident, $list:ident, $id:expr, $count:expr, $weight:expr) => {
@@ -178,7 +179,7 @@ impl Gathered<'_> {
             thing!(Filter, filters, id, 1, |_| None);
         }
         let mut counts: BTreeMap<(PackKind, &str), u32> = BTreeMap::new();
-        for light in &setup.lights {
+        for light in setup.lights.iter().filter(|light| is_used(light)) {
             let units = u32::from(light.units.max(1));
             *counts.entry((PackKind::Flash, light.flash_id.as_str())).or_default() += units;
             if let Some(id) = &light.modifier_id {
@@ -215,7 +216,8 @@ impl Gathered<'_> {
             }
         }
         // A flash that is not on the camera is fired by radio.
-        if setup.lights.iter().any(|light| !light.on_camera)
+        let is_flash = |light: &Light| !kit.flashes.iter().any(|one| one.id == light.flash_id && one.burns_on());
+        if setup.lights.iter().any(|light| !light.on_camera && is_used(light) && is_flash(light))
             && let Some(trigger) = kit.triggers.first()
         {
             self.used(at, PackKind::Trigger, (&trigger.id, &trigger.name), 1, None);
@@ -223,7 +225,9 @@ impl Gathered<'_> {
     }
 
     /// What stands on a set beside the lights, and what keeps it there.
-    fn on_the_set(&mut self, at: usize, setup: &Setup, prepared: &Prepared<'_>, outcome: &Outcome) {
+    fn on_the_set(&mut self, at: usize, plan: (&Prepared<'_>, &Outcome), used: &BTreeSet<&str>) {
+        let (prepared, outcome) = plan;
+        let setup = prepared.setup;
         let (Some(set), Some(stage)) = (&setup.set, &prepared.stage) else { return };
         let mut cards: BTreeMap<String, (String, u32)> = BTreeMap::new();
         for card in set.cards.iter().filter(|card| card.kind != CardKind::Mirror) {
@@ -235,14 +239,9 @@ impl Gathered<'_> {
             self.used(at, PackKind::Card, (id, name), *count, None);
         }
         self.used(at, PackKind::Clamp, ("clamp", ""), all, None);
-        let distances: Vec<f64> = outcome
-            .lights
-            .iter()
-            .zip(&prepared.lights)
-            .map(|(dialled, light)| dialled.map_or_else(|| light.usual_distance().0, |one| one.distance.0))
-            .collect();
+        let distances = distances_of(prepared, Some(outcome));
         let caught = notices(prepared, (self.kit, stage), &distances).into_iter().map(|notice| match notice {
-            SetNotice::Wind { ballast_kg, .. } => ballast_kg,
+            SetNotice::Wind { light: Thing::Light(id), ballast_kg, .. } if used.contains(id.as_str()) => ballast_kg,
             _ => 0.0,
         });
         let kilograms: f64 = caught.sum();
@@ -254,15 +253,44 @@ impl Gathered<'_> {
     }
 }
 
+/// The ids of the lights that are lit in a plan.
+fn lit<'a>(prepared: &Prepared<'a>, outcome: &Outcome) -> BTreeSet<&'a str> {
+    let flashes = prepared.lights.iter().zip(&outcome.lights).filter(|(_, dialled)| dialled.is_some());
+    let flashes = flashes.map(|(light, _)| light.light.id.as_str());
+    flashes.chain(prepared.lamps.iter().map(|lamp| lamp.light.id.as_str())).collect()
+}
+
+/// What each unit of one kind of flash gives over the job, in full pops.
+#[derive(Debug, Default)]
+struct UnitPops(Vec<f64>);
+
+impl UnitPops {
+    /// Adds a setup's units: the one that works hardest is the one that has worked least so far.
+    fn add(&mut self, mut setup: Vec<f64>) {
+        setup.sort_by(|a, b| b.total_cmp(a));
+        self.0.resize(self.0.len().max(setup.len()), 0.0);
+        self.0.sort_by(f64::total_cmp);
+        for (unit, pops) in self.0.iter_mut().zip(setup) {
+            *unit += pops;
+        }
+    }
+
+    /// Batteries of so many full pops each: every unit has one at least.
+    fn batteries(&self, a_battery: f64) -> u32 {
+        #[expect(clippy::cast_possible_truncation, clippy::cast_sign_loss, reason = "some batteries")]
+        let each = |spent: &f64| (spent / a_battery).ceil().max(1.0) as u32;
+        self.0.iter().map(each).sum()
+    }
+}
+
 /// What the setups of a job take along.
 pub fn pack_list(setups: &[Setup], kit: &Kit) -> PackList {
     let mut gathered = Gathered { kit, items: BTreeMap::new() };
     let mut list = PackList::default();
-    // What each unit's frames take, in full pops, and whether anybody has said of all of them how many.
-    let mut pops: BTreeMap<&str, (f64, bool)> = BTreeMap::new();
+    // What the frames of each kind of flash take, and whether the number of frames is known for every setup.
+    let mut pops: BTreeMap<&str, (UnitPops, bool)> = BTreeMap::new();
     let (mut frames, mut megapixels) = (0, 0.0f64);
     for (at, setup) in setups.iter().enumerate() {
-        gathered.named(at, setup);
         let taken = frames_of(setup);
         frames += taken.unwrap_or(0);
         if let Some(camera) = kit.cameras.iter().find(|camera| camera.id == setup.camera_id) {
@@ -271,33 +299,38 @@ pub fn pack_list(setups: &[Setup], kit: &Kit) -> PackList {
             megapixels = megapixels.max(sensor.width_px * high_px / 1e6);
         }
         let Ok(prepared) = Prepared::new(setup, kit) else {
+            gathered.named(at, setup, |_| true);
             list.unplanned.push(at);
             continue;
         };
         let outcome = Outcome::of(&prepared);
-        gathered.on_the_set(at, setup, &prepared, &outcome);
+        let used = lit(&prepared, &outcome);
+        gathered.named(at, setup, |light| used.contains(light.id.as_str()));
+        gathered.on_the_set(at, (&prepared, &outcome), &used);
+        let mut spent: BTreeMap<&str, Vec<f64>> = BTreeMap::new();
         for (light, dialled) in prepared.lights.iter().zip(&outcome.lights) {
-            let (spent, known) = pops.entry(light.light.flash_id.as_str()).or_insert((0.0, true));
+            let Some(dialled) = dialled else { continue };
+            let each = f64::from(taken.unwrap_or(0)) * dialled.power.0.ratio();
+            let units = usize::from(light.light.units.max(1));
+            spent.entry(light.light.flash_id.as_str()).or_default().extend(std::iter::repeat_n(each, units));
+        }
+        for (id, spent) in spent {
+            let (units, known) = pops.entry(id).or_insert_with(|| (UnitPops::default(), true));
+            units.add(spent);
             *known &= taken.is_some();
-            if let Some(dialled) = dialled {
-                *spent += f64::from(taken.unwrap_or(0)) * dialled.power.0.ratio();
-            }
         }
     }
     let mut items = gathered.items;
-    for (id, (spent, known)) in pops {
+    for (id, (units, known)) in pops {
         let Some(flash) = kit.flashes.iter().find(|flash| flash.id == id) else { continue };
         let Recycling { pops_full: Some(a_battery), .. } = flash.recycling() else { continue };
-        let units = items.get(&(PackKind::Flash, id.to_owned())).map_or(1, |item| item.count);
-        #[expect(clippy::cast_possible_truncation, clippy::cast_sign_loss, reason = "some batteries")]
-        let each = (spent / a_battery).ceil().max(1.0) as u32;
         let setups = items.get(&(PackKind::Flash, id.to_owned())).map(|item| item.setups.clone()).unwrap_or_default();
-        let full_pops = known.then_some(spent);
+        let full_pops = known.then_some(units.0.iter().sum());
         let battery = PackItem {
             kind: PackKind::Battery,
             id: id.to_owned(),
             name: flash.name.clone(),
-            count: each * units + SPARE,
+            count: units.batteries(a_battery) + SPARE,
             weight_kg: None,
             setups,
             why: PackWhy::Pops { full_pops, a_battery },
@@ -329,7 +362,7 @@ pub fn pack_list(setups: &[Setup], kit: &Kit) -> PackList {
 #[cfg(test)]
 mod tests {
     use super::*;
-    use crate::setup::{Light, Shot, ShotKind};
+    use crate::setup::{Blend, Light, Shot, ShotKind};
 
     fn count(list: &PackList, kind: PackKind, id: &str) -> u32 {
         list.items.iter().find(|item| item.kind == kind && item.id == id).map_or(0, |item| item.count)
@@ -381,6 +414,58 @@ mod tests {
         let list = pack_list(std::slice::from_ref(&setup), &kit);
         let memory = list.items.iter().find(|item| item.kind == PackKind::Memory).expect("memory");
         assert_eq!(memory.why, PackWhy::Frames { frames: 2000, megabytes: 48.0 }, "24 megapixels");
+    }
+
+    /// Two lights of 100 full pops each, 150 a battery: one battery each and a spare. Two units on one light count as two.
+    #[test]
+    fn each_unit_has_its_own_batteries() {
+        let mut kit = Kit::starter();
+        for flash in &mut kit.flashes {
+            flash.pops_full = Some(150.0);
+        }
+        let mut setup = Setup::new("one", &kit);
+        setup.lights[0].power_stops = Some(0.0);
+        setup.shots = vec![Shot { frames: 100, ..Shot::new("a") }];
+        let batteries = |setup: &Setup| {
+            let list = pack_list(std::slice::from_ref(setup), &kit);
+            list.items.into_iter().find(|item| item.kind == PackKind::Battery).map_or(0, |item| item.count)
+        };
+        assert_eq!(batteries(&setup), 1 + SPARE);
+        let mut two_units = setup.clone();
+        two_units.lights[0].units = 2;
+        assert_eq!(batteries(&two_units), 2 + SPARE);
+        let mut two_lights = setup.clone();
+        two_lights.lights.push(Light { id: "B".into(), ..setup.lights[0].clone() });
+        assert_eq!(batteries(&two_lights), 2 + SPARE);
+        two_lights.lights.swap(0, 1);
+        assert_eq!(batteries(&two_lights), 2 + SPARE);
+        // 200 pops each over two such setups: two batteries each.
+        let both = pack_list(&[two_lights.clone(), two_lights], &kit);
+        assert_eq!(both.items.iter().find(|item| item.kind == PackKind::Battery).map(|item| item.count), Some(4 + SPARE));
+    }
+
+    /// A drawn set with a continuous light is packed, whichever of its lights that is.
+    #[test]
+    fn a_set_with_a_continuous_light_is_packed() {
+        let kit = Kit::starter();
+        let led = kit.flashes.iter().find(|one| one.burns_on()).expect("one").id.clone();
+        for continuous in 0..2 {
+            let mut setup = Setup::new("one", &kit);
+            setup.add_light(&kit).expect("room");
+            setup.lights[continuous].flash_id.clone_from(&led);
+            setup.use_set();
+            let list = pack_list(std::slice::from_ref(&setup), &kit);
+            assert_eq!((list.unplanned.len(), count(&list, PackKind::Flash, &led)), (0, 1));
+        }
+    }
+
+    #[test]
+    fn what_the_plan_leaves_off_stays_at_home() {
+        let kit = Kit::starter();
+        let setup = Setup { blend: Blend::AmbientOnly { subject_stops: 0.0 }, ..Setup::new("one", &kit) };
+        let list = pack_list(&[setup], &kit);
+        let kinds: Vec<PackKind> = list.items.iter().map(|item| item.kind).collect();
+        assert_eq!(kinds, [PackKind::Camera, PackKind::Lens, PackKind::Memory]);
     }
 
     #[test]

@@ -90,7 +90,7 @@ fn dear(dial: &Turned) -> usize {
 
 /// A setup whose region came out too dark or too bright by so many thirds: `thirds` is what it is to come out brighter by.
 /// Of all ways that end there the one that turns the fewest dials is taken; what of the camera would turn besides is fixed
-/// where it stands. Where no dial clicks by so little, a little more is asked for.
+/// where it stands. Where no dial clicks by so little, a little more is asked for. By no thirds, nothing is turned.
 ///
 /// # Errors
 /// A region that is not there or that nothing places, thirds out of range, a setup that cannot be planned, and
@@ -106,6 +106,10 @@ pub fn looked(
     let prepared = Prepared::new(setup, kit)?;
     let region = setup.regions.iter().position(|region| region.id == region_id);
     let region = region.ok_or_else(|| Refused::NoSuchRegion(region_id.to_owned()))?;
+    if thirds == 0 {
+        let flash_share = stands(&prepared, region, at).flash_share;
+        return Ok(Looked { setup: setup.clone(), turned: Vec::new(), by: Stops::ZERO, flash_share });
+    }
     if !can_look(&prepared, region) {
         return Err(Refused::NothingPlaces(setup.regions[region].name.clone()));
     }

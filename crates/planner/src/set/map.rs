@@ -103,6 +103,15 @@ fn walls_and_cards(stage: &Stage) -> Vec<Solid> {
 fn straight(stage: &Stage, glows: &[(Glow, f64)], grid: &Grid, z: f64, all: &mut [f64]) {
     let solids = walls_and_cards(stage);
     for (glow, weight) in glows {
+        for (_, mirror) in stage.mirrors(|_| true) {
+            let image = mirror.image(glow);
+            for (sum, at) in all.iter_mut().zip(grid.points(z)) {
+                // By the middle of what glows: a mirror's patch of light is there or not.
+                if mirror.passes(at, image.centre, &|from, to| stopped(&solids, from, to)) {
+                    *sum += weight * mirror.reflectance * image.rough_ratio(&ball(at));
+                }
+            }
+        }
         for (sum, at) in all.iter_mut().zip(grid.points(z)) {
             // By the middle of what glows: on the map a shadow is lit or dark.
             if !stopped(&solids, glow.centre, at) {
@@ -112,7 +121,7 @@ fn straight(stage: &Stage, glows: &[(Glow, f64)], grid: &Grid, z: f64, all: &mut
     }
 }
 
-/// What walls, ceiling, floor and cards give back, on the coarser grid. What a matt patch gives does not ask where its
+/// What walls, ceiling, floor and cards scatter, on the coarser grid. What a matt patch gives does not ask where its
 /// light came from: all lights together are one.
 fn came_back(stage: &Stage, glows: &[(Glow, f64)], grid: &Grid, z: f64, all: &mut [f64]) {
     let patches = stage.patches_of(PATCH_M);

@@ -4,7 +4,7 @@
 use tolva_core::ambient::Role;
 use tolva_core::modifier::Surface;
 use tolva_core::scale::{Metres, Stops};
-use tolva_core::set::{Glow, Panel, Patch, Receptor, Solid, Vector, came_back, form_factor};
+use tolva_core::set::{Glow, Panel, Receptor, Solid, Vector, form_factor};
 
 use super::stage::{Stage, Thing};
 use crate::setup::{Card, CardKind, Kit, Opening, Set, Setup};
@@ -39,12 +39,10 @@ fn from_openings(stage: &Stage, receptor: &Receptor, with: impl Fn(&Thing) -> bo
     let glows: Vec<Glow> = stage.laid.set.openings.iter().map(Opening::glow).collect();
     let area = |glow: &Glow| glow.size_m().0 * glow.size_m().1;
     let straight: f64 = glows.iter().map(|glow| area(glow) * glow.ratio(receptor, &blocking)).sum();
-    let counts = |patch: &&Patch| with(&stage.surfaces[patch.of].0);
-    let patches: Vec<Patch> = stage.patches().iter().filter(counts).copied().collect();
     let bounced: f64 = (glows.iter())
         .map(|glow| {
-            let lit: Vec<f64> = patches.iter().map(|patch| area(glow) * glow.rough_ratio(&patch.receptor())).collect();
-            came_back(&patches, &lit, glow.centre, receptor, &blocking, |_, _| {})
+            let lit: Vec<f64> = stage.patches().iter().map(|patch| glow.rough_ratio(&patch.receptor())).collect();
+            area(glow) * stage.bounced((glow, &lit), receptor, &blocking, &with, |_, _, _| {})
         })
         .sum();
     straight + bounced

@@ -8,15 +8,18 @@ use tolva_core::glass::{Glazing, Pane};
 use tolva_core::optics::Sensor;
 use tolva_core::scale::{Metres, Millimetres, Stops};
 use tolva_core::set::{
-    Direction, Glow, Lustre, Matt, Patch, Point, Receptor, Solid, Vector, View, came_back, patches, stopped,
+    Direction, Glow, Lustre, Matt, Mirror, Panel, Patch, Point, Receptor, Solid, Vector, View, came_back, patches,
+    sides, stopped,
 };
 
 use super::lamp::Lamp;
 use super::layout::{Laid, aimed_at, over_the_lens};
-use crate::setup::{FeatherTo, Head, Kit, PaneGlazing, Person, Setup};
+use crate::setup::{FeatherTo, Head, Kit, PaneGlazing, Person, ProductShape, Setup};
 
 /// Walls are cut into patches of about this size, in metres.
 const PATCH_M: f64 = 0.4;
+/// Cards are held near a face, and cut so much finer than walls.
+const CARD_FINER: f64 = 0.375;
 
 /// One thing of the set that keeps light off.
 #[derive(Clone, Debug, PartialEq)]
@@ -185,22 +188,84 @@ impl Stage {
         self.lit_of(glow, self.patches())
     }
 
-    /// The walls, ceiling, floor and cards in patches of about this size.
+    /// The walls, ceiling, floor and cards in patches of about this size; cards finer.
     pub fn patches_of(&self, size_m: f64) -> Vec<Patch> {
-        let matts: Vec<Matt> = self.surfaces.iter().map(|(_, matt, _)| *matt).collect();
-        patches(&matts, size_m)
+        let is_card = |surface: &(Thing, Matt, Shift)| matches!(surface.0, Thing::Card(_));
+        let sized = |cards: bool, size_m: f64| {
+            let matts: Vec<Matt> = self.surfaces.iter().map(|(_, matt, _)| *matt).collect();
+            let all = patches(&matts, size_m).into_iter();
+            all.filter(move |patch| is_card(&self.surfaces[patch.of]) == cards).collect::<Vec<_>>()
+        };
+        let mut all = sized(false, size_m);
+        all.extend(sized(true, size_m * CARD_FINER));
+        all.sort_by_key(|patch| patch.of);
+        all
     }
 
     /// What a face lights of patches.
     pub fn lit_of(&self, glow: &Glow, patches: &[Patch]) -> Vec<f64> {
-        patches
-            .iter()
-            .map(|patch| {
-                let receptor = patch.receptor();
+        let (width, height) = glow.size_m();
+        let radius = width.hypot(height) / 2.0;
+        let mut others: (usize, Vec<Solid>) = (usize::MAX, Vec::new());
+        let lit = patches.iter().map(|patch| {
+            let receptor = patch.receptor();
+            let thing = &self.surfaces[patch.of].0;
+            if !matches!(thing, Thing::Card(_)) {
                 // Half a metre of wall is lit by the middle of what glows, or not.
-                if stopped(&self.solids, glow.centre, patch.at) { 0.0 } else { glow.rough_ratio(&receptor) }
-            })
-            .collect()
+                let is_dark = stopped(&self.solids, glow.centre, patch.at);
+                return if is_dark { 0.0 } else { glow.rough_ratio(&receptor) };
+            }
+            if others.0 != patch.of {
+                others = (patch.of, self.solids_but(thing));
+            }
+            let between = near_way(&others.1, glow.centre, patch.at, radius);
+            if between.is_empty() { glow.rough_ratio(&receptor) } else { glow.ratio(&receptor, &between) }
+        });
+        lit.collect()
+    }
+
+    /// What keeps light off, but for one thing.
+    fn solids_but(&self, thing: &Thing) -> Vec<Solid> {
+        self.standing.iter().filter(|one| one.thing != *thing).map(|one| one.solid).collect()
+    }
+
+    /// The plane mirrors that `counts` lets count: cards, panes and the sides of mirror-like boxes, each with the surface it
+    /// is.
+    pub fn mirrors(&self, counts: impl Fn(&Thing) -> bool) -> impl Iterator<Item = (usize, Mirror)> {
+        let all = self.surfaces.iter().enumerate();
+        all.filter(move |(_, (thing, matt, _))| matt.lustre == Lustre::Mirror && counts(thing))
+            .map(|(index, (_, matt, _))| (index, Mirror { panel: matt.panel, reflectance: matt.reflectance }))
+    }
+
+    /// What a place gets by way of the surfaces that `counts` lets count, which a face lights so much each; each surface with
+    /// a part of it is told to `each`, with where that part comes from.
+    pub fn bounced(
+        &self,
+        (glow, lit): (&Glow, &[f64]),
+        receptor: &Receptor,
+        solids: &[Solid],
+        counts: impl Fn(&Thing) -> bool,
+        mut each: impl FnMut(usize, Point, f64),
+    ) -> f64 {
+        let counted: Vec<bool> = self.surfaces.iter().map(|(thing, ..)| counts(thing)).collect();
+        let patches = self.patches().iter().zip(lit).filter(|(patch, _)| counted[patch.of]);
+        let (patches, lit): (Vec<Patch>, Vec<f64>) = patches.map(|(patch, lit)| (*patch, *lit)).unzip();
+        let mut sum =
+            came_back(&patches, &lit, glow.centre, receptor, solids, |patch, given| each(patch.of, patch.at, given));
+        for (of, mirror) in self.mirrors(counts) {
+            let given = mirror.ratio(glow, receptor, solids);
+            if given > 0.0 {
+                let seen = mirror.seen(&mirror.image(glow), receptor);
+                #[expect(clippy::cast_precision_loss, reason = "a few corners")]
+                let count = seen.len() as f64;
+                let middle = seen.iter().sum::<Point>() / count;
+                // Half way out to its edge, as much of an even shape lies within as beyond.
+                let inner = |corner: &Point| middle + (*corner - middle) * std::f64::consts::FRAC_1_SQRT_2;
+                seen.iter().for_each(|corner| each(of, inner(corner), given / count));
+                sum += given;
+            }
+        }
+        sum
     }
 
     /// What a face gives a place.
@@ -209,8 +274,8 @@ impl Stage {
         let between = near_way(&self.solids, glow.centre, receptor.at, width.hypot(height) / 2.0);
         let straight = glow.ratio(receptor, &between) * self.through(glow.centre, receptor.at);
         let mut by_surface = vec![0.0; self.surfaces.len()];
-        let note = |patch: &Patch, given: f64| by_surface[patch.of] += given;
-        let bounced = came_back(self.patches(), lit, glow.centre, receptor, &self.solids, note);
+        let note = |surface: usize, _: Point, given: f64| by_surface[surface] += given;
+        let bounced = self.bounced((glow, lit), receptor, &self.solids, |_| true, note);
         let all = straight + bounced;
         let shift = if all > 0.0 {
             let shares = by_surface.iter().zip(&self.surfaces);
@@ -253,11 +318,11 @@ impl Stage {
         let glow = self.glow(light, distance);
         let receptor = &self.receptors[region];
         let (mut sum, mut parts) = (0.0, Vec::new());
-        let note = |patch: &Patch, given: f64| {
+        let note = |_: usize, at: Point, given: f64| {
             sum += given;
-            parts.push((patch.at, given));
+            parts.push((at, given));
         };
-        came_back(self.patches(), &self.lit(&glow), glow.centre, receptor, &self.solids, note);
+        self.bounced((&glow, &self.lit(&glow)), receptor, &self.solids, |_| true, note);
         if sum <= 0.0 {
             return 0.0;
         }
@@ -289,22 +354,23 @@ impl Stage {
     }
 }
 
-/// A way turned off by so many degrees: level towards the camera or away from it, or up or down.
+/// A way turned off by so many degrees: level towards the camera or away from it, or up or down. It is turned in the plane of
+/// the way itself, so that the angle between the two is as many degrees at any elevation.
 fn turned(straight: Vector, to: FeatherTo, by_deg: f64, camera: Vector) -> Vector {
     if by_deg == 0.0 {
         return straight;
     }
-    let direction = Direction::of(straight);
+    let (right, up) = sides(straight, 0.0);
     // Which way round leads to the camera.
-    let side = straight.x * camera.y - straight.y * camera.x;
-    let towards = if side > 0.0 { -1.0 } else { 1.0 };
-    match to {
-        FeatherTo::Camera => direction.turned(towards * by_deg, 0.0),
-        FeatherTo::Away => direction.turned(-towards * by_deg, 0.0),
-        FeatherTo::Up => direction.turned(0.0, by_deg),
-        FeatherTo::Down => direction.turned(0.0, -by_deg),
-    }
-    .vector()
+    let camera_right = if right.dot(camera) < 0.0 { -right } else { right };
+    let towards = match to {
+        FeatherTo::Camera => camera_right,
+        FeatherTo::Away => -camera_right,
+        FeatherTo::Up => up,
+        FeatherTo::Down => -up,
+    };
+    let (sin, cos) = by_deg.to_radians().sin_cos();
+    straight * cos + towards * sin
 }
 
 /// A part of what a surface does to a colour.
@@ -358,10 +424,50 @@ fn surfaces(laid: &Laid) -> Vec<(Thing, Matt, Shift)> {
     let walls = set.walls.iter().map(|wall| (Thing::Wall(wall.id.clone()), wall.matt(anchor), wall.colour.shift()));
     let ceiling = set.ceiling.iter().map(|one| (Thing::Ceiling, one.matt(anchor), one.colour.shift()));
     let floor = set.floor.iter().map(|one| (Thing::Floor, one.matt(anchor), one.colour.shift()));
-    let products = set.products.iter().filter_map(|one| {
-        let panel = one.sides()[0];
-        let lustre = Lustre::Lobe(one.finish.shine()?);
-        Some((Thing::Product(one.id.clone()), Matt { panel, reflectance: 0.5, lustre }, Shift::default()))
+    let products = set.products.iter().flat_map(|one| {
+        let sides = one.sides();
+        let (lustre, reflectance) = one.finish.shine().unwrap_or((Lustre::Matt, 0.0));
+        // A curved mirror spreads what it throws so far that nothing is left of it.
+        let shown = match (lustre, one.shape) {
+            (Lustre::Matt, _) => 0,
+            (Lustre::Mirror, ProductShape::Box { .. }) => sides.len(),
+            (Lustre::Mirror, _) => 0,
+            _ => 1,
+        };
+        let side = move |panel: &Panel| Matt { panel: *panel, reflectance, lustre };
+        let sides: Vec<Matt> = sides[..shown].iter().map(side).collect();
+        sides.into_iter().map(|matt| (Thing::Product(one.id.clone()), matt, Shift::default()))
     });
-    cards.chain(walls).chain(ceiling).chain(floor).chain(products).collect()
+    let mirrors = set.panes.iter().filter(|pane| pane.glazing == PaneGlazing::Mirror).map(|pane| {
+        let (panel, lustre) = (pane.panel(), Lustre::Mirror);
+        let reflectance = Glazing::Mirror.reflectance(0.0);
+        (Thing::Pane(pane.id.clone()), Matt { panel, reflectance, lustre }, Shift::default())
+    });
+    cards.chain(walls).chain(ceiling).chain(floor).chain(products).chain(mirrors).collect()
+}
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+    use proptest::prelude::*;
+    use tolva_core::set::between_deg;
+
+    proptest! {
+        /// Feathered by so many degrees, a light looks that many degrees off its aim, at any elevation; to the camera it
+        /// comes nearer to the camera than away from it, and up is not under down.
+        #[test]
+        fn a_feather_is_the_angle_off_the_aim(
+            azimuth in 0.0..360.0_f64, elevation in -90.0..=90.0_f64, by_deg in 0.0..90.0_f64,
+            x in -3.0..3.0_f64, y in -3.0..3.0_f64,
+        ) {
+            let straight = Direction::new(azimuth, elevation).vector();
+            let camera = Vector::new(x, y, 0.1);
+            let of = |to| turned(straight, to, by_deg, camera);
+            for to in [FeatherTo::Camera, FeatherTo::Away, FeatherTo::Up, FeatherTo::Down] {
+                prop_assert!((between_deg(straight, of(to)) - by_deg).abs() < 1e-4);
+            }
+            prop_assert!(between_deg(of(FeatherTo::Camera), camera) <= between_deg(of(FeatherTo::Away), camera) + 1e-6);
+            prop_assert!(of(FeatherTo::Up).z >= of(FeatherTo::Down).z - 1e-9);
+        }
+    }
 }

@@ -10,8 +10,10 @@ use crate::setup::{Card, CardKind, Ceiling, Finish, Floor, Opening, Wall};
 const AROUND_M: f64 = 4.0;
 /// A silver or gold card's lobe: the exponent of its cosine.
 const SHINY: f64 = 6.0;
-/// A mirror's.
-const MIRROR: f64 = 400.0;
+/// A mirror-like product sends back so much. Common practice, no source.
+pub const MIRROR_FINISH: f64 = 0.62;
+/// A satin product scatters so much of the light in its lobe. Common practice, no source.
+const SATIN_FINISH: f64 = 0.5;
 
 impl CardKind {
     /// The part of the light it gives on. Common practice, no source.
@@ -31,7 +33,7 @@ impl CardKind {
             Self::White | Self::Black => Lustre::Matt,
             Self::Silver | Self::Gold => Lustre::Lobe(SHINY),
             Self::Diffuser => Lustre::Through,
-            Self::Mirror => Lustre::Lobe(MIRROR),
+            Self::Mirror => Lustre::Mirror,
         }
     }
 
@@ -42,12 +44,12 @@ impl CardKind {
 }
 
 impl Finish {
-    /// The exponent of its lobe, where it has one.
-    pub fn shine(self) -> Option<f64> {
+    /// How it gives light on, and how much of it; nothing of a matt product, whose light is lost in the room.
+    pub fn shine(self) -> Option<(Lustre, f64)> {
         match self {
             Self::Matt => None,
-            Self::Satin => Some(SHINY),
-            Self::Mirror => Some(MIRROR),
+            Self::Satin => Some((Lustre::Lobe(SHINY), SATIN_FINISH)),
+            Self::Mirror => Some((Lustre::Mirror, MIRROR_FINISH)),
         }
     }
 }
@@ -140,6 +142,6 @@ mod tests {
     fn silver_throws_and_black_takes() {
         assert!(CardKind::Silver.lustre() != Lustre::Matt && CardKind::Black.reflectance() < 0.1);
         assert!(CardKind::Gold.shift().mired > 0.0 && CardKind::White.shift() == Shift::default());
-        assert!(Finish::Mirror.shine() > Finish::Satin.shine() && Finish::Matt.shine().is_none());
+        assert!(Finish::Mirror.shine() != Finish::Satin.shine() && Finish::Matt.shine().is_none());
     }
 }

@@ -11,6 +11,7 @@ mod taking;
 mod watch;
 
 use std::sync::{Arc, Mutex};
+use std::time::Duration;
 
 use tolva_core::frame::{Photo, ToneCurve};
 use tolva_format::{Kit, ProblemCode, Problems, TakenFrame};
@@ -44,6 +45,8 @@ pub enum FrameError {
     Missing,
     /// It was stopped.
     Stopped,
+    /// Measuring it took longer than this.
+    TooLong(Duration),
 }
 
 impl FrameError {
@@ -55,6 +58,9 @@ impl FrameError {
             Self::Wrong(problems) => problems.0.iter().map(|one| one.message.clone()).collect::<Vec<_>>().join("; "),
             Self::Missing => "the copy of its picture is missing".to_owned(),
             Self::Stopped => "it was stopped".to_owned(),
+            Self::TooLong(limit) => {
+                format!("Not measured: it took over {} s. Export it smaller and add it again.", limit.as_secs())
+            }
         }
     }
 }

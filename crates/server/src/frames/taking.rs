@@ -2,6 +2,7 @@
 
 use std::path::Path;
 use std::sync::Arc;
+use std::time::Duration;
 
 use sha2::{Digest as _, Sha256};
 use tolva_core::frame::{Photo, moved};
@@ -18,6 +19,9 @@ use crate::proofs::Proofs;
 
 /// The copy is written so finely that its levels are those of the file.
 const QUALITY: u8 = 97;
+/// The longest a picture's work may take. The largest that is accepted needs a tenth of it; a development build takes many
+/// times as long.
+const MEASURING_LIMIT: Duration = Duration::from_secs(if cfg!(debug_assertions) { 180 } else { 20 });
 /// The longer side of a picture in a list, in pixels, and how finely it is written.
 const SMALL: (u32, u8) = (264, 85);
 /// A picture that has come.
@@ -68,7 +72,7 @@ pub async fn take_in(
     let made = move || {
         made(&arrived, hash, (setup, &kit), before.as_ref().map(|(f, p)| (f, p.as_path())), &again.opened, &proofs)
     };
-    let (frame, copy, small) = elsewhere(made).await?;
+    let (frame, copy, small) = limited(MEASURING_LIMIT, made).await?;
     let kept = store.keep_frame(job_id, &frame, [(Copied::Measured, &copy), (Copied::Small, &small)]).await?;
     frames.tell(job_id, None);
     Ok((kept, true))
@@ -79,6 +83,14 @@ pub async fn elsewhere<T: Send + 'static>(
     work: impl FnOnce() -> Result<T, FrameError> + Send + 'static,
 ) -> Result<T, FrameError> {
     tokio::task::spawn_blocking(work).await.map_err(|_| FrameError::Stopped)?
+}
+
+/// Work on one picture, waited for only so long: the next picture gets its turn whatever becomes of this one.
+async fn limited<T: Send + 'static>(
+    limit: Duration,
+    work: impl FnOnce() -> Result<T, FrameError> + Send + 'static,
+) -> Result<T, FrameError> {
+    tokio::time::timeout(limit, elsewhere(work)).await.map_err(|_| FrameError::TooLong(limit))?
 }
 
 /// The copy as it is kept: what was full in the file is full in it.
@@ -195,4 +207,19 @@ fn followed(before: &TakenFrame, then: Option<&Photo>, now: &Photo) -> (Vec<Fram
         ..mark.clone()
     };
     (before.marks.iter().map(within).collect(), if by.is_none() { MarksBy::Lost } else { MarksBy::Found })
+}
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+
+    /// Work without an end is given up, and its thread is not waited for.
+    #[tokio::test]
+    async fn work_on_a_picture_has_a_limit() {
+        let (done, waits) = std::sync::mpsc::channel::<()>();
+        let work = move || waits.recv().map_err(|_| FrameError::Stopped);
+        assert!(matches!(limited(Duration::ZERO, work).await, Err(FrameError::TooLong(_))));
+        drop(done);
+        assert_eq!(limited(MEASURING_LIMIT, || Ok(7)).await.ok(), Some(7));
+    }
 }

@@ -131,6 +131,10 @@ impl From<FrameError> for ApiError {
         match error {
             FrameError::Store(error) => error.into(),
             FrameError::Wrong(problems) => problems.into(),
+            FrameError::TooLong(_) => {
+                let problem = ProblemDocument::new(StatusCode::SERVICE_UNAVAILABLE, "too_long", "It takes too long");
+                problem.saying(error.says()).into()
+            }
             FrameError::Unreadable(why) => {
                 let problem = ProblemDocument::new(
                     StatusCode::UNPROCESSABLE_ENTITY,
