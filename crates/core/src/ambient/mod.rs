@@ -7,7 +7,6 @@ mod colour;
 mod horizon;
 mod phases;
 mod pointing;
-mod region;
 mod scene;
 mod scene_light;
 mod sky;
@@ -23,12 +22,11 @@ pub use colour::SceneColours;
 pub use horizon::Skyline;
 pub use phases::LightPhase;
 pub use pointing::{Pointing, pointing};
-pub use region::RegionLight;
 pub use scene::{
     AngleHeight, Artificial, Background, BackgroundKind, CloudHour, ForecastCloud, Obstacle, ObstacleHeight, OpenShade,
     Role, Scene, Site, SizeHeight, SteadyCloud, Surroundings, Weather,
 };
-pub use scene_light::{LightNow, SceneLight, incidence, receptor_lux};
+pub use scene_light::{AtSubject, LightNow, SceneLight, incidence, receptor_lux};
 pub use scene_light::{SUNLIT_STILL_SHADE, bearing_apart};
 pub use sky::{Daylight, air_mass, clear_total_lux, daylight};
 pub use sun::{Air, GeographicPoint, Sun, SunTimes};

@@ -92,6 +92,17 @@ pub(super) struct Falls {
     pub background: SunAndSky,
 }
 
+/// What sun and sky give at the subject, before anything is held up there.
+#[derive(Clone, Copy, Debug, PartialEq)]
+pub struct AtSubject {
+    /// The sun, on whatever is turned to it, in lux.
+    pub direct_lux: f64,
+    /// The sky, on the level ground, in lux.
+    pub sky_lux: f64,
+    /// The reflectance of the ground, 0 to 1.
+    pub ground: f64,
+}
+
 impl LightNow {
     /// The exposure value of a role's region.
     pub fn of(&self, role: Role) -> Ev {
@@ -209,12 +220,17 @@ impl SceneLight {
         now(ev(falls.lit), ev(falls.shadow), background)
     }
 
-    /// What the sun gives whatever is turned to it at the subject, and what the sky gives the level ground there, in lux.
-    pub fn sun_and_sky_at_subject(&self, now: &LightNow) -> (f64, f64) {
+    /// What sun and sky give at the subject.
+    pub fn at_subject(&self, now: &LightNow) -> AtSubject {
         let open = daylight(now.sun, now.cloud_eighths);
-        let (_, sky, in_sun) = self.around_subject();
-        let direct = if now.sun_shows && in_sun { open.direct_normal_lux } else { 0.0 };
-        (direct, open.sky_lux * sky)
+        let (ground, sky, in_sun) = self.around_subject();
+        let direct_lux = if now.sun_shows && in_sun { open.direct_normal_lux } else { 0.0 };
+        AtSubject { direct_lux, sky_lux: open.sky_lux * sky, ground }
+    }
+
+    /// Whether a role's region is the sky itself, which nothing lights.
+    pub fn is_sky_behind(&self, role: Role) -> bool {
+        role == Role::Background && self.background.what == BackgroundKind::Sky
     }
 
     /// What sun and sky each give.

@@ -3,18 +3,20 @@
 
 mod prepared_light;
 mod prepared_scene;
+mod region_light;
 mod slowest;
 mod wish;
 
 pub use prepared_light::{FlashRange, PreparedLamp, PreparedLight};
 pub use prepared_scene::PreparedScene;
+pub use region_light::RegionLight;
 pub use slowest::{Floors, GHOST_SHARE, REAR_CURTAIN_S, on_sensor, slowest_shutter};
 pub use wish::{A_LITTLE, FlashWish, KEPT_UNDER, Placed};
 
 use std::sync::Arc;
 
 pub use tolva_core::ambient::AmbientSource;
-use tolva_core::ambient::{CalibratedAmbient, Lights, RegionLight, Role};
+use tolva_core::ambient::{CalibratedAmbient, Lights, Role};
 use tolva_core::colour::Shift;
 use tolva_core::exposure::Ev;
 use tolva_core::optics::CloseUp;
@@ -22,7 +24,7 @@ use tolva_core::scale::{Aperture, Dial, Engraved, Iso, Millimetres, Setting, Shu
 
 use crate::refused::Refused;
 use crate::setup::{Camera, Depth, Gel, Kit, Lens, Meter, Setup, Sync, camera_more, meter_more};
-use crate::staging::{SetAmbient, Stage, on_regions};
+use crate::staging::{CardsOutdoors, SetAmbient, Stage, on_regions};
 use prepared_light::Either;
 
 /// A setup as quantities to compute with, and what falls on each of its regions.
@@ -136,20 +138,20 @@ impl<'a> Prepared<'a> {
             .map(|(index, (region, film))| RegionLight {
                 follower: CalibratedAmbient::new(&region.ambient, region.role, lights_there.as_mut()),
                 film: film.iter().map(|gel| Stops(gel.loss_stops)).sum(),
+                cards: None,
                 lamps: lamps.iter().fold(Stops::NOTHING, |sum, lamp: &PreparedLamp<'_>| sum.and(lamp.gives[index])),
             })
             .collect();
         let set_ambient = match &stage {
             Some(stage) => {
                 let there: Vec<f64> = light.iter().map(|light| light.there(now.as_ref()).0.exp2()).collect();
-                on_regions(setup, stage, &there)
+                on_regions(setup, stage, &there, scene.as_ref().map(PreparedScene::on_set))
             }
             None => vec![SetAmbient::UNCHANGED; light.len()],
         };
         for (index, by) in set_ambient.iter().enumerate() {
             if by.follows_lit {
-                light[index].follower = light[lit].follower;
-                light[index].film = light[lit].film;
+                (light[index].follower, light[index].film) = (light[lit].follower, light[lit].film);
                 meters[index] = meters[lit];
             }
         }
@@ -157,8 +159,16 @@ impl<'a> Prepared<'a> {
             light.film = light.film - ambient_more(setup, &region.id, *meter);
         }
         // What follows the lit side is taken from it before a card is put there.
-        for (light, by) in light.iter_mut().zip(&set_ambient) {
-            light.film = light.film - by.by;
+        let outdoors = stage.as_ref().zip(scene.as_ref());
+        let outdoors = outdoors.and_then(|(stage, scene)| CardsOutdoors::of(stage, scene.scene, &scene.light));
+        for (index, (light, by)) in light.iter_mut().zip(&set_ambient).enumerate() {
+            match (&outdoors, &stage) {
+                // Daylight on a card changes with the sun.
+                (Some(cards), Some(stage)) => {
+                    light.cards = Some(cards.on_region(setup.regions[index].role, stage.receptors[index]));
+                }
+                _ => light.film = light.film - by.by,
+            }
         }
         let shutters = Dial::new(camera.shutter.step, camera.shutter.slowest_s, camera.shutter.fastest_s);
         let apertures = Dial::new(camera.aperture_step, lens.widest_f_number, lens.smallest_f_number);

@@ -3,6 +3,8 @@
 use tolva_core::ambient::{LightNow, Scene, SceneLight};
 use tolva_core::time::WrongTime;
 
+use crate::staging::DaylightOnSet;
+
 /// A scene, and its light.
 #[derive(Clone, Debug)]
 pub struct PreparedScene<'a> {
@@ -23,5 +25,10 @@ impl<'a> PreparedScene<'a> {
         let light = SceneLight::new(scene)?;
         let now = light.at(light.at);
         Ok(Self { scene, light, now })
+    }
+
+    /// Its daylight, as a set needs it.
+    pub fn on_set(&self) -> DaylightOnSet<'_> {
+        DaylightOnSet { scene: self.scene, light: &self.light, now: &self.now }
     }
 }

@@ -7,10 +7,10 @@ use tolva_core::scale::Metres;
 use tolva_core::set::{Panel, Patch, Point, Vector};
 
 use crate::lighting::Prepared;
-use crate::set::{distances_of, towards_sun};
+use crate::set::distances_of;
 use crate::setup::{Card, CardKind, Finish, Kit, Opening, Person, Product, ProductShape, RegionPlace};
 use crate::solver::Outcome;
-use crate::staging::{Laid, Stage, Thing as OnSet};
+use crate::staging::{Laid, Stage, Thing as OnSet, towards_sun};
 use tolva_core::ambient::{BackgroundKind, Surroundings};
 
 /// The ground where nobody has said what it is like. Common practice, no source.
@@ -226,7 +226,7 @@ fn there(prepared: &Prepared<'_>, stage: &Stage, of: &[OnSet], beyond: Beyond) -
         .collect();
     let lit = stage.receptors[prepared.lit];
     let sun = prepared.scene.as_ref().and_then(|scene| {
-        let (direct, sky) = scene.light.sun_and_sky_at_subject(&scene.now);
+        let tolva_core::ambient::AtSubject { direct_lux: direct, sky_lux: sky, .. } = scene.light.at_subject(&scene.now);
         let to_sun = towards_sun(scene.now.sun, scene.scene.facing_deg);
         // The plan has the sun on the lit side, or it has none.
         (direct > 0.05 * sky && lit.normal.dot(to_sun) > 0.05)

@@ -8,10 +8,9 @@ use tolva_core::set::{Direction, Vector};
 use super::edits::{held, hundredth, thousandth};
 use super::people::MOST_PEOPLE;
 use super::pieces::{PaneUse, card, card_name, free_id, opening, pane, wall};
-use super::sunlight::towards_sun;
 use crate::refused::Refused;
 use crate::setup::{Card, CardKind, Ceiling, Floor, Hazard, HazardKind, Kit, Person, ProductShape, Setup};
-use crate::staging::{Laid, Thing, product, somebody};
+use crate::staging::{Laid, Thing, product, somebody, towards_sun};
 
 /// A flag stands so far before the lens, and is so large, in metres. Common practice, no source.
 pub(super) const FLAG_M: f64 = 0.8;

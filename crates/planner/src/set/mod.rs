@@ -23,4 +23,4 @@ pub(crate) use map::in_the_frame;
 pub use map::{DARKEST, Grid, Whose, map};
 pub use people::{Arrangement, MOST_PEOPLE};
 pub use pieces::PaneUse;
-pub use sunlight::{Shadow, Thrown, on_set_deg, shadows, thrown, towards_sun};
+pub use sunlight::{Shadow, Thrown, shadows, thrown};

@@ -5,20 +5,7 @@ use tolva_core::ambient::Sun;
 use tolva_core::set::{Direction, Point, Vector, mirrored, shadow_edge_m, shadow_length_m, shadow_on};
 
 use crate::setup::{CardKind, Person, Product};
-use crate::staging::{Laid, Thing};
-
-/// The azimuth of the set's main subject as it was begun: it looked at the camera.
-const FACED_DEG: f64 = 180.0;
-
-/// A bearing of the world as an azimuth of the set: `facing_deg` is the bearing the subject faced as it was begun.
-pub fn on_set_deg(bearing_deg: f64, facing_deg: f64) -> f64 {
-    (bearing_deg - facing_deg + FACED_DEG).rem_euclid(360.0)
-}
-
-/// From the set towards the sun.
-pub fn towards_sun(sun: Sun, facing_deg: f64) -> Vector {
-    Direction::new(on_set_deg(sun.azimuth_deg, facing_deg), sun.apparent_altitude_deg).vector()
-}
+use crate::staging::{Laid, Thing, towards_sun};
 
 /// The shadow of a thing.
 #[derive(Clone, Debug, PartialEq)]
@@ -116,6 +103,7 @@ fn falls(laid: &Laid, from: Point, along: Vector) -> Option<(Option<String>, Poi
 mod tests {
     use super::*;
     use crate::set::Addition;
+    use crate::staging::on_set_deg;
     use crate::setup::{Kit, Setup};
 
     const SUN: Sun = Sun { true_altitude_deg: 30.0, apparent_altitude_deg: 30.0, azimuth_deg: 90.0 };

@@ -6,6 +6,7 @@ use tolva_core::modifier::Surface;
 use tolva_core::scale::{Metres, Stops};
 use tolva_core::set::{Glow, Panel, Receptor, Solid, Vector, form_factor};
 
+use super::outdoors::{CardsOutdoors, DaylightOnSet};
 use super::stage::{Stage, Thing};
 use crate::setup::{Card, CardKind, Kit, Opening, Set, Setup};
 
@@ -50,12 +51,23 @@ fn from_openings(stage: &Stage, receptor: &Receptor, with: impl Fn(&Thing) -> bo
 
 /// What the set makes of the light that is there, region by region. `ambient` is what each would get without it, in any
 /// linear unit.
-pub fn on_regions(setup: &Setup, stage: &Stage, ambient: &[f64]) -> Vec<SetAmbient> {
+pub fn on_regions(
+    setup: &Setup,
+    stage: &Stage,
+    ambient: &[f64],
+    daylight: Option<DaylightOnSet<'_>>,
+) -> Vec<SetAmbient> {
     let set = &stage.laid.set;
     let lit = setup.regions.iter().position(|region| region.role == Role::LitSide);
     let (Some(lit), false) = (lit, set.openings.is_empty() && set.cards.is_empty()) else {
         return vec![SetAmbient::UNCHANGED; setup.regions.len()];
     };
+    if let Some(daylight) = daylight
+        && let Some(cards) = CardsOutdoors::of(stage, daylight.scene, daylight.light)
+    {
+        let on = |region: usize| cards.on_region(setup.regions[region].role, stage.receptors[region]).by(daylight.now);
+        return (0..setup.regions.len()).map(|region| SetAmbient { follows_lit: false, by: on(region) }).collect();
+    }
     let room = room(stage, lit);
     (0..setup.regions.len()).map(|region| on_region(setup, stage, ambient, (region, lit), room)).collect()
 }
@@ -93,16 +105,19 @@ fn on_region(setup: &Setup, stage: &Stage, ambient: &[f64], (index, lit): (usize
 
 /// What the first card does to a region's ambient so far from it, along the way it stands from there; nothing without a
 /// card. In stops against no card.
-pub fn card_along(setup: &Setup, kit: &Kit, ambient: &[f64], region: usize, distances: &[f64]) -> Option<Vec<Stops>> {
+pub fn card_along(
+    (setup, kit): (&Setup, &Kit),
+    (ambient, daylight): (&[f64], Option<DaylightOnSet<'_>>),
+    region: usize,
+    distances: &[f64],
+) -> Option<Vec<Stops>> {
     let begun = Stage::of(setup, kit);
     let card = begun.laid.set.cards.first()?.clone();
-    let lit = setup.regions.iter().position(|one| one.role == Role::LitSide)?;
     let face = begun.receptors[region].at;
     let way = (card.panel().centre - face).normalize_or(Vector::X);
-    let room = room(&begun, lit);
     let with = |cards: Vec<Card>| {
         let drawn = Setup { set: Some(Set { cards, ..begun.laid.set.clone() }), ..setup.clone() };
-        on_region(&drawn, &Stage::of(&drawn, kit), ambient, (region, lit), room).by
+        on_regions(&drawn, &Stage::of(&drawn, kit), ambient, daylight)[region].by
     };
     let bare = with(Vec::new());
     let at = |metres: &f64| {
@@ -126,12 +141,15 @@ fn by_cards(stage: &Stage, receptor: &Receptor, lit: &Receptor, lit_over_here: f
     for card in &stage.laid.set.cards {
         let panel = card.panel();
         let same_way = f64::midpoint(1.0, panel.normal.dot(lit.normal));
-        let back = match card.kind {
-            CardKind::Diffuser => card.kind.reflectance(),
-            kind => kind.reflectance() * (lit_over_here * same_way).max(0.0),
+        let turned = Panel { normal: -panel.normal, ..panel };
+        left += match card.kind {
+            // From either side.
+            CardKind::Diffuser => {
+                card.kind.reflectance() * (form_factor(&panel, receptor, &[]) + form_factor(&turned, receptor, &[]))
+            }
+            // Its back is dark.
+            kind => form_factor(&panel, receptor, &[]) * kind.reflectance() * (lit_over_here * same_way).max(0.0),
         };
-        // Its back is dark.
-        left += form_factor(&panel, receptor, &[]) * back;
     }
     Stops::of_ratio(left.max(DARKEST))
 }

@@ -225,7 +225,7 @@ impl Stage {
     }
 
     /// What keeps light off, but for one thing.
-    fn solids_but(&self, thing: &Thing) -> Vec<Solid> {
+    pub(super) fn solids_but(&self, thing: &Thing) -> Vec<Solid> {
         self.standing.iter().filter(|one| one.thing != *thing).map(|one| one.solid).collect()
     }
 
@@ -420,7 +420,13 @@ fn standing(laid: &Laid) -> Vec<Standing> {
 /// What gives light on.
 fn surfaces(laid: &Laid) -> Vec<(Thing, Matt, Shift)> {
     let (set, anchor) = (&laid.set, laid.anchor());
-    let cards = set.cards.iter().map(|card| (Thing::Card(card.id.clone()), card.matt(), card.kind.shift()));
+    let cards = set.cards.iter().flat_map(|card| {
+        let (thing, matt) = (Thing::Card(card.id.clone()), card.matt());
+        // A diffuser has no front: lit on either side, it gives light on from the other.
+        let turned = Matt { panel: Panel { normal: -matt.panel.normal, ..matt.panel }, ..matt };
+        let back = (matt.lustre == Lustre::Through).then(|| (thing.clone(), turned, card.kind.shift()));
+        std::iter::once((thing, matt, card.kind.shift())).chain(back)
+    });
     let walls = set.walls.iter().map(|wall| (Thing::Wall(wall.id.clone()), wall.matt(anchor), wall.colour.shift()));
     let ceiling = set.ceiling.iter().map(|one| (Thing::Ceiling, one.matt(anchor), one.colour.shift()));
     let floor = set.floor.iter().map(|one| (Thing::Floor, one.matt(anchor), one.colour.shift()));

@@ -4,7 +4,7 @@ use std::sync::Arc;
 
 use tolva_core::ambient::Role;
 use tolva_core::scale::{LengthUnit, Metres, Stops};
-use tolva_planner::lighting::Prepared;
+use tolva_planner::lighting::{Prepared, PreparedScene};
 use tolva_planner::refused::Refused;
 use tolva_planner::set::{self as domain, Grid, distances, distances_of, evenness, notices, shadows, thrown};
 use tolva_planner::setup::{Kit, Setup};
@@ -249,7 +249,8 @@ fn card_curve(setup: &Setup, kit: &Kit, prepared: &Prepared<'_>, stage: &Stage, 
     let there: Vec<f64> = there.map(|(light, by)| (light.there(scene).0 - by.by.0).exp2()).collect();
     let step = |step: u32| CARD_M.0 + (CARD_M.1 - CARD_M.0) * f64::from(step) / f64::from(CARD_STEPS);
     let distances: Vec<f64> = (0..=CARD_STEPS).map(step).chain([now_m]).collect();
-    let by = card_along(setup, kit, &there, region, &distances)?;
+    let daylight = prepared.scene.as_ref().map(PreparedScene::on_set);
+    let by = card_along((setup, kit), (&there, daylight), region, &distances)?;
     let at = |metres: f64, stops: Stops| [metres, (stops.0 * 1000.0).round() / 1000.0];
     let mut points: Vec<[f64; 2]> = distances.iter().zip(&by).map(|(metres, stops)| at(*metres, *stops)).collect();
     let now = points.pop()?;

@@ -5,9 +5,8 @@ use tolva_core::set::{FLARE_DEG, Point, Solid, Vector, View, stopped};
 
 use super::{Looked, Part, SetNotice};
 use crate::set::additions::FLAG_M;
-use crate::set::sunlight::towards_sun;
 use crate::setup::{HazardKind, Support};
-use crate::staging::{Stage, Thing};
+use crate::staging::{Stage, Thing, towards_sun};
 
 /// A light is moved along its line in steps so long to see where it is out of the frame, up to so far, in metres.
 const STEP_M: f64 = 0.05;
