@@ -4,6 +4,7 @@
 //! Each sum says what it is asked and what it gives, with names, units and ranges: what is sent is checked against
 //! that, and the page is made from it.
 
+mod bounce;
 mod catalogue;
 mod glass;
 mod problem;
@@ -19,7 +20,7 @@ use serde_json::{Map, Value};
 
 /// Every sum, in the order it is offered.
 pub fn offered() -> Vec<CalculatorOffer> {
-    catalogue::all().map(table::Sum::offer).chain([reach::offer(), glass::offer()]).chain(sun_offers()).collect()
+    catalogue::all().map(table::Sum::offer).chain([reach::offer(), bounce::offer(), glass::offer()]).chain(sun_offers()).collect()
 }
 
 fn sun_offers() -> [CalculatorOffer; 2] {
@@ -72,6 +73,7 @@ pub fn sum(name: &str, asked: &Map<String, Value>) -> Option<Result<Value, Probl
     Some(match name {
         "sun-position" => table::read(&position.asked, asked).and_then(|values| sun::position(&values)),
         "light-reach" => table::read(&reach::offer().asked, asked).and_then(|values| reach::reach(&values)),
+        "light-bounce" => table::read(&bounce::offer().asked, asked).and_then(|values| bounce::bounce(&values)),
         "glass-image" => table::read(&glass::offer().asked, asked).and_then(|values| glass::image(&values)),
         "sun-times" => table::read(&times.asked, asked).and_then(|values| sun::times(&values)),
         _ => return catalogue::all().find(|sum| sum.name == name).map(|sum| sum.work(asked)),

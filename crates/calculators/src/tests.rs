@@ -36,6 +36,36 @@ fn light_reach_by_the_table() {
     assert!(sum("light-reach", &object(&behind)).expect("a sum").expect("good")["reach_stops"].is_null());
 }
 
+/// Every row of `bounce.csv`, traced by Mitsuba 3.9.1 (an independent renderer, 2²¹ paths), by its own field names.
+#[test]
+fn light_bounce_by_the_table() {
+    let mut rows = csv::Reader::from_reader(include_bytes!("../../core/tests/data/bounce.csv").as_slice());
+    let names: Vec<String> = rows.headers().expect("a head").iter().map(str::to_owned).collect();
+    let given = ["direct_reach_stops", "bounced_reach_stops"];
+    let (mut seen, mut compared) = (0, 0);
+    for row in rows.records() {
+        let row = row.expect("a row");
+        let cells = || names.iter().map(String::as_str).zip(&row);
+        let asked: Map<String, Value> = cells()
+            .filter(|(name, value)| !given.contains(name) && !value.is_empty())
+            .map(|(name, value)| (name.to_owned(), value.parse::<f64>().map_or_else(|_| value.into(), Value::from)))
+            .collect();
+        let found = sum("light-bounce", &asked).expect("a sum").expect("good");
+        for (name, value) in cells().filter(|(name, _)| given.contains(name)) {
+            let (expected, found) = (value.parse::<f64>().ok(), found[name].as_f64());
+            assert_eq!(found.is_some(), expected.is_some(), "row {seen}, {name}: {found:?} for {expected:?}");
+            if let (Some(expected), Some(found)) = (expected, found) {
+                assert!((found - expected).abs() < 0.1, "row {seen}, {name}: {found} for {expected}");
+                compared += 1;
+            }
+        }
+        seen += 1;
+    }
+    assert_eq!((seen, compared), (16, 22));
+    let half_a_flag = r#"{"flag_x_m": 0.2}"#;
+    assert!(sum("light-bounce", &object(half_a_flag)).expect("a sum").is_err(), "a flag has a place and a size");
+}
+
 /// Every row of `glass.csv` (own script, numpy), by its own field names.
 #[test]
 fn glass_image_by_the_table() {

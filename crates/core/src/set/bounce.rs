@@ -5,6 +5,7 @@
 
 use std::f64::consts::PI;
 
+use super::mirror::Mirror;
 use super::place::Vector;
 use super::reach::{Glow, Receptor, Weighing};
 use super::solid::{Panel, Solid, stopped};
@@ -135,6 +136,35 @@ pub fn came_back(
         }
     }
     sum
+}
+
+/// A surface is cut into pieces of this size where it is looked at by itself, in metres.
+const FINE_M: f64 = 0.06;
+
+/// What a face gives a place by way of one surface, as a part of its intensity on the axis at 1 m. What stands between stops
+/// it on either part of the way; the surface itself need not be among that.
+///
+/// ```
+/// use tolva_core::{modifier::Surface, scale::Metres, set::{Glow, Lustre, Matt, Panel, Point, Receptor, Vector, Weighing}};
+/// use tolva_core::set::ratio_by_way_of;
+/// // A square metre of matt white, evenly lit from 6 m away, a metre before a face that looks at it.
+/// let panel = Panel::new(Point::new(0.0, 1.0, 0.0), -Vector::Y, 1.0, 1.0);
+/// let white = Matt { panel, reflectance: 0.9, lustre: Lustre::Matt };
+/// let light = Glow::new(Point::new(0.0, -5.0, 0.0), Vector::Y, 0.0, Surface::Disc { diameter: Metres(0.3) }, 1.0);
+/// let face = Receptor { at: Point::ZERO, normal: Vector::Y, weighing: Weighing::Flat };
+/// // 0.9 of its light, by the form factor of 0.2395, at the inverse square of 6 m.
+/// let found = ratio_by_way_of(&white, &light, &face, &[]);
+/// assert!((found / (0.9 * 0.2395 / 36.0) - 1.0).abs() < 0.02);
+/// ```
+pub fn ratio_by_way_of(surface: &Matt, glow: &Glow, receptor: &Receptor, between: &[Solid]) -> f64 {
+    if surface.lustre == Lustre::Mirror {
+        return Mirror { panel: surface.panel, reflectance: surface.reflectance }.ratio(glow, receptor, between);
+    }
+    let own = Solid::Panel(surface.panel);
+    let others: Vec<Solid> = between.iter().filter(|solid| **solid != own).copied().collect();
+    let all = patches(std::slice::from_ref(surface), FINE_M);
+    let lit: Vec<f64> = all.iter().map(|patch| glow.ratio(&patch.receptor(), &others)).collect();
+    came_back(&all, &lit, glow.centre, receptor, &others, |_, _| {})
 }
 
 /// The form factor of a panel from a flat place: the part of what the place gets that comes from there, if everything

@@ -11,7 +11,7 @@ mod solid;
 mod sun;
 mod wind;
 
-pub use bounce::{Lustre, Matt, Patch, came_back, form_factor, patches};
+pub use bounce::{Lustre, Matt, Patch, came_back, form_factor, patches, ratio_by_way_of};
 pub use frame::{FLARE_DEG, InFrame, View};
 pub use mirror::Mirror;
 pub use place::{Direction, Point, Vector, between_deg, sides, signed_deg};

@@ -8,6 +8,7 @@ use std::cell::Cell;
 use std::f64::consts::{PI, TAU};
 
 use super::place::{Point, Vector, sides};
+use super::shape::cut;
 use super::solid::{Solid, stopped};
 use crate::modifier::Surface;
 use crate::scale::Stops;
@@ -113,11 +114,6 @@ fn middling() -> &'static [(f64, f64)] {
     &*NODES
 }
 
-fn dozen() -> &'static [(f64, f64)] {
-    static NODES: std::sync::LazyLock<[(f64, f64); 16]> = std::sync::LazyLock::new(gauss_legendre);
-    &*NODES
-}
-
 fn many() -> &'static [(f64, f64)] {
     static NODES: std::sync::LazyLock<[(f64, f64); 32]> = std::sync::LazyLock::new(gauss_legendre);
     &*NODES
@@ -131,8 +127,6 @@ const FAR: f64 = 3.0;
 enum Fineness {
     /// Within a hundredth of a stop.
     Exact,
-    /// The same where something hides a part of the face.
-    Parted,
     /// Within a twentieth.
     Rough,
 }
@@ -140,15 +134,14 @@ enum Fineness {
 /// A disc as a shape with corners.
 const DISC_CORNERS: u32 = 64;
 /// A triangle is cut into four so often at least where something may hide a part of it, and so often at most.
-const CUTS: std::ops::RangeInclusive<u32> = 2..=5;
+const CUTS: std::ops::RangeInclusive<u32> = 1..=4;
 
-/// The integral of what points give over a triangle: by seven points, exact to the fifth degree (Radon 1948; Abramowitz and
+/// The integral of what points give over a triangle, nothing of those that are hidden: by seven points, exact to the fifth degree (Radon 1948; Abramowitz and
 /// Stegun 25.4.62), in four smaller ones where it is near or an edge of what hides it goes through.
 fn over_triangle(
     [a, b, c]: [Point; 3],
     (to, at_least): (Point, u32),
-    passes: &impl Fn(Point) -> bool,
-    given: &impl Fn(Point) -> f64,
+    given: &impl Fn(Point) -> Option<f64>,
     depth: u32,
 ) -> f64 {
     let area_m2 = (b - a).cross(c - a).length() / 2.0;
@@ -162,19 +155,20 @@ fn over_triangle(
         let far = 1.0 - 2.0 * weight;
         [(far, weight, weight), (weight, far, weight), (weight, weight, far)].map(|(u, v, w)| a * u + b * v + c * w)
     };
-    let (near_points, far_points) = (inner((6.0 - root) / 21.0), inner((6.0 + root) / 21.0));
-    let all = || std::iter::once(middle).chain(near_points).chain(far_points);
-    let seen = all().filter(|point| passes(*point)).count();
+    let at_middle = given(middle);
+    let (near_points, far_points) =
+        (inner((6.0 - root) / 21.0).map(given), inner((6.0 + root) / 21.0).map(given));
+    let seen = std::iter::once(&at_middle).chain(&near_points).chain(&far_points).flatten().count();
     let is_parted = seen > 0 && seen < 7;
     let is_near = longest > 1.2 * middle.distance(to);
     if (depth < at_least || is_parted || is_near) && depth < *CUTS.end() {
         let (ab, bc, ca) = ((a + b) / 2.0, (b + c) / 2.0, (c + a) / 2.0);
         let quarters = [[a, ab, ca], [ab, b, bc], [ca, bc, c], [ab, bc, ca]];
-        return quarters.into_iter().map(|corners| over_triangle(corners, (to, at_least), passes, given, depth + 1)).sum();
+        return quarters.into_iter().map(|corners| over_triangle(corners, (to, at_least), given, depth + 1)).sum();
     }
-    let sum = |points: [Point; 3]| points.into_iter().map(given).sum::<f64>();
+    let sum = |given: [Option<f64>; 3]| given.into_iter().flatten().sum::<f64>();
     let (near_weight, far_weight) = ((155.0 - root) / 1200.0, (155.0 + root) / 1200.0);
-    area_m2 * (9.0 / 40.0 * given(middle) + near_weight * sum(near_points) + far_weight * sum(far_points))
+    area_m2 * (9.0 / 40.0 * at_middle.unwrap_or_default() + near_weight * sum(near_points) + far_weight * sum(far_points))
 }
 
 /// A rectangle so many times larger than it is far is cut up.
@@ -223,17 +217,17 @@ impl Glow {
     /// one point.
     pub fn ratio_within(&self, part: &[Point], receptor: &Receptor, passes: Option<&dyn Fn(Point) -> bool>) -> f64 {
         let passing = |from: Point| passes.is_none_or(|passes| passes(from));
-        let given = |from: Point| if passing(from) { self.point(from, receptor) } else { 0.0 };
+        let given = |from: Point| passing(from).then(|| self.point(from, receptor));
         let (width, height) = self.size_m();
         let area_m2 = match self.surface {
-            Surface::Bare => return part.first().map_or(0.0, |at| given(*at)),
+            Surface::Bare => return part.first().and_then(|at| given(*at)).unwrap_or_default(),
             Surface::Disc { .. } => PI / 4.0 * width * height,
             Surface::Rectangle { .. } => width * height,
         };
         let Some((first, rest)) = part.split_first() else { return 0.0 };
         let fan = rest.windows(2).map(|two| [*first, two[0], two[1]]);
         let at_least = if passes.is_some() { *CUTS.start() } else { 0 };
-        let triangle = |corners| over_triangle(corners, (receptor.at, at_least), &passing, &given, 0);
+        let triangle = |corners| over_triangle(corners, (receptor.at, at_least), &given, 0);
         fan.map(triangle).sum::<f64>() / area_m2
     }
 
@@ -286,8 +280,16 @@ impl Glow {
     /// What it gives a place, as a part of its intensity on the axis at 1 m. What stands between stops it.
     pub fn ratio(&self, receptor: &Receptor, between: &[Solid]) -> f64 {
         let (ratio, parted) = self.integrated(receptor, between, Fineness::Exact);
-        // Where a part of the face is hidden, its edge must be found more finely.
-        if parted { self.integrated(receptor, between, Fineness::Parted).0 } else { ratio }
+        if !parted {
+            return ratio;
+        }
+        // Where a part of the face is hidden, its edge is followed.
+        let passes = |from: Point| !stopped(between, from, receptor.at);
+        let before = match receptor.weighing {
+            Weighing::Flat => cut(&self.contour(), |point| receptor.normal.dot(point - receptor.at)),
+            Weighing::Dome | Weighing::Ball => self.contour(),
+        };
+        self.ratio_within(&before, receptor, Some(&passes))
     }
 
     /// The same to within a twentieth of a stop, with nothing between: for a map of many places.
@@ -339,7 +341,6 @@ impl Glow {
             Fineness::Rough if near > 1.0 => few(),
             Fineness::Rough if near > 0.25 => middling(),
             Fineness::Rough => some(),
-            Fineness::Parted if near > 0.35 => dozen(),
             Fineness::Exact if edge => many(),
             Fineness::Exact if near > FAR && between.is_empty() => few(),
             // What stands between cuts off a part of it.
@@ -347,7 +348,7 @@ impl Glow {
             Fineness::Exact if near > 1.2 && between.is_empty() => four(),
             Fineness::Exact if near > 1.2 => middling(),
             Fineness::Exact if near > 0.35 => some(),
-            Fineness::Exact | Fineness::Parted => many(),
+            Fineness::Exact => many(),
         };
         let sum = match self.surface {
             Surface::Bare => 0.0,

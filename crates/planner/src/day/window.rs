@@ -124,6 +124,7 @@ impl Lit<'_> {
 }
 
 /// The windows of a setup, from an instant on for so many minutes. One without place and hour has the same light all day.
+#[cfg(test)]
 pub fn windows(prepared: &Prepared<'_>, begin: Timestamp, minutes: u32) -> Windows {
     windows_and_later(prepared, begin, (minutes, minutes)).0
 }
