@@ -4,6 +4,7 @@ use proptest::prelude::*;
 use tolva_core::optics::Movement;
 use tolva_core::proof::{Fineness, Picture, Size, Work, at_card, luminance};
 use tolva_core::scale::Stops;
+use tolva_core::set::Direction;
 use tolva_planner::glass::{Look, Shown, remedies};
 use tolva_planner::lighting::Prepared;
 use tolva_planner::plan::Plan;
@@ -21,8 +22,9 @@ fn cases() -> ProptestConfig {
 /// Somebody under one to three lights, maybe with walls, a window, a card.
 fn drawn() -> impl Strategy<Value = (Setup, Kit)> {
     let light = (100.0..260.0_f64, 0.0..50.0_f64, 0.8..3.5_f64, 0.0..30.0_f64);
-    let room = (any::<bool>(), any::<bool>(), any::<bool>(), any::<bool>(), 0_usize..3);
-    (prop::collection::vec(light, 1..4), room, -3.0..0.5_f64).prop_map(|(lights, room, ambient)| {
+    let room = (any::<bool>(), any::<bool>(), any::<bool>(), any::<bool>(), 0_usize..6);
+    let held = (0.3..1.5_f64, 0.0..360.0_f64, -0.5..0.5_f64, -60.0..60.0_f64, -60.0..60.0_f64);
+    (prop::collection::vec(light, 1..4), room, held, -3.0..0.5_f64).prop_map(|(lights, room, held, ambient)| {
         let kit = Kit::starter();
         let mut setup = Setup::new("one", &kit);
         setup.blend = Blend::Overpower { subject_stops: 0.0, ambient_stops: ambient };
@@ -34,12 +36,19 @@ fn drawn() -> impl Strategy<Value = (Setup, Kit)> {
         for (is, addition) in [
             (wall, Addition::WallRight),
             (window, Addition::Window),
-            (card, Addition::Card([CardKind::White, CardKind::Silver, CardKind::Black][kind])),
+            (card, Addition::Card(CARDS[kind])),
             (behind, Addition::WallBehindCamera),
         ] {
             if is {
                 setup.add_to_set(&kit, &addition).expect("room");
             }
+        }
+        if let Some(card) = setup.set.as_mut().expect("used").cards.first_mut() {
+            // Round the face, and looking about its way.
+            let (away, azimuth, up, turned, tilt) = held;
+            let way = Direction::new(azimuth, 0.0).vector() * away;
+            (card.x_m, card.y_m, card.z_m) = (way.x, way.y, 1.5 + up);
+            (card.facing_deg, card.tilt_deg) = ((azimuth + 180.0 + turned).rem_euclid(360.0), tilt);
         }
         for (light, (direction_deg, elevation_deg, away, feather)) in setup.lights.iter_mut().zip(lights) {
             let place = light.place.as_mut().expect("placed");
@@ -50,6 +59,15 @@ fn drawn() -> impl Strategy<Value = (Setup, Kit)> {
         (setup, kit)
     })
 }
+
+const CARDS: [CardKind; 6] = [
+    CardKind::White,
+    CardKind::Silver,
+    CardKind::Gold,
+    CardKind::Black,
+    CardKind::Diffuser,
+    CardKind::Mirror,
+];
 
 fn proof_of(setup: &Setup, kit: &Kit) -> Proof {
     let prepared = Prepared::new(setup, kit).expect("a setup");

@@ -217,6 +217,17 @@ impl Figure {
         off.length_squared() - along * along < reach * reach && along > -reach && along - reach < ray.tmax
     }
 
+    /// The middle of a ball that holds all of it, and the ball's radius: of its body and its head together.
+    fn around(&self) -> (Vec3A, f32) {
+        let (body, reach) = body_of(self.seated).mesh.around();
+        let (head, head_reach) = head_of(self.hair).mesh.around();
+        let way = head - Vec3A::Z * seated_by(self.seated) - body;
+        let apart = way.length();
+        let radius = f32::midpoint(apart, reach + head_reach).max(reach).max(head_reach);
+        let middle = body + way.normalize_or_zero() * (radius - reach);
+        (self.foot + self.as_seen(middle) * self.height_m, radius * self.height_m)
+    }
+
     fn lowered(&self, ray: &Ray) -> Ray {
         Ray { origin: ray.origin + Vec3A::Z * seated_by(self.seated), ..*ray }
     }
@@ -286,11 +297,7 @@ impl Thing {
     /// Its middle and how far any of it is from there; nothing of what stops no light.
     pub(super) fn around(&self) -> Option<(Vec3A, f32)> {
         let around = match self.shape {
-            Shape::Figure(figure) => {
-                // From its feet to its hair; who sits is lower, with their knees before them.
-                let half = figure.height_m * if figure.seated { 0.42 } else { 0.52 };
-                (figure.foot + Vec3A::Z * half, half + 0.02)
-            }
+            Shape::Figure(figure) => figure.around(),
             Shape::Ball { centre, radius_m } => (centre, radius_m),
             Shape::Column { foot, radius_m, height_m } => {
                 (foot + Vec3A::Z * (height_m / 2.0), radius_m.hypot(height_m / 2.0))
@@ -352,6 +359,40 @@ mod tests {
         let column = matt(Shape::Column { foot: Vec3A::ZERO, radius_m: 0.3, height_m: 1.0 });
         let top = column.hit(&down).expect("its top");
         assert!((top.far - 1.0).abs() < 1e-6 && top.normal == Vec3A::Z);
+    }
+
+    /// Whatever is hit lies within the ball that the thing is said to lie in: nothing of it loses its shadow.
+    #[rstest]
+    fn what_is_hit_lies_around_its_middle(#[values(false, true)] seated: bool, #[values(0.0, 40.0, 200.0)] turn: f32) {
+        let (sin, cos) = turn.to_radians().sin_cos();
+        let figure = Figure {
+            foot: Vec3A::new(1.0, 2.0, 0.0),
+            ahead: Vec3A::new(sin, cos, 0.0),
+            height_m: 1.8,
+            seated,
+            hair: Hair::Long,
+            look: Look::default(),
+        };
+        let one = matt(Shape::Figure(figure));
+        let (middle, reach) = one.around().expect("it casts");
+        assert!(reach < 1.1, "{reach}");
+        let mut hits = 0;
+        for step in 0_u8..120 {
+            let height = f32::from(step) / 60.0;
+            for round in 0_u8..12 {
+                let (sin, cos) = (f32::from(round) * std::f32::consts::TAU / 12.0).sin_cos();
+                for aside in [-0.45_f32, -0.25, 0.0, 0.25, 0.45] {
+                    let way = Vec3A::new(-cos, -sin, 0.0);
+                    let from = figure.foot - way * 4.0 + Vec3A::new(-sin, cos, 0.0) * aside + Vec3A::Z * height;
+                    if let Some(met) = one.hit(&ray(from, way, 0.0, 10.0)) {
+                        hits += 1;
+                        let at = from + way * met.far;
+                        assert!(at.distance(middle) <= reach + 1e-3, "{at} is {} off", at.distance(middle) - reach);
+                    }
+                }
+            }
+        }
+        assert!(hits > 300, "{hits}");
     }
 
     /// The figure's eyes are where the set has them, whichever way it looks.

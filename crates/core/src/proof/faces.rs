@@ -19,7 +19,7 @@ use super::smooth::{Between, Guide, smoothed};
 use super::spot::{Seen, Spot};
 use super::work::Work;
 use crate::modifier::Surface;
-use crate::set::{Glow, Lustre, Patch, Receptor, Vector, Weighing};
+use crate::set::{Glow, Lustre, Mirror, Panel, Patch, Point, Receptor, Vector, Weighing};
 
 /// How finely it is rendered.
 #[derive(Clone, Copy, Debug, PartialEq, Eq, Hash)]
@@ -79,6 +79,10 @@ pub struct Source {
     pub glow: Glow,
     /// Pieces of surfaces that give light on.
     pub patches: Vec<Patch>,
+    /// How much of its light falls on each of them, as a part of its intensity on the axis at 1 m: as the plan has it.
+    pub lit: Vec<f64>,
+    /// Plane mirrors that throw its image.
+    pub mirrors: Vec<Mirror>,
 }
 
 /// A bare head is drawn as wide as its reflector, in metres. Common practice, no source.
@@ -213,19 +217,32 @@ impl Face {
     /// The part of its light that arrives at a spot.
     pub fn seen_from(&self, scene: &Scene, spot: (Vec3A, Vec3A), samples: Samples, ways: Ways) -> f32 {
         let among = scene.near_way(spot.0, self.centre, self.reach());
-        if among.is_nobody() {
+        if among.is_empty() {
             return 1.0;
         }
         let first = if self.bare { 1 } else { 4 };
         let (mut seen, mut all) = self.passes((scene, among), spot, samples, 0..first);
-        if !self.bare && !ways.is_coarse() {
-            // All of it or nothing: a few more make sure of it. Where pixels lie closely the next one does.
-            let sure = if ways.sparse { first } else { 8 };
-            let enough = if seen <= 0.0 || seen >= all { sure } else { ways.face };
-            let (more, of) = self.passes((scene, among), spot, samples, first..enough);
+        // A straight edge before the face hides a part of its rim, too: where all of the rim agrees with the first points
+        // there is no penumbra, however large the picture.
+        let is_even = |seen: f32, all: f32| {
+            let shows = |from: &Vec3A| !scene.stops_between(among, spot.0, *from);
+            if seen <= 0.0 { !self.rim().any(|from| shows(&from)) } else { seen >= all && self.rim().all(|from| shows(&from)) }
+        };
+        if !self.bare && !ways.is_coarse() && !is_even(seen, all) {
+            let (more, of) = self.passes((scene, among), spot, samples, first..ways.face);
             (seen, all) = (seen + more, all + of);
         }
         if all > 0.0 { seen / all } else { 1.0 }
+    }
+
+    /// Points of its edge: its corners, or six places round it.
+    fn rim(&self) -> impl Iterator<Item = Vec3A> + '_ {
+        const ROUND: [(f32, f32); 6] =
+            [(1.0, 0.0), (0.5, 0.866), (-0.5, 0.866), (-1.0, 0.0), (-0.5, -0.866), (0.5, -0.866)];
+        const CORNERS: [(f32, f32); 4] = [(1.0, 1.0), (-1.0, 1.0), (-1.0, -1.0), (1.0, -1.0)];
+        let places: &'static [(f32, f32)] = if self.round { &ROUND } else { &CORNERS };
+        // A little within: the very edge may lie on another surface.
+        places.iter().map(|(x, y)| self.centre + (self.right * *x + self.up * *y) * 0.995)
     }
 
     /// How bright the face is along a way that meets it, against a matt white under an illuminance of 1; nothing where
@@ -275,24 +292,15 @@ fn highlight(spot: &Spot, towards: Vec3A) -> f32 {
 /// Patches that are lit, to draw from by what they give.
 struct Lit<'a> {
     patches: &'a [Patch],
-    lux: Vec<f64>,
+    lux: &'a [f64],
     /// Of each patch, the part of all that it and those before it give.
     up_to: Vec<f32>,
     source: Vector,
 }
 
 impl<'a> Lit<'a> {
-    fn of(scene: &Scene, source: &'a Source) -> Option<Self> {
-        let lux: Vec<f64> = source
-            .patches
-            .par_iter()
-            .map(|patch| {
-                let receptor = patch.receptor();
-                let at = single(patch.at + receptor.normal * 0.01);
-                let dark = scene.stops(at, single(source.glow.centre));
-                if dark { 0.0 } else { source.glow.rough_ratio(&receptor) }
-            })
-            .collect();
+    fn of(source: &'a Source) -> Option<Self> {
+        let lux = &source.lit;
         let weights = lux.iter().zip(&source.patches).map(|(lux, patch)| lux * patch.reflectance * patch.area_m2);
         let all: f64 = weights.clone().sum();
         if all <= 0.0 {
@@ -322,8 +330,9 @@ impl<'a> Lit<'a> {
             let given = self.lux[place] * patch.given(self.source, &receptor);
             // What goes on through a diffuser leaves it on its other side.
             let off = if patch.lustre == Lustre::Through { patch.normal * 0.02 } else { patch.normal * 0.01 };
-            if given > 0.0 && chance > 0.0 && !scene.stops(at, single(patch.at + off)) {
-                sum += given / chance / f64::from(count);
+            let from = single(patch.at + off);
+            if given > 0.0 && chance > 0.0 && !scene.stops(at, from) {
+                sum += given / chance / f64::from(count) * f64::from(scene.through(at, from));
             }
         }
         #[expect(clippy::cast_possible_truncation, reason = "a picture")]
@@ -332,10 +341,91 @@ impl<'a> Lit<'a> {
     }
 }
 
+/// A face's image in a mirror.
+struct Image {
+    mirror: Mirror,
+    glow: Glow,
+    /// How far any of the image is from its middle.
+    reach: f64,
+    is_bare: bool,
+}
+
+impl Image {
+    fn of(mirror: &Mirror, glow: &Glow) -> Self {
+        let (width, height) = glow.size_m();
+        let (image, reach) = (mirror.image(glow), width.hypot(height) / 2.0);
+        Self { mirror: *mirror, glow: image, reach, is_bare: glow.surface == Surface::Bare }
+    }
+
+    /// Whether a place can see any of it: for most it is quickly told that they do not.
+    fn may_show(&self, at: Vector) -> bool {
+        let Panel { centre, normal, right, up } = self.mirror.panel;
+        let (before, behind) = ((at - centre).dot(normal), (centre - self.glow.centre).dot(normal));
+        if before <= 0.0 || behind + self.reach <= 0.0 {
+            return false;
+        }
+        let part = before / (before + behind.max(0.0));
+        let crossing = at + (self.glow.centre - at) * part;
+        crossing.distance(centre) <= right.length().hypot(up.length()) + self.reach
+    }
+
+    /// What it gives a spot, by so many points of what shows of it.
+    fn given(&self, scene: &Scene, at: Vec3A, normal: Vec3A, samples: Samples, points: u32) -> f32 {
+        let receptor = Receptor { at: double(at), normal: double(normal), weighing: Weighing::Flat };
+        if !self.may_show(receptor.at) {
+            return 0.0;
+        }
+        let shown = self.mirror.seen(&self.glow, &receptor);
+        let open = self.mirror.reflectance * self.glow.ratio_within(&shown, &receptor, None);
+        if open <= 0.0 {
+            return 0.0;
+        }
+        let stops = |from: Point, to: Point| scene.stops(single(from), single(to));
+        let passes = |point: Point| self.mirror.passes(receptor.at, point, &stops);
+        let count = if self.is_bare { 1 } else { points.max(1) };
+        let of_shape = Fan::of(&shown);
+        let seen = (0..count).filter(|index| passes(of_shape.point(samples.two(*index, 0)))).count();
+        #[expect(clippy::cast_precision_loss, clippy::cast_possible_truncation, reason = "a picture")]
+        let given = (open * seen as f64 / f64::from(count)) as f32;
+        given
+    }
+}
+
+/// A convex shape as triangles, to draw points from evenly.
+struct Fan<'a> {
+    shape: &'a [Point],
+    /// Of each triangle, the area of it and those before it.
+    up_to: Vec<f64>,
+}
+
+impl<'a> Fan<'a> {
+    fn of(shape: &'a [Point]) -> Self {
+        let mut sum = 0.0;
+        let area = |two: &[Point]| (two[0] - shape[0]).cross(two[1] - shape[0]).length();
+        let up_to = shape.get(1..).unwrap_or_default().windows(2).map(|two| {
+            sum += area(two);
+            sum
+        });
+        Self { shape, up_to: up_to.collect() }
+    }
+
+    /// A point by two numbers of 0 to 1.
+    fn point(&self, [a, b]: [f32; 2]) -> Point {
+        let Some(all) = self.up_to.last() else { return self.shape[0] };
+        let drawn = f64::from(a) * all;
+        let index = self.up_to.partition_point(|up_to| *up_to < drawn).min(self.up_to.len() - 1);
+        let before = if index == 0 { 0.0 } else { self.up_to[index - 1] };
+        let along = ((drawn - before) / (self.up_to[index] - before).max(1e-12)).clamp(0.0, 1.0).sqrt();
+        let (one, other) = (self.shape[index + 1], self.shape[index + 2]);
+        let edge = one + (other - one) * f64::from(b);
+        self.shape[0] + (edge - self.shape[0]) * along
+    }
+}
+
 /// What a face makes of what the lens sees; nothing where it was stopped.
 pub fn layer(scene: &Scene, seen: &Seen, source: &Source, fineness: Fineness, work: &Work) -> Option<Layer> {
     let face = Face::of(&source.glow);
-    let lit = Lit::of(scene, source);
+    let lit = Lit::of(source);
     let ways = Ways::of(fineness, seen.size.count());
     let (count, guide) = (seen.size.count(), Guide::of(seen));
     let open = |spot: &Spot| if spot.thing.is_none() { (0.0, 0.0) } else { face.open(spot.lit_at(), spot) };
@@ -361,11 +451,23 @@ pub fn layer(scene: &Scene, seen: &Seen, source: &Source, fineness: Fineness, wo
         }
         None => None,
     };
+    let images: Vec<Image> = source.mirrors.iter().map(|mirror| Image::of(mirror, &source.glow)).collect();
+    let in_mirrors = |spot: &Spot, again: bool| -> f32 {
+        let samples = Samples::of(spot.pixel, again);
+        let given = |image: &Image| image.given(scene, spot.lit_at(), spot.normal, samples, ways.face);
+        images.iter().map(given).sum()
+    };
+    let mirrored = if images.is_empty() {
+        None
+    } else {
+        Some(smoothed(&guide, &ways.with_edges().worked_out(&guide, (work, false), |spot| in_mirrors(spot, false))?, 1))
+    };
     let mut pixels = vec![[0.0_f32; 3]; count];
     let per_spot = |(index, spot): (usize, &Spot)| {
         let pixel = spot.pixel as usize;
         let (light, shine) = open[index];
-        let of_pixel = || came.as_ref().map_or(0.0, |came| came[pixel]);
+        let each = [came.as_ref(), mirrored.as_ref()];
+        let of_pixel = || each.into_iter().flatten().map(|came| came[pixel]).sum::<f32>();
         // A second look at a pixel that met another surface goes its own way; on the same one it finds what the first did.
         let (visible, bounced) = if index < count || guide.alike(spot) {
             (shade[pixel], of_pixel())
@@ -373,7 +475,7 @@ pub fn layer(scene: &Scene, seen: &Seen, source: &Source, fineness: Fineness, wo
             work.one_more()?;
             let bounced = |lit| bounced(lit, spot, true);
             if spot.thing.is_some() {
-                (visible(spot, light, true), lit.as_ref().map_or(0.0, bounced))
+                (visible(spot, light, true), lit.as_ref().map_or(0.0, bounced) + in_mirrors(spot, true))
             } else {
                 (0.0, 0.0)
             }
@@ -402,6 +504,8 @@ pub fn at_card(scene: &Scene, source: &Source, receptor: &Receptor) -> f64 {
     let among = scene.near_way(at, face.centre, face.reach());
     let (seen, all) = face.passes((scene, among), (at, normal), samples, 0..if face.bare { 1 } else { 512 });
     let visible = if all > 0.0 { seen / all } else { 0.0 };
-    let bounced = Lit::of(scene, source).map_or(0.0, |lit| lit.given(scene, at, normal, samples, 2048));
-    f64::from(light * visible * scene.through(at, face.centre) + bounced)
+    let bounced = Lit::of(source).map_or(0.0, |lit| lit.given(scene, at, normal, samples, 2048));
+    let images = source.mirrors.iter().map(|mirror| Image::of(mirror, &source.glow));
+    let mirrored: f32 = images.map(|image| image.given(scene, at, normal, samples, 512)).sum();
+    f64::from(light * visible * scene.through(at, face.centre) + bounced + mirrored)
 }

@@ -18,13 +18,18 @@ const FAR_M: f32 = 2_000.0;
 /// So many things are told apart.
 const MOST_APART: usize = 127;
 
-/// Some of the things of a scene.
+/// Some of what stands in a scene.
 #[derive(Clone, Copy, Debug, PartialEq, Eq)]
-pub(super) struct Among(u128);
+pub(super) struct Among {
+    /// Things, a bit each.
+    things: u128,
+    /// Whether mirrors are among it.
+    mirrors: bool,
+}
 
 impl Among {
-    pub fn is_nobody(self) -> bool {
-        self.0 == 0
+    pub fn is_empty(self) -> bool {
+        self.things == 0 && !self.mirrors
     }
 }
 
@@ -57,10 +62,26 @@ impl Scene {
     pub(super) fn near_way(&self, from: Vec3A, to: Vec3A, reach: f32) -> Among {
         let way = to - from;
         let square = way.length_squared().max(1e-12);
-        self.among(|(middle, around)| {
+        let is_near = |(middle, around): (Vec3A, f32)| {
             let part = ((middle - from).dot(way) / square).clamp(0.0, 1.0);
             let near = around + reach * part + 0.01;
             (from + way * part).distance_squared(middle) < near * near
+        };
+        let around = |Panel { centre, right, up, .. }: Panel| {
+            (single(centre), single(right).length().hypot(single(up).length()))
+        };
+        let mirrors = self.mirrors().any(|panel| is_near(around(panel)));
+        Among { mirrors, ..self.among(is_near) }
+    }
+
+    /// The mirrors: no light goes through them.
+    fn mirrors(&self) -> impl Iterator<Item = Panel> + '_ {
+        self.panes.iter().filter(|pane| pane.glazing == Glazing::Mirror).map(|pane| pane.panel)
+    }
+
+    fn mirrors_stop(&self, ray: &Ray) -> bool {
+        self.mirrors().any(|Panel { centre, right, up, .. }| {
+            sheet(ray, single(centre), [single(right), single(up)]).is_some()
         })
     }
 
@@ -74,19 +95,22 @@ impl Scene {
         let found = first.filter(|(_, thing)| thing.around().is_some_and(&near));
         // Of a crowd of things the last are always looked at.
         let rest = if self.things.len() > MOST_APART { 1 << MOST_APART } else { 0 };
-        Among(found.fold(rest, |all, (index, _)| all | 1 << index))
+        Among { things: found.fold(rest, |all, (index, _)| all | 1 << index), mirrors: false }
     }
 
     /// Whether any of these stops a ray.
     pub(super) fn stops_among(&self, among: Among, ray: &Ray) -> bool {
-        let mut left = among.0 & !(1 << MOST_APART);
+        if among.mirrors && self.mirrors_stop(ray) {
+            return true;
+        }
+        let mut left = among.things & !(1 << MOST_APART);
         while left != 0 {
             if self.things[left.trailing_zeros() as usize].stops(ray) {
                 return true;
             }
             left &= left - 1;
         }
-        among.0 >> MOST_APART != 0 && self.things[MOST_APART..].iter().any(|thing| thing.stops(ray))
+        among.things >> MOST_APART != 0 && self.things[MOST_APART..].iter().any(|thing| thing.stops(ray))
     }
 
     /// Whether any of these keeps light off between two points.
@@ -103,22 +127,18 @@ impl Scene {
 
     /// Whether anything stops a ray.
     pub(super) fn stops_ray(&self, ray: &Ray) -> bool {
-        self.things.iter().any(|thing| thing.stops(ray))
+        self.things.iter().any(|thing| thing.stops(ray)) || self.mirrors_stop(ray)
     }
 
-    /// What glass lets through from one point to another: 1 where none stands between, 0 behind a mirror.
+    /// What clear glass lets through from one point to another: 1 where none stands between.
     pub(super) fn through(&self, from: Vec3A, to: Vec3A) -> f32 {
         if self.panes.is_empty() {
             return 1.0;
         }
         let (from, to) = (double(from), double(to));
-        let crossed = self.panes.iter().filter(|pane| crate::set::Solid::Panel(pane.panel).stops(from, to));
-        let left: f64 = crossed
-            .map(|pane| match pane.glazing {
-                Glazing::Mirror => 0.0,
-                glass => 1.0 - glass.reflectance(pane.incidence_deg(to - from)),
-            })
-            .product();
+        let clear = self.panes.iter().filter(|pane| pane.glazing != Glazing::Mirror);
+        let crossed = clear.filter(|pane| crate::set::Solid::Panel(pane.panel).stops(from, to));
+        let left: f64 = crossed.map(|pane| 1.0 - pane.glazing.reflectance(pane.incidence_deg(to - from))).product();
         #[expect(clippy::cast_possible_truncation, reason = "a part of 1")]
         let left = left as f32;
         left

@@ -51,7 +51,7 @@ fn open_sky(up: f32) -> f32 {
 /// What the sky gives at a point, and what stands near hides of it.
 pub(super) fn sky_at(scene: &Scene, normal: Vec3A, at: Vec3A, samples: Samples, rays: u32) -> f32 {
     let near = scene.near(at, NEAR_M);
-    if near.is_nobody() {
+    if near.is_empty() {
         return open_sky(normal.z);
     }
     let one = |index: u32| {
@@ -70,15 +70,22 @@ pub(super) fn sun_seen(scene: &Scene, at: Vec3A, to_sun: Vec3A, samples: Samples
     #[expect(clippy::cast_possible_truncation, reason = "half a degree")]
     let radius = (SUN_DEG / 2.0).to_radians().tan() as f32;
     let (right, up) = any_sides(to_sun);
+    let shows = |sin: f32, cos: f32, out: f32| {
+        let way = to_sun + (right * cos + up * sin) * (radius * out);
+        f32::from(!scene.stops_ray(&ray(at, way.normalize_or(to_sun), OFF_M, 500.0)))
+    };
     let sees = |index: u32| {
         let [a, b] = samples.two(index, 3);
         let (sin, cos) = (std::f32::consts::TAU * b).sin_cos();
-        let way = to_sun + (right * cos + up * sin) * (radius * a.sqrt());
-        f32::from(!scene.stops_ray(&ray(at, way.normalize_or(to_sun), OFF_M, 500.0)))
+        shows(sin, cos, a.sqrt())
     };
     let some: f32 = (0..2).map(sees).sum();
-    // All of it or nothing: so small a disc is mostly one of them.
-    if rays < 8 || ((some - 1.0).abs() > 0.5 && rays < 64) {
+    if rays < 8 {
+        return some / 2.0;
+    }
+    // All of it or nothing, where its rim says the same: so small a disc is mostly one of them.
+    let rim = [(0.0, 1.0), (1.0, 0.0), (0.0, -1.0), (-1.0, 0.0)].map(|(sin, cos)| shows(sin, cos, 1.0));
+    if rim.iter().all(|one| (2.0 * one - some).abs() < 0.5) {
         return some / 2.0;
     }
     let more: f32 = (2..rays).map(sees).sum();

@@ -4,7 +4,7 @@ use tolva_core::colour::{Balanced, NamedLight, Shift};
 use tolva_core::glass::{Glazing, Pane};
 use tolva_core::proof::{Beyond, Coat, Figure, Gloss, Hair, Look, Place, Scene, Shape, Source, There, Thing, Vec3A};
 use tolva_core::scale::Metres;
-use tolva_core::set::{Panel, Patch, Point, Vector};
+use tolva_core::set::{Mirror, Panel, Patch, Point, Vector};
 
 use crate::lighting::Prepared;
 use crate::set::distances_of;
@@ -90,12 +90,16 @@ impl Staged {
         let mirrors = mirrors.map(|card| Pane { panel: card.panel(), glazing: Glazing::Mirror });
         let scene = Scene { view: stage.view, things: all, panes: panes.chain(mirrors).collect() };
         let patches: Vec<Patch> = stage.patches().to_vec();
+        let mirrors: Vec<Mirror> = stage.mirrors(|_| true).map(|(_, mirror)| mirror).collect();
         let on = |index: usize| prepared.lights.iter().position(|light| light.index == index);
         let lit = |index: usize| on(index).is_some_and(|at| outcome.lights[at].is_some());
         let sources = (0..setup.lights.len())
             .map(|index| {
                 let glow = || stage.glow(index, Metres(away[index]));
-                lit(index).then(|| Source { glow: glow(), patches: patches.clone() })
+                lit(index).then(|| {
+                    let (glow, patches, mirrors) = (glow(), patches.clone(), mirrors.clone());
+                    Source { lit: stage.lit(&glow), glow, patches, mirrors }
+                })
             })
             .collect();
         let there = there(prepared, &stage, &things.of, beyond);
@@ -120,7 +124,7 @@ impl Things {
         let coat = match product.finish {
             Finish::Matt => Coat::matt([0.30, 0.27, 0.23]),
             Finish::Satin => Coat { albedo: [0.24, 0.22, 0.20], gloss: Gloss::Soft { straight: 0.06, narrow: 60.0 } },
-            Finish::Mirror => Coat { albedo: [0.05; 3], gloss: Gloss::Mirror(0.62) },
+            Finish::Mirror => Coat { albedo: [0.05; 3], gloss: Gloss::Mirror(f(crate::staging::MIRROR_FINISH)) },
         };
         let foot = Vec3A::new(f(product.x_m), f(product.y_m), f(product.table_m));
         let shape = match product.shape {
