@@ -334,6 +334,10 @@ fn mixed(setup: &Prepared<'_>, colour: &InColour) -> Option<Caution> {
 /// A flash without a gel in a room that lamps light.
 fn ungelled(setup: &Prepared<'_>, outcome: &Outcome, colour: &InColour, kit: &Kit) -> Option<Caution> {
     let key = outcome.key(setup)?;
+    // A low sun is warm as well, and no room: there a gel is a choice of white balance.
+    if setup.scene.as_ref().is_some_and(|scene| scene.light.is_daylight()) && setup.lamps.is_empty() {
+        return None;
+    }
     let colours = &colour.colours;
     let (light, flash) = (&setup.lights[key], colours.flashes[key]);
     let rooms = [colours.ambient_on(setup.lit), colours.ambient_on(setup.background)];
@@ -348,9 +352,9 @@ fn ungelled(setup: &Prepared<'_>, outcome: &Outcome, colour: &InColour, kit: &Ki
 
 /// A flash that comes back from something coloured.
 fn bounced(setup: &Prepared<'_>, outcome: &Outcome) -> Option<Caution> {
-    let mut on = (0..setup.lights.len()).filter(|light| outcome.lights[*light].is_some());
-    on.find_map(|light| {
-        let shift = setup.lights[light].way;
+    let mut on = (0..setup.lights.len()).filter_map(|light| Some((light, outcome.lights[light]?)));
+    on.find_map(|(light, at)| {
+        let shift = setup.lights[light].way(at.distance);
         setup.lights[light].bounced.map(|_| Caution::BounceColour { light, shift })
     })
 }

@@ -58,7 +58,7 @@ pub enum Moves {
 pub fn moves(setup: &Prepared<'_>, region: usize, grip: Grip, light: Option<&PreparedLight<'_>>) -> Option<Moves> {
     let blend = setup.setup.blend;
     match (grip, setup.setup.regions[region].role) {
-        (Grip::Flash, _) if !blend.uses_flash() => None,
+        (Grip::Flash, _) if light.is_none_or(|light| !setup.fires(light)) => None,
         (Grip::Flash, _) => {
             let light = light?;
             // What the set says follows from where the light stands: it is moved there.
@@ -77,10 +77,9 @@ pub fn moves(setup: &Prepared<'_>, region: usize, grip: Grip, light: Option<&Pre
 
 /// The light whose wish places a region.
 fn aimed_here<'a>(setup: &'a Prepared<'_>, region: usize) -> Option<&'a PreparedLight<'a>> {
-    let blend = setup.setup.blend;
     let mut lights = setup.lights.iter();
     lights.find(|light| {
-        blend.uses_flash() && region != setup.lit && light.aimed_at == region && light.light.wish != LightWish::Key
+        setup.fires(light) && region != setup.lit && light.aimed_at == region && light.light.wish != LightWish::Key
     })
 }
 

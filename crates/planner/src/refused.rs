@@ -39,6 +39,9 @@ pub enum Refused {
     /// Every dial that would move the region is at its end.
     #[error("no dial moves “{0}” any further: see what is missing, and the ways out of it")]
     AtItsEnd(String),
+    /// Wherever a flag would shade the front glass, it would be in the picture.
+    #[error("A flag would be in the picture: the light is in or at the edge of the frame. Move the light out of it.")]
+    FlagInFrame,
     /// There is no setup of that id.
     #[error("there is no setup “{0}”")]
     NoSuchSetup(String),

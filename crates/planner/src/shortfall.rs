@@ -1,11 +1,12 @@
 //! What keeps a wish from being had: shortfalls, in stops.
 
+use tolva_core::exposure::CameraSettings;
 use tolva_core::flash::dark_band;
 use tolva_core::scale::{Aperture, DialEnd, Power, PowerStep, Setting, Shutter, Step, Stops};
 
 use crate::depth::Sharp;
 use crate::lighting::{FlashWish, Prepared};
-use crate::setup::{Blend, Sync};
+use crate::setup::{Blend, LOWEST_PLACE, Sync};
 use crate::solver::{DialledLight, HALF_CLICK, Outcome, half_click, in_frame, rounding};
 
 /// Which limit a wish runs into.
@@ -164,7 +165,8 @@ fn placed_shortfall(setup: &Prepared<'_>, outcome: &Outcome) -> Option<Shortfall
     let placed = setup.setup.blend.placed(setup);
     let ambient = outcome.regions[placed.region].ambient - placed.place;
     let whole = outcome.placed_off(setup);
-    if whole.0.abs() <= rounding(setup) {
+    let is_black = whole.0 < 0.0 && placed.place.0 <= LOWEST_PLACE;
+    if whole.0.abs() <= rounding(setup) || is_black {
         return None;
     }
     if whole.0 > 0.0 && ambient.0 <= rounding(setup) {
@@ -180,29 +182,39 @@ fn placed_shortfall(setup: &Prepared<'_>, outcome: &Outcome) -> Option<Shortfall
 /// What keeps the camera from going darker (or brighter): what is fixed, and which dials are at their end.
 fn held_by(setup: &Prepared<'_>, outcome: &Outcome, wants_darker: bool) -> Vec<Held> {
     let synced = setup.with_flash() && setup.setup.sync != Sync::HighSpeed;
+    let CameraSettings { shutter, aperture, iso } = outcome.settings;
+    // Whether the dial has a setting on that side which the limits leave.
+    let slower = || setup.shutters.settings().any(|one| {
+        let floor = setup.slowest.position().0 - 1e-6;
+        one.position() < shutter.position() && one.position().0 >= floor
+    });
+    let faster = || {
+        let ceiling = if synced { setup.sync_safe.position().0 + 1e-6 } else { f64::INFINITY };
+        setup.shutters.settings().any(|one| one.position() > shutter.position() && one.position().0 <= ceiling)
+    };
     let shutter = match (setup.shutter, wants_darker) {
-        (Some(_), _) => Held::ShutterFixed,
-        (None, true) if synced => Held::FastestSync,
-        (None, true) => Held::FastestShutter,
-        (None, false) => Held::SlowestShutter,
+        (Some(_), _) => Some(Held::ShutterFixed),
+        (None, true) if synced => (!faster()).then_some(Held::FastestSync),
+        (None, true) => (!faster()).then_some(Held::FastestShutter),
+        (None, false) => (!slower()).then_some(Held::SlowestShutter),
     };
-    let aperture = match (setup.aperture, wants_darker) {
-        (Some(_), _) => Held::ApertureFixed,
-        (None, true) => Held::SmallestAperture,
-        (None, false) => Held::WidestAperture,
+    let aperture = match (setup.aperture, setup.apertures.end_of(aperture), wants_darker) {
+        (Some(_), ..) => Some(Held::ApertureFixed),
+        (None, Some(DialEnd::High), true) => Some(Held::SmallestAperture),
+        (None, Some(DialEnd::Low), false) => Some(Held::WidestAperture),
+        (None, ..) => None,
     };
-    let iso = match (setup.iso, setup.isos.end_of(outcome.settings.iso)) {
-        (Some(_), _) => Some(Held::IsoFixed),
-        (None, Some(DialEnd::Low)) => Some(Held::LowestIso),
-        (None, Some(DialEnd::High)) => Some(Held::HighestIso),
-        (None, None) => None,
+    let iso = match (setup.iso, setup.isos.end_of(iso), wants_darker) {
+        (Some(_), ..) => Some(Held::IsoFixed),
+        (None, Some(DialEnd::Low), true) => Some(Held::LowestIso),
+        (None, Some(DialEnd::High), false) => Some(Held::HighestIso),
+        (None, ..) => None,
     };
-    [Some(shutter), Some(aperture), iso].into_iter().flatten().collect()
+    [shutter, aperture, iso].into_iter().flatten().collect()
 }
 
 /// Where a region does not land on its wish: what the ambient, its light, or other lights have to do with that.
 fn region_shortfall(setup: &Prepared<'_>, outcome: &Outcome, region: usize) -> Option<Shortfall> {
-    let blend = setup.setup.blend;
     let (lit, several) = (region == setup.lit, setup.lights.len() > 1);
     let aimed: Vec<usize> = (0..setup.lights.len()).filter(|light| setup.lights[*light].aimed_at == region).collect();
     match outcome.wishes[region] {
@@ -211,7 +223,7 @@ fn region_shortfall(setup: &Prepared<'_>, outcome: &Outcome, region: usize) -> O
             let told = || Shortfall::new(Limit::AmbientTooBright, over, Because::AmbientAlone).on(region, outcome);
             return (over.0 > HALF_CLICK).then(told);
         }
-        FlashWish::Wanted(_) if !setup.lights.iter().any(|light| light.reaches(region)) => {
+        FlashWish::Wanted(_) if !setup.lights.iter().any(|light| setup.fires(light) && light.reaches(region)) => {
             let because = if setup.lights.is_empty() { Because::NoFlashAtAll } else { Because::NoneAimedThere };
             return Some(Shortfall::new(Limit::NoFlash, Stops(1.0), because).on(region, outcome));
         }
@@ -222,7 +234,7 @@ fn region_shortfall(setup: &Prepared<'_>, outcome: &Outcome, region: usize) -> O
     // several lights meet, what one gives too much may not show.
     let click = aimed.iter().map(|light| power_rounding(setup.lights[*light].step)).fold(HALF_CLICK, f64::max);
     let shows = if several { click.max(2.0 * HALF_CLICK) } else { click };
-    if off.0.abs() <= shows || !blend.uses_flash() {
+    if off.0.abs() <= shows || !setup.with_flash() {
         return None;
     }
     if matches!(outcome.wishes[region], FlashWish::Wanted(_)) {

@@ -145,10 +145,10 @@ impl<'a> Walk<'a> {
     /// alone is over it.
     fn wish(&self, settings: CameraSettings, minute: usize, region: usize) -> Option<Stops> {
         let blend = self.setup.setup.blend;
-        if !self.setup.lights.iter().any(|light| light.aimed_at == region) {
+        if !self.setup.lights.iter().any(|light| light.aimed_at == region && self.setup.fires(light)) {
             return None;
         }
-        let wish = blend.region_wish(self.setup, region).filter(|_| blend.uses_flash())?;
+        let wish = blend.region_wish(self.setup, region)?;
         let ambient = self.light[minute][region] - settings.ev100() - self.setup.filter;
         (ambient < wish).then_some(wish)
     }

@@ -5,7 +5,7 @@ use tolva_core::ambient::{Scene, Site};
 use tolva_core::scale::LengthUnit;
 use tolva_core::time::LocalTime;
 use tolva_planner::lighting::Prepared;
-use tolva_planner::set::{Addition, SetNotice, To, distances, notices};
+use tolva_planner::set::{BoomLoad, Addition, SetNotice, To, distances, notices};
 use tolva_planner::setup::{HazardKind, Kit, Setup, Support};
 use tolva_planner::staging::{Stage, Thing};
 
@@ -120,7 +120,43 @@ fn a_boom_carries_what_its_maker_says() {
     assert_eq!(over(&setup, &kit), Some(None));
     assert!(!codes(&setup, &kit).contains(&"boom_too_short"));
     kit.booms[0].carries_kg = 0.5;
-    assert_eq!(over(&setup, &kit), Some(Some((0.9, 0.5))), "the octagon alone is heavier");
+    let unit = kit.flashes.iter().position(|one| one.id == setup.lights[0].flash_id).expect("it");
+    kit.flashes[unit].weight_kg = None;
+    let load = |hangs_kg, carries_kg, unit_weighed| Some(Some(BoomLoad { hangs_kg, carries_kg, unit_weighed }));
+    assert_eq!(over(&setup, &kit), load(0.9, 0.5, false), "the octabox alone is heavier");
+    // A 5 kg head on a 4 kg boom.
+    (kit.booms[0].carries_kg, kit.flashes[unit].weight_kg) = (4.0, Some(5.0));
+    assert_eq!(over(&setup, &kit), load(5.9, 4.0, true));
+}
+
+/// A light in the frame is told as flare, and no flag is offered: it would be in the picture. One just beside the frame has
+/// its flag out of it.
+#[test]
+fn a_flag_is_never_in_the_picture() {
+    let (mut setup, kit) = begun();
+    let (mut offered, mut withheld) = (0, 0);
+    for step in 0..=24 {
+        let x = -0.25 * f64::from(step);
+        let place = Some((x, 1.2));
+        setup.move_on_set(&kit, &Thing::Light("A".to_owned()), place, (0, 0), (false, LengthUnit::Metres)).unwrap();
+        let prepared = Prepared::new(&setup, &kit).expect("a setup");
+        let view = prepared.stage.as_ref().expect("used").view;
+        for notice in said(&setup, &kit) {
+            let SetNotice::Flare { flag, .. } = notice else { continue };
+            let mut with = setup.clone();
+            let put = with.add_flag(&kit, Some("A"));
+            assert_eq!(flag.is_some(), put.is_ok(), "what is offered can be done");
+            match flag {
+                Some(_) => {
+                    let card = with.set.as_ref().expect("used").cards.last().expect("it").clone();
+                    assert!(!view.shows(&card.panel().corners()), "in the picture at {x}");
+                    offered += 1;
+                }
+                None => withheld += 1,
+            }
+        }
+    }
+    assert!(offered > 2 && withheld > 2, "{offered} {withheld}");
 }
 
 /// What is put there from the kit has the kit's size and name; what the kit has not is refused.

@@ -62,7 +62,7 @@ fn of_flash(setup: &Prepared<'_>, outcome: &Outcome, position: usize, show: Show
         near_field: at.filter(|_| !light.is_on_set()).map(|at| light.near_field(at.distance).decimals()),
         compensation: match (outcome.wishes[light.aimed_at], at) {
             // The compensation stands for what the flash gives by itself, from where metering puts it: mid grey.
-            (FlashWish::Wanted(wanted), _) if light.light.wish == LightWish::Key => Some(wanted.into()),
+            (FlashWish::Wanted(wanted), Some(_)) if light.light.wish == LightWish::Key => Some(wanted.into()),
             (_, Some(_)) => Some(outcome.regions[light.aimed_at].each[position].into()),
             _ => None,
         },

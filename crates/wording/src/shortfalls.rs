@@ -67,7 +67,11 @@ impl Whose<'_> {
         match (&shortfall.because, shortfall.limit) {
             (Because::Held(held), limit) => {
                 let how = if limit == Limit::CameraTooBright { "brighter" } else { "darker" };
-                let held: Vec<String> = held.iter().map(|held| self.held(*held)).collect();
+                let held: Vec<String> = if held.is_empty() {
+                    vec!["closest possible: the next click is further off".to_owned()]
+                } else {
+                    held.iter().map(|held| self.held(*held)).collect()
+                };
                 format!("The light that is there comes out {amount} {how} than wished: {}.", held.join(", "))
             }
             (Because::FlashesSpill, _) => format!("“{region}” ends {amount} over its wish: flashes spill onto it."),

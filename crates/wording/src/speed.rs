@@ -1,9 +1,9 @@
 //! What keeps the shutter from being slower, in words.
 
-use tolva_core::exposure::CameraSettings;
 use tolva_core::optics::{HandheldRule, Movement, SWAYING, blur_px};
 use tolva_core::scale::{Setting, Shutter, Stops};
 use tolva_planner::lighting::{Floors, GHOST_SHARE, Prepared, REAR_CURTAIN_S, on_sensor};
+use tolva_planner::solver::Outcome;
 
 use crate::names::Named;
 use crate::shown::Fact;
@@ -13,8 +13,12 @@ fn one_over(seconds: f64) -> String {
 }
 
 /// The floors and what comes of them, in words.
-pub fn facts(setup: &Prepared<'_>, settings: CameraSettings) -> Vec<Fact> {
+pub fn facts(setup: &Prepared<'_>, outcome: &Outcome) -> Vec<Fact> {
     let floors = Floors::of(setup);
+    let settings = outcome.settings;
+    // What the plan comes to, not what was asked of it.
+    let lit = &outcome.regions[setup.lit];
+    let ambient_share = lit.share(lit.ambient);
     let speed = setup.setup.speed;
     let shutter = settings.shutter;
     let mut all = vec![
@@ -71,14 +75,17 @@ pub fn facts(setup: &Prepared<'_>, settings: CameraSettings) -> Vec<Fact> {
     if speed.movement != Movement::Still {
         let ghosts = if blur <= speed.blur_px {
             "sharp".to_owned()
-        } else if floors.share > GHOST_SHARE {
-            format!("a ghost of {:.0} % of its light shows beside what the flash freezes", floors.share * 100.0)
+        } else if !lit.flash.0.is_finite() {
+            "blurred: no flash freezes it".to_owned()
+        } else if ambient_share > GHOST_SHARE {
+            format!("a ghost of {:.0}% of its light shows beside what the flash freezes", ambient_share * 100.0)
         } else {
-            "what little the ambient gives it blurs unseen".to_owned()
+            format!("frozen by the flash; the {:.0}% of ambient blurs unseen", ambient_share * 100.0)
         };
         all.push(
             Fact::new("at_this_shutter", "At this shutter", format!("{blur:.1} pixels: {ghosts}"))
-                .with("blur_px", blur),
+                .with("blur_px", blur)
+                .with("ambient_share", ambient_share),
         );
         if shutter.exact > REAR_CURTAIN_S && blur > speed.blur_px && !setup.lights.is_empty() {
             all.push(Fact::new("curtain", "Curtain", "rear: the trail then lies behind what moves"));

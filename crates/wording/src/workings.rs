@@ -50,7 +50,7 @@ pub(crate) fn workings(setup: &Prepared<'_>, outcome: &Outcome, show: Show) -> V
     for (position, (light, at)) in setup.lights.iter().zip(&outcome.lights).enumerate() {
         match at {
             Some(at) => flash(&mut lines, setup, outcome, (position, light, *at), show),
-            None if setup.setup.blend.uses_flash() => {
+            None if setup.fires(light) => {
                 lines.add(&about(setup, light), "Nothing is left for it to give", "", "off");
             }
             None => {}
@@ -161,8 +161,8 @@ fn about(setup: &Prepared<'_>, light: &PreparedLight<'_>) -> String {
 /// What is asked of the flashes, region by region.
 fn wanted(lines: &mut Lines, setup: &Prepared<'_>, outcome: &Outcome) {
     let blend = setup.setup.blend;
-    if !blend.uses_flash() {
-        lines.add("Flash", format!("{} is without flash", blend.name()), "", "off");
+    if !setup.with_flash() {
+        lines.add("Flash", format!("{}: no flash", blend.name()), "", "off");
         return;
     }
     for (region, wish) in outcome.wishes.iter().enumerate() {
@@ -248,7 +248,7 @@ fn flash(
         lines.add(&about, "Its gels take", "", (-chosen.gel_loss).decimals());
     }
     if let Some(reach) = chosen.reach(light.distance) {
-        let words = match chosen.bounced_part() {
+        let words = match chosen.bounced_part(light.distance) {
             part if part > 0.005 => format!("Reaches its region from where it stands, {:.0} % by bounce", part * 100.0),
             _ => "Reaches its region from where it stands on the set".to_owned(),
         };

@@ -40,10 +40,12 @@ pub fn nearest_gels(from: Illuminant, to: Illuminant, offered: &[(Shift, f64)]) 
         let mired = (from.mired().0 + shift.mired).max(1.0);
         (mired - to.mired().0, from.tint_duv() + shift.tint_duv - to.tint_duv())
     };
+    // Each gel costs its light, and what it must bring to be worth its place: so the best does not depend on the order
+    // in which gels are offered.
     let weight = |gels: &[usize]| {
         let (mired, tint_duv) = left(gels);
-        let lost: f64 = gels.iter().map(|gel| offered[*gel].1).sum();
-        mired.hypot(tint_duv * MIRED_A_DUV) + lost * MIRED_A_STOP
+        let lost: f64 = gels.iter().map(|gel| offered[*gel].1 * MIRED_A_STOP + WORTH_MIRED).sum();
+        mired.hypot(tint_duv * MIRED_A_DUV) + lost
     };
     let mut best = (weight(&[]), Vec::new());
     let mut sets: Vec<Vec<usize>> = vec![Vec::new()];
@@ -55,7 +57,7 @@ pub fn nearest_gels(from: Illuminant, to: Illuminant, offered: &[(Shift, f64)]) 
         sets = longer.collect();
         for set in &sets {
             let found = weight(set);
-            if found < best.0 - WORTH_MIRED {
+            if found < best.0 - 1e-9 {
                 best = (found, set.clone());
             }
         }
@@ -94,6 +96,14 @@ mod tests {
         assert!(found.left_tint_duv.abs() < 0.003 && found.left_mired.abs() < 20.0, "{found:?}");
     }
 
+    /// 5600 to 2900 K is 166 mired: of 159 and 166, the nearer, whichever is offered first.
+    #[test]
+    fn the_nearer_of_two_whatever_their_order() {
+        let offered = |mired: [f64; 2]| mired.map(|mired| (Shift { mired, tint_duv: 0.0 }, 0.7));
+        let found = |mired| nearest_gels(light(5600.0, 0.0), light(2900.0, 0.0), &offered(mired)).gels;
+        assert_eq!((found([159.0, 166.0]), found([166.0, 159.0])), (vec![1], vec![0]));
+    }
+
     #[test]
     fn nothing_where_it_fits() {
         assert!(nearest_gels(light(5600.0, 0.0), light(5400.0, 0.0), &owned()).gels.is_empty());
@@ -101,6 +111,24 @@ mod tests {
     }
 
     proptest! {
+        /// The same gels in any order: the same are chosen, but for such as are alike.
+        #[test]
+        fn in_any_order(
+            from in 2800.0..6500.0_f64, to in 2000.0..9000.0_f64,
+            order in Just((0..6).collect::<Vec<usize>>()).prop_shuffle(),
+        ) {
+            let all = owned();
+            let shuffled: Vec<_> = order.iter().map(|at| all[*at]).collect();
+            let shifts = |found: &GelMatch, of: &[(Shift, f64)]| {
+                let mut shifts: Vec<f64> = found.gels.iter().map(|gel| of[*gel].0.mired).collect();
+                shifts.sort_by(f64::total_cmp);
+                shifts
+            };
+            let one = nearest_gels(light(from, 0.0), light(to, 0.0), &all);
+            let other = nearest_gels(light(from, 0.0), light(to, 0.0), &shuffled);
+            prop_assert_eq!(shifts(&one, &all), shifts(&other, &shuffled));
+        }
+
         /// What was chosen is never worse than no gel at all.
         #[test]
         fn never_worse(from in 2800.0..6500.0_f64, to in 2000.0..9000.0_f64, tint in -0.01..0.015_f64) {

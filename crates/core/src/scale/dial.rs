@@ -83,6 +83,24 @@ impl<E: Engraved> Dial<E> {
         self.settings[self.nearest_index(position)]
     }
 
+    /// The lowest setting that is not under a limit, by its engraved value or by the exact one; the dial's end where all
+    /// are. A limit that is rounded to it is kept.
+    ///
+    /// ```
+    /// use tolva_core::scale::{Dial, Shutter, Step};
+    /// let dial = Dial::<Shutter>::new(Step::Third, 30.0, 1.0 / 8000.0);
+    /// // 1/570 s is the slowest that is safe: 1/500 would be slower.
+    /// assert_eq!(dial.not_under(1.0 / 570.0).label(), "1/640");
+    /// assert_eq!(dial.not_under(1.0 / 60.0).label(), "1/60");
+    /// ```
+    pub fn not_under(&self, limit: f64) -> Setting<E> {
+        let least = E::position(limit) - 1e-6;
+        let keeps = |setting: &Setting<E>| {
+            setting.position().0 >= least || E::position(setting.nominal) >= least
+        };
+        self.settings.iter().copied().find(keeps).unwrap_or_else(|| self.end(DialEnd::High))
+    }
+
     /// The setting at one end.
     pub fn end(&self, end: DialEnd) -> Setting<E> {
         self.settings[if end == DialEnd::Low { 0 } else { self.settings.len() - 1 }]

@@ -119,9 +119,8 @@ pub fn balance_options(setup: &Prepared<'_>, outcome: &Outcome, colours: &Colour
 
 /// Every flash gelled to the ambient where it is aimed.
 fn gel_all(other: &mut Setup, setup: &Prepared<'_>, colours: &Colours, kit: &Kit) {
-    for light in &setup.lights {
-        other.lights[light.index].gel_ids =
-            ids(&gels_to(light.bounced_native(), colours.ambient_on(light.aimed_at), kit).0);
+    for (light, bare) in setup.lights.iter().zip(&colours.flashes_bare) {
+        other.lights[light.index].gel_ids = ids(&gels_to(*bare, colours.ambient_on(light.aimed_at), kit).0);
     }
 }
 
@@ -139,8 +138,8 @@ pub fn gel_options<'a>(setup: &Prepared<'_>, colours: &Colours, kit: &'a Kit) ->
         let chosen = sorted(&other.lights[light].gel_ids) == sorted(&setup.setup.lights[light].gel_ids);
         GelOption { light, gels, found, ambient, chosen, setup: other }
     };
-    let flashes =
-        setup.lights.iter().map(|light| one(light.index, light.bounced_native(), colours.ambient_on(light.aimed_at)));
+    let flashes = setup.lights.iter().zip(&colours.flashes_bare);
+    let flashes = flashes.map(|(light, bare)| one(light.index, *bare, colours.ambient_on(light.aimed_at)));
     // A lamp is gelled to the light that is there without it.
     let lamps = setup.lamps.iter().map(|lamp| one(lamp.index, lamp.bounced_native(), colours.ambient[setup.lit]));
     flashes.chain(lamps).collect()

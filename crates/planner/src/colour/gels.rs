@@ -82,7 +82,7 @@ pub fn colour_to(setup: &Setup, kit: &Kit, to: &Colouring) -> Result<Setup, Refu
                 .lights
                 .iter()
                 .find(|light| &light.light.id == id)
-                .map(|light| (light.index, light.bounced_native()));
+                .map(|light| (light.index, light.native_from(light.distance_or_usual())));
             let lamp = || {
                 checked
                     .lamps
@@ -103,7 +103,9 @@ pub fn colour_to(setup: &Setup, kit: &Kit, to: &Colouring) -> Result<Setup, Refu
 /// The gels of the kit that bring a light nearest to another, and what is left over.
 pub fn gels_to(from: Illuminant, to: Illuminant, kit: &Kit) -> (Vec<&Gel>, GelMatch) {
     // A neutral gel only takes light.
-    let coloured: Vec<&Gel> = kit.gels.iter().filter(|gel| !gel.is_neutral()).collect();
+    let mut coloured: Vec<&Gel> = kit.gels.iter().filter(|gel| !gel.is_neutral()).collect();
+    // Of two that are alike the same one, however the kit is ordered.
+    coloured.sort_by(|a, b| a.id.cmp(&b.id));
     let offered: Vec<_> = coloured.iter().map(|gel| (gel.shift(), gel.loss_stops)).collect();
     let found = nearest_gels(from, to, &offered);
     (found.gels.iter().map(|gel| coloured[*gel]).collect(), found)

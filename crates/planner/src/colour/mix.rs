@@ -69,6 +69,8 @@ pub struct Colours {
     pub lamps: Vec<Illuminant>,
     /// The flashes, in their order, through gels and off walls.
     pub flashes: Vec<Illuminant>,
+    /// The same without gels.
+    pub flashes_bare: Vec<Illuminant>,
     /// What falls on each region.
     pub mixes: Vec<Mix>,
 }
@@ -85,7 +87,11 @@ impl Colours {
             })
             .collect();
         let lamps: Vec<Illuminant> = setup.lamps.iter().map(|lamp| lamp.native.shifted(lamp.shift)).collect();
-        let flashes: Vec<Illuminant> = setup.lights.iter().map(|light| light.native.shifted(light.shift)).collect();
+        let flashes_bare: Vec<Illuminant> = (setup.lights.iter().zip(&outcome.lights))
+            .map(|(light, at)| light.native_from(at.map_or_else(|| light.distance_or_usual(), |at| at.distance)))
+            .collect();
+        let gelled = setup.lights.iter().zip(&flashes_bare).map(|(light, bare)| bare.shifted(light.gel_shift));
+        let flashes: Vec<Illuminant> = gelled.collect();
         let mixes = (0..setup.setup.regions.len())
             .map(|region| {
                 let of = &outcome.regions[region];
@@ -104,7 +110,7 @@ impl Colours {
                 Mix::of(parts)
             })
             .collect();
-        Self { ambient, lamps, flashes, mixes }
+        Self { ambient, lamps, flashes, flashes_bare, mixes }
     }
 
     /// The light that is there on a region, lamps and all.

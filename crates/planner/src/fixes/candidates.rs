@@ -6,15 +6,26 @@ use crate::depth::Sharp;
 use crate::lighting::{Prepared, PreparedLight};
 use crate::place::wish_at;
 use crate::plan::Plan;
-use crate::setup::{Blend, Depth, Filter, Gel, Kit, Modifier, Setup, Sync};
+use crate::setup::{Blend, Depth, Filter, Flash, Gel, Kit, LOWEST_PLACE, Modifier, Setup, Sync};
 use crate::shortfall::Limit;
 use crate::solver::{DialledLight, HALF_CLICK};
+use crate::staging::shape;
 use tolva_core::flash::GuideNumber;
-use tolva_core::scale::{Metres, Power, Setting, Shutter, Stops};
+use tolva_core::optics::Movement;
+use tolva_core::scale::{DialEnd, Metres, Power, Setting, Shutter, Stops};
 
 /// A light that is feathered farther than this hardly lights what it is aimed at any more. Common practice, no source.
 const MOST_FEATHER_DEG: f64 = 75.0;
 
+/// The lowest a blend puts the ambient on the subject, in stops: as its range says.
+const LOWEST_AMBIENT: f64 = -8.0;
+/// What sits on a camera's shoe is no larger than this, in metres, and no heavier, in kilograms. Common practice, no source.
+const ON_CAMERA_M: f64 = 0.35;
+const ON_CAMERA_KG: f64 = 0.6;
+/// A shutter so many stops slower than is safe is no way out any more, by hand or where something moves.
+const MOST_SLOWER: f64 = 2.0;
+/// An ISO so many stops over the highest acceptable is no way out any more.
+const MOST_OVER_ISO: f64 = 2.0;
 /// A setup has so many lights at most, and its camera stands so far away.
 const MOST_LIGHTS: usize = 8;
 const FARTHEST_M: f64 = 200.0;
@@ -87,7 +98,7 @@ impl<'a> Candidates<'a> {
         let light_id = || light.light.id.clone();
         let needed = light.gives(at.distance, at.exact);
         let power = light.power.unwrap_or(Power::FULL);
-        if light.distance.is_some() && light.bounced.is_none() {
+        if light.distance.is_some() && light.bounced.is_none() && !light.light.on_camera {
             // Rounded to nearer, so that it does close the shortfall.
             let exact = light.distance_giving(needed, power, (Metres(0.1), at.distance));
             let nearer = Metres(((exact.0 * 20.0).floor() / 20.0).max(light.free_distances().0.0));
@@ -99,7 +110,7 @@ impl<'a> Candidates<'a> {
             self.changes.push(Change::RemoveBounce { light_id: light_id() });
         }
         self.swap_units(light, true);
-        if light.light.units < 6 && light.power.is_none() {
+        if light.light.units < 6 && light.power.is_none() && !light.light.on_camera {
             // As many as make up for what is missing, if that few do.
             let together = ((at.exact.0 - at.power.0).ratio() * f64::from(light.light.units)).ceil();
             if together <= 6.0 {
@@ -120,7 +131,7 @@ impl<'a> Candidates<'a> {
         let needed = light.gives(at.distance, at.exact);
         let power = light.power.unwrap_or(light.lowest);
         let over = at.power.0 - at.exact.0;
-        if light.distance.is_some() && light.bounced.is_none() {
+        if light.distance.is_some() && light.bounced.is_none() && !light.light.on_camera {
             let exact = light.distance_giving(needed, power, (at.distance, Metres(12.0)));
             let farther = Metres((exact.0 * 20.0).ceil() / 20.0);
             self.changes.push(Change::MoveLight { light_id: light_id(), distance_m: farther.0, nearer: false });
@@ -145,7 +156,9 @@ impl<'a> Candidates<'a> {
 
     /// Other units of the kit that are stronger, or weaker.
     fn swap_units(&mut self, light: &PreparedLight<'_>, stronger: bool) {
-        for flash in self.kit.flashes.iter().filter(|flash| flash.id != light.flash.id) {
+        // What sits on the camera is no heavier than a camera carries.
+        let fits = |flash: &&Flash| !light.light.on_camera || flash.weight_kg.is_none_or(|kg| kg <= ON_CAMERA_KG);
+        for flash in self.kit.flashes.iter().filter(fits).filter(|flash| flash.id != light.flash.id) {
             let change = Change::ChangeUnit { light_id: light.light.id.clone(), flash_id: flash.id.clone() };
             let other = strength_with(self.setup.setup, &change, light.index, self.kit);
             if other.is_some_and(|other| (other > light.guide_number) == stronger) {
@@ -156,8 +169,13 @@ impl<'a> Candidates<'a> {
 
     /// Other modifiers of the kit whose loss is as asked.
     fn swap_modifiers(&mut self, light: &PreparedLight<'_>, asked: impl Fn(f64) -> bool) {
-        let other =
-            |modifier: &&Modifier| Some(&modifier.id) != light.light.modifier_id.as_ref() && asked(modifier.loss_stops);
+        let fits = |modifier: &Modifier| {
+            let size = shape(Some(modifier)).0.largest().0;
+            !light.light.on_camera || (size <= ON_CAMERA_M && modifier.weight_kg <= ON_CAMERA_KG)
+        };
+        let other = |modifier: &&Modifier| {
+            Some(&modifier.id) != light.light.modifier_id.as_ref() && asked(modifier.loss_stops) && fits(modifier)
+        };
         self.changes.extend(self.kit.modifiers.iter().filter(other).map(|modifier| {
             let (light_id, modifier_id) = (light.light.id.clone(), modifier.id.clone());
             Change::ChangeModifier { light_id, modifier_id }
@@ -186,14 +204,30 @@ impl<'a> Candidates<'a> {
         if setup.density.0 > 0.0 {
             self.changes.push(Change::RemoveFilters);
         }
-        if setup.shutter.is_none() {
-            let slower: Setting<Shutter> =
-                setup.shutters.nearest(settings.shutter.position() - missing - Stops(1.0 / 6.0));
-            self.changes.push(Change::AllowSlowerShutter { shutter_s: slower.nominal });
+        // The subject comes first: what is behind may fall to where it comes anyway.
+        let behind = self.plan.outcome.regions[setup.background].together.to_third().0;
+        if let Blend::Lift { .. } = setup.setup.blend {
+            self.changes.push(Change::PlaceBackground { stops: behind.max(LOWEST_PLACE) });
         }
-        if setup.iso.is_none() {
-            let highest = settings.iso;
-            let to = Setting::of(highest.exact * missing.ratio());
+        let ambient = self.plan.outcome.regions[setup.lit].ambient.to_third().0;
+        if let Blend::Overpower { .. } = setup.setup.blend
+            && ambient >= LOWEST_AMBIENT
+        {
+            self.changes.push(Change::PlaceAmbient { stops: ambient });
+        }
+        if setup.shutter.is_none() {
+            let position = settings.shutter.position() - missing - Stops(1.0 / 6.0);
+            let slower: Setting<Shutter> = setup.shutters.nearest(position);
+            // By hand, or of what moves, a little slower is worth a try; much slower is another picture.
+            let is_still = setup.setup.speed.tripod && setup.setup.speed.movement == Movement::Still;
+            if is_still || (setup.slowest.position() - slower.position()).0 <= MOST_SLOWER {
+                self.changes.push(Change::AllowSlowerShutter { shutter_s: slower.nominal });
+            }
+        }
+        let highest = setup.isos.end(DialEnd::High);
+        let over = (settings.iso.position() + missing - highest.position()).0;
+        if setup.iso.is_none() && over > 0.0 && over <= MOST_OVER_ISO {
+            let to = Setting::of(settings.iso.exact * missing.ratio());
             self.outside(Outside::HigherIso { to, highest }, alone);
         }
     }
@@ -215,7 +249,10 @@ impl<'a> Candidates<'a> {
                     self.changes.push(Change::StepBack { distance_m });
                 }
             }
-            Depth::CloseUp { stacked: false, .. } => self.changes.push(Change::TakeStack),
+            // What moves is another picture in each frame.
+            Depth::CloseUp { stacked: false, .. } if setup.setup.speed.movement == Movement::Still => {
+                self.changes.push(Change::TakeStack);
+            }
             _ => {}
         }
         self.changes.push(Change::FreeDepth { f_number: aperture.nominal });

@@ -146,7 +146,11 @@ pub fn fixes(setup: &Prepared<'_>, plan: &Plan, kit: &Kit) -> Vec<Fix> {
 fn second_steps(first: &Solved, kit: &Kit) -> Vec<Solved> {
     let Ok(prepared) = Prepared::new(&first.setup, kit) else { return Vec::new() };
     let plan = Plan::of(&prepared);
-    let closing = Candidates::of(&prepared, &plan, kit).changes.into_iter().filter_map(|second| {
+    // One thing is not moved twice.
+    let done: Vec<_> = first.changes.iter().map(std::mem::discriminant).collect();
+    let candidates = Candidates::of(&prepared, &plan, kit).changes.into_iter();
+    let another = candidates.filter(|second| !done.contains(&std::mem::discriminant(second)));
+    let closing = another.filter_map(|second| {
         let solved = attempt(&first.setup, second, plan.missing(), kit)?;
         let changes = first.changes.iter().cloned().chain(solved.changes.clone()).collect();
         Some(Solved { changes, ..solved })

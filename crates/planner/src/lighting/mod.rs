@@ -219,9 +219,15 @@ impl<'a> Prepared<'a> {
         Some(self.scene.as_ref().map_or(guess, |scene| scene.now.of(region.role)))
     }
 
-    /// Whether flashes have a part in it.
+    /// Whether any flash has a part in it.
     pub fn with_flash(&self) -> bool {
-        self.setup.blend.uses_flash() && !self.lights.is_empty()
+        self.lights.iter().any(|light| self.fires(light))
+    }
+
+    /// Whether a flash has a part in it: its role has one in the blend, and in a silhouette it is not on the face.
+    pub fn fires(&self, light: &PreparedLight<'_>) -> bool {
+        let blend = self.setup.blend;
+        blend.fires(light.light.wish) && (blend.uses_flash() || light.aimed_at != self.lit)
     }
 }
 

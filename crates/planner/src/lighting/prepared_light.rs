@@ -73,10 +73,10 @@ pub struct PreparedLight<'a> {
     pub native: colour::Illuminant,
     /// The gels over it.
     pub gels: Vec<&'a Gel>,
-    /// What gels and a coloured wall do to it.
-    pub shift: Shift,
-    /// What a coloured wall alone does to it.
-    pub way: Shift,
+    /// What its gels do to its light.
+    pub gel_shift: Shift,
+    /// What a coloured wall does to it where the bounce was typed.
+    typed_bounce: Shift,
     /// How far it stands, where that is fixed.
     pub distance: Option<Metres>,
     /// Its power, where that is fixed.
@@ -186,11 +186,8 @@ pub fn prepared<'a>(
     let lowest = Power(Stops(flash.power.lowest_stops));
     // What comes back from a ceiling or wall has its own loss by distance, no near field, and the surface's colour.
     let surface = if bounced.is_some() && on_set.is_none() { Surface::Bare } else { surface };
-    let way = match &on_set {
-        Some(on_set) => on_set.reached.shift,
-        None => light.bounce.map_or_else(Shift::default, |bounce| bounce.colour.shift()),
-    };
-    let shift = gels.iter().map(|gel| gel.shift()).chain([way]).sum();
+    let typed_bounce = light.bounce.map_or_else(Shift::default, |bounce| bounce.colour.shift());
+    let gel_shift: Shift = gels.iter().map(|gel| gel.shift()).sum();
     if let FlashOutput::Continuous(lamp) = &flash.output {
         let lux = lamp.lux_at_1_m * f64::from(light.units) / (away.0 * away.0);
         let power = Stops(light.power_stops.unwrap_or(0.0));
@@ -204,6 +201,8 @@ pub fn prepared<'a>(
             None => spill.iter().map(|reach| gives + *reach).collect(),
         };
         let native = flash.light();
+        let way = on_set.as_ref().map_or(typed_bounce, |on_set| on_set.reached.shift(away));
+        let shift = [gel_shift, way].into_iter().sum();
         let lamp = PreparedLamp {
             index,
             light,
@@ -237,7 +236,7 @@ pub fn prepared<'a>(
         distance: if bounced.is_some() || on_set_at.is_some() { Some(away) } else { light.distance_m.map(Metres) },
         bounced,
         native: flash.light(),
-        shift,
+        gel_shift,
         gels,
         power: light.power_stops.map(|stops| Power(Stops(stops))),
         lowest,
@@ -247,14 +246,24 @@ pub fn prepared<'a>(
         typed_spill: spill,
         spills_more,
         on_set,
-        way,
+        typed_bounce,
     })))
 }
 
 impl PreparedLight<'_> {
-    /// Its light without gels, as it comes back from where it is bounced.
-    pub fn bounced_native(&self) -> colour::Illuminant {
-        self.native.shifted(self.way)
+    /// What walls, ceiling and cards do to its colour where it is aimed, from so far away.
+    pub fn way(&self, distance: Metres) -> Shift {
+        self.on_set.as_ref().map_or(self.typed_bounce, |on_set| on_set.reached.shift(distance))
+    }
+
+    /// Its light without gels, as it arrives where it is aimed from so far away.
+    pub fn native_from(&self, distance: Metres) -> colour::Illuminant {
+        self.native.shifted(self.way(distance))
+    }
+
+    /// How far it is: as it is fixed, or where Tolva would put it at first.
+    pub fn distance_or_usual(&self) -> Metres {
+        self.distance.unwrap_or_else(|| self.usual_distance())
     }
 }
 
@@ -331,8 +340,8 @@ impl PreparedLight<'_> {
     }
 
     /// The part of what its own region gets that comes back from walls, ceiling, floor or cards, where the set says so.
-    pub fn bounced_part(&self) -> f64 {
-        self.on_set.as_ref().map_or(0.0, |on_set| on_set.reached.bounced_part)
+    pub fn bounced_part(&self, distance: Metres) -> f64 {
+        self.on_set.as_ref().map_or(0.0, |on_set| on_set.reached.bounced_part(distance))
     }
 
     /// Where it stands to give its region so much at a power, held between two distances. On the set it moves along its

@@ -4,7 +4,7 @@
 use super::{FlashWish, Prepared};
 use crate::setup::Depth;
 use tolva_core::optics::{blur_px, magnification, shake_floor_s};
-use tolva_core::scale::{Metres, Millimetres, Setting, Shutter, Stops};
+use tolva_core::scale::{Metres, Millimetres, Setting, Shutter};
 
 /// However little of the subject the ambient makes, it counts for so much: what lies behind is the ambient's alone.
 const LEAST_SHARE: f64 = 1.0 / 32.0;
@@ -69,10 +69,35 @@ fn ambient_share(setup: &Prepared<'_>) -> f64 {
 
 /// The slowest shutter of a setup: as somebody said it, or as its floors say.
 pub fn slowest_shutter(setup: &Prepared<'_>) -> Setting<Shutter> {
-    if let Some(said) = setup.setup.speed.slowest_shutter_s {
-        return Setting::of(said);
-    }
-    let floor = Floors::of(setup).slowest_s().unwrap_or(f64::INFINITY);
+    let floor = setup.setup.speed.slowest_shutter_s.or_else(|| Floors::of(setup).slowest_s());
     let end = setup.camera.shutter.slowest_s.max(setup.camera.shutter.fastest_s);
-    setup.shutters.nearest(Stops(-floor.min(end).log2()))
+    // Rounded to faster: a dial that keeps the floor.
+    setup.shutters.not_under(floor.unwrap_or(f64::INFINITY).min(end))
+}
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+    use crate::setup::{Kit, Setup};
+    use proptest::prelude::*;
+    use tolva_core::scale::Step;
+
+    proptest! {
+        /// Whatever floor is set, on whatever dial: the slowest setting that may be chosen is not slower than the floor,
+        /// unless the dial has none that fast; and the next slower one is.
+        #[test]
+        fn the_slowest_setting_keeps_the_floor(stops in -4.0..13.0_f64, step in 0_usize..3) {
+            let floor_s = (-stops).exp2();
+            let mut kit = Kit::starter();
+            kit.cameras[0].shutter.step = [Step::Third, Step::Half, Step::Whole][step];
+            let mut setup = Setup::new("a", &kit);
+            setup.speed.slowest_shutter_s = Some(floor_s);
+            let prepared = Prepared::new(&setup, &kit).expect("a setup");
+            let keeps = |setting: Setting<Shutter>| setting.nominal.min(setting.exact) <= floor_s * (1.0 + 1e-5);
+            let fastest = prepared.shutters.settings().last().expect("one");
+            prop_assert!(keeps(prepared.slowest) || prepared.slowest == fastest, "{:?}", prepared.slowest);
+            let slower = prepared.shutters.settings().rfind(|one| one.position() < prepared.slowest.position());
+            prop_assert!(slower.is_none_or(|slower| !keeps(slower)), "{slower:?} would do for {floor_s}");
+        }
+    }
 }

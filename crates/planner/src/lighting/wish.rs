@@ -102,8 +102,7 @@ impl Blend {
         if region == setup.lit {
             return self.subject_wish(setup);
         }
-        let by_light = self.uses_flash().then(|| self.light_wish(setup, region)).flatten();
-        by_light.or_else(|| {
+        self.light_wish(setup, region).or_else(|| {
             let placed = self.placed(setup);
             (region == placed.region && !placed.ambient_alone).then_some(placed.place)
         })
@@ -113,21 +112,23 @@ impl Blend {
     /// where the blend wants the subject.
     fn light_wish(self, setup: &Prepared<'_>, region: usize) -> Option<Stops> {
         let subject = self.subject_wish(setup);
-        setup.lights.iter().filter(|light| light.aimed_at == region).find_map(|light| match light.light.wish {
+        let aimed = setup.lights.iter().filter(|light| light.aimed_at == region && setup.fires(light));
+        aimed.into_iter().find_map(|light| match light.light.wish {
             LightWish::Key => subject,
             LightWish::Fill { ratio_stops } => subject.map(|subject| subject - Stops(ratio_stops)),
-            LightWish::Rim { over_stops } => subject.map(|subject| subject + Stops(over_stops)),
+            // Round a silhouette, over mid grey: the face has no place of its own.
+            LightWish::Rim { over_stops } => Some(subject.unwrap_or(Stops::ZERO) + Stops(over_stops)),
             LightWish::Place { stops } => Some(Stops(stops) + shift(setup.setup.exposure)),
         })
     }
 
     /// What the flashes are to give a region where the ambient has put it at `ambient`.
     pub fn flash_wish(self, setup: &Prepared<'_>, region: usize, ambient: Stops) -> FlashWish {
-        if !self.uses_flash() {
-            return FlashWish::Unused;
-        }
         if region != setup.lit {
             return FlashWish::completing(ambient, self.light_wish(setup, region));
+        }
+        if !self.uses_flash() {
+            return FlashWish::Unused;
         }
         match self {
             Self::Fill { fill_stops, .. } => FlashWish::Wanted(ambient + Stops(fill_stops)),

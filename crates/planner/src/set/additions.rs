@@ -3,20 +3,39 @@
 use tolva_core::ambient::Role;
 use tolva_core::modifier::SurfaceColour;
 use tolva_core::optics::Movement;
-use tolva_core::set::{Direction, Vector};
+use tolva_core::set::{Direction, Panel, Vector, View};
 
 use super::edits::{held, hundredth, thousandth};
 use super::people::MOST_PEOPLE;
 use super::pieces::{PaneUse, card, card_name, free_id, opening, pane, wall};
 use crate::refused::Refused;
 use crate::setup::{Card, CardKind, Ceiling, Floor, Hazard, HazardKind, Kit, Person, ProductShape, Setup};
-use crate::staging::{Laid, Thing, product, somebody, towards_sun};
+use crate::staging::{Laid, Stage, Thing, product, somebody, towards_sun};
 
 /// A flag stands so far before the lens, and is so large, in metres. Common practice, no source.
-pub(super) const FLAG_M: f64 = 0.8;
+const FLAG_M: f64 = 0.8;
 const FLAG_SIZE_M: f64 = 0.25;
+/// A flag may be shifted off the line so far, in metres, and still shade the front glass.
+const FLAG_SHIFT_M: f64 = 0.09;
 /// A set has so many panes at most.
 const MOST_PANES: usize = 12;
+
+/// The flag that keeps off the front glass what comes this way: on the line to it, shifted outwards where it would be in the
+/// picture; nothing where it is in the picture even then.
+pub(super) fn flag(view: &View, towards: Vector) -> Option<tolva_core::glass::Card> {
+    let way = towards.normalize_or(Vector::Y);
+    let outwards = (way - view.forward * way.dot(view.forward)).normalize_or(view.up);
+    let across = (outwards - way * outwards.dot(way)).normalize_or(view.up);
+    let shifted = |shift_m: f64| {
+        let centre = view.at + way * FLAG_M + across * shift_m;
+        tolva_core::glass::Card { centre, looks: -way, width_m: FLAG_SIZE_M, height_m: FLAG_SIZE_M }
+    };
+    let is_out = |card: &tolva_core::glass::Card| {
+        let panel = Panel::new(card.centre, card.looks, card.width_m, card.height_m);
+        !view.shows(&panel.corners())
+    };
+    [0.0, FLAG_SHIFT_M / 2.0, FLAG_SHIFT_M].into_iter().map(shifted).find(is_out)
+}
 
 /// What may be added.
 #[derive(Clone, Debug, PartialEq, Eq)]
@@ -164,17 +183,15 @@ impl Setup {
     /// A light that is not there, a sun that is not up, or a set that is full of cards.
     pub fn add_flag(&mut self, kit: &Kit, light_id: Option<&str>) -> Result<(), Refused> {
         self.use_set();
-        let camera = Laid::of(self).camera(self);
+        let stage = Stage::of(self, kit);
         let towards = if let Some(id) = light_id {
-            self.stands(kit, &Thing::Light(id.to_owned()))? - camera
+            self.stands(kit, &Thing::Light(id.to_owned()))? - stage.view.at
         } else {
             let prepared = crate::lighting::Prepared::new(self, kit)?;
             let scene = prepared.scene.as_ref().ok_or(Refused::NoScene)?;
             towards_sun(scene.now.sun, scene.scene.facing_deg)
         };
-        let out = towards.normalize_or(Vector::Y);
-        let centre = camera + out * FLAG_M;
-        let flag = tolva_core::glass::Card { centre, looks: -out, width_m: FLAG_SIZE_M, height_m: FLAG_SIZE_M };
+        let flag = flag(&stage.view, towards).ok_or(Refused::FlagInFrame)?;
         self.put_card(CardKind::Black, "Flag", &flag)
     }
 

@@ -14,7 +14,7 @@ mod snap;
 mod sunlight;
 
 pub use additions::Addition;
-pub use checks::{Part, SetNotice, nearest_out_of_frame, notices, support_outline};
+pub use checks::{BoomLoad, Part, SetNotice, nearest_out_of_frame, notices, support_outline};
 pub use distances::{distances, distances_of};
 pub use edits::To;
 pub(crate) use edits::thousandth;

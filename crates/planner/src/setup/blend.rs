@@ -1,5 +1,7 @@
 //! The wish: how bright each region is to be, and how much of it from flash.
 
+use super::LightWish;
+
 /// How flash and the light that is there go together. All stops are from mid grey unless they say otherwise.
 #[derive(Clone, Copy, Debug, PartialEq)]
 pub enum Blend {
@@ -54,6 +56,9 @@ pub struct BlendNumber {
     pub most: f64,
 }
 
+/// The lowest a blend puts a region, in stops: what is darker there is as dark as it comes.
+pub const LOWEST_PLACE: f64 = -6.0;
+
 impl Blend {
     /// Each blend as it is first offered.
     pub const OFFERED: [Self; 6] = [
@@ -65,9 +70,19 @@ impl Blend {
         Self::AmbientOnly { subject_stops: 0.0 },
     ];
 
-    /// Whether the flash has a part in it.
+    /// Whether flash has a part in it on the subject.
     pub fn uses_flash(self) -> bool {
         !matches!(self, Self::Silhouette { .. } | Self::AmbientOnly { .. })
+    }
+
+    /// Whether a light with a role fires. In a silhouette the key and the fill stay off; a rim, or a light that puts some
+    /// other region in its place, does not.
+    pub fn fires(self, role: LightWish) -> bool {
+        match self {
+            Self::AmbientOnly { .. } => false,
+            Self::Silhouette { .. } => matches!(role, LightWish::Rim { .. } | LightWish::Place { .. }),
+            _ => true,
+        }
     }
 
     /// Its name in the format.
@@ -85,8 +100,8 @@ impl Blend {
     /// Its numbers, each with its range.
     pub fn numbers(self) -> Vec<BlendNumber> {
         let number = |field, value, least, most| BlendNumber { field, value, least, most };
-        let subject = |value| number("subject_stops", value, -6.0, 3.0);
-        let background = |value| number("background_stops", value, -6.0, 3.0);
+        let subject = |value| number("subject_stops", value, LOWEST_PLACE, 3.0);
+        let background = |value| number("background_stops", value, LOWEST_PLACE, 3.0);
         match self {
             Self::Fill { ambient_stops, fill_stops } => {
                 vec![number("ambient_stops", ambient_stops, -6.0, 3.0), number("fill_stops", fill_stops, -5.0, 2.0)]
@@ -105,7 +120,7 @@ impl Blend {
     /// The same blend with every number held within its range.
     #[must_use]
     pub fn clamped(self) -> Self {
-        let place = |stops: f64| stops.clamp(-6.0, 3.0);
+        let place = |stops: f64| stops.clamp(LOWEST_PLACE, 3.0);
         match self {
             Self::Fill { ambient_stops, fill_stops } => {
                 Self::Fill { ambient_stops: place(ambient_stops), fill_stops: fill_stops.clamp(-5.0, 2.0) }

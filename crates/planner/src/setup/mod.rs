@@ -10,7 +10,7 @@ mod schedule;
 mod set;
 mod starter;
 
-pub use blend::{Blend, BlendNumber};
+pub use blend::{Blend, BlendNumber, LOWEST_PLACE};
 pub use conventions::{AutomaticConvention, ExposureConvention, FallingOrder, Preference};
 pub use glass::{Pane, PaneGlazing, Spectacles};
 pub use kit::{

@@ -6,6 +6,7 @@
 //! squares again. A light is off, or between its lowest and full power: where the least lies between, both are tried.
 
 use super::least_squares::{MOST, Squares};
+use super::search::rounding;
 use super::weights;
 use crate::lighting::{FlashWish, Prepared, PreparedLight};
 use tolva_core::exposure::CameraSettings;
@@ -175,12 +176,19 @@ impl Landings {
     }
 }
 
-/// The weight of a region's landing.
-pub fn weight(setup: &Prepared<'_>, placed: usize, region: usize) -> f64 {
+/// Whether the face comes before a background, or an ambient, that ends too dark: where a flash lights it.
+pub fn face_first(setup: &Prepared<'_>) -> bool {
+    setup.lights.iter().any(|light| light.aimed_at == setup.lit && setup.fires(light))
+}
+
+/// The weight of a region's landing, by where the ambient alone puts it.
+pub fn weight(setup: &Prepared<'_>, placed: usize, region: usize, ambient_over: Stops) -> f64 {
     if region == placed {
-        weights::PLACED
+        // What is too dark already is no flash's to mend where that costs the face.
+        let is_dark = ambient_over.0 < -rounding(setup);
+        if is_dark && face_first(setup) { weights::PLACED_DARK } else { weights::PLACED }
     } else if region == setup.lit {
-        weights::LIT
+        if ambient_over.0 > 0.0 { weights::LIT_BY_AMBIENT } else { weights::LIT }
     } else {
         weights::OTHER
     }
@@ -194,7 +202,7 @@ pub fn dialled(
     (ambient, wishes, targets): (&[Stops], &[FlashWish], &[Option<Stops>]),
     distances: Option<&[Metres]>,
 ) -> Vec<Option<DialledLight>> {
-    if !setup.setup.blend.uses_flash() {
+    if !setup.with_flash() {
         return vec![None; setup.lights.len()];
     }
     let placed = setup.setup.blend.placed(setup);
@@ -212,7 +220,7 @@ pub fn dialled(
     // Where nothing is asked of a light, it is off, whatever its power was fixed at.
     // So is one of which nothing arrives where it is aimed.
     let asked = |light: &PreparedLight<'_>| {
-        matches!(wishes[light.aimed_at], FlashWish::Wanted(_)) && light.reaches(light.aimed_at)
+        setup.fires(light) && matches!(wishes[light.aimed_at], FlashWish::Wanted(_)) && light.reaches(light.aimed_at)
     };
     let bounds: Vec<Bounds> = (setup.lights.iter())
         .map(|light| match light.power {
@@ -239,7 +247,7 @@ pub fn dialled(
             });
             // What the camera is set for by its ambient alone is no matter of the flashes.
             let placed = if placed.ambient_alone { usize::MAX } else { placed.region };
-            let weight = weight(setup, placed, region);
+            let weight = weight(setup, placed, region, ambient[region] - *target);
             landings.add(Landing { weight, ambient: ambient[region].ratio(), target: target.ratio(), given });
         }
         let before = found;

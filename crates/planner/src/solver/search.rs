@@ -9,7 +9,7 @@
 //! best found is not looked at any further, so the search is whole and still quick.
 
 use super::least_squares::MOST;
-use super::powers::{Bounds, Landing, Landings, weight};
+use super::powers::{Bounds, Landing, Landings, face_first, weight};
 use super::preference::Weights;
 use super::weights;
 use crate::depth::Sharp;
@@ -135,6 +135,8 @@ struct Search<'a> {
     base_iso: Stops,
     /// Whether any flash reaches the region the camera is set for.
     flash_on_placed: bool,
+    /// Whether the face comes before a background, or an ambient, that ends too dark.
+    face_first: bool,
     lights: Vec<LightTerm>,
     /// What [`Search::of_lights`] found, by shutter and by ISO less aperture, in millionths of a stop.
     of_lights: HashMap<[i64; 2], f64>,
@@ -204,11 +206,17 @@ impl<'a> Search<'a> {
             weights: Weights::of(setup.setup),
             sharp: Sharp::of(setup),
             base_iso: setup.isos.end(DialEnd::Low).position(),
+            face_first: face_first(setup),
             flash_on_placed: flash && setup.lights.iter().any(|light| light.reaches(placed.region)),
             lights: setup.lights.iter().map(|light| LightTerm::of(light, setup.light.len())).collect(),
             of_lights: HashMap::new(),
             wanted: HashMap::new(),
         }
+    }
+
+    /// What the region that the camera is set for costs where it ends so far off.
+    fn placed_miss(&self, off: f64) -> f64 {
+        self.miss(if off < 0.0 && self.face_first { weights::PLACED_DARK } else { weights::PLACED }, off)
     }
 
     /// What being off costs: nothing to speak of within what rounding does, much beyond.
@@ -221,7 +229,7 @@ impl<'a> Search<'a> {
         let off = self.setup.ambient[self.placed.region] - settings.ev100() - self.setup.filter - self.placed.place;
         // Light that is missing may come from a flash, where the wish is about all of it.
         let may_be_mended = off.0 < 0.0 && self.flash_on_placed && !self.placed.ambient_alone;
-        let placed = if may_be_mended { 0.0 } else { self.miss(weights::PLACED, off.0) };
+        let placed = if may_be_mended { 0.0 } else { self.placed_miss(off.0) };
         placed + self.of_camera(settings)
     }
 
@@ -260,7 +268,7 @@ impl<'a> Search<'a> {
         let mut points = self.of_camera(settings);
         if self.placed.ambient_alone || !self.flash {
             let off = self.setup.ambient[self.placed.region] - settings.ev100() - self.setup.filter - self.placed.place;
-            points += self.miss(weights::PLACED, off.0);
+            points += self.placed_miss(off.0);
         }
         if !self.flash {
             return points;
@@ -304,7 +312,7 @@ impl<'a> Search<'a> {
         let placed = if self.placed.ambient_alone { usize::MAX } else { self.placed.region };
         let asked = |light: &PreparedLight<'_>| {
             let wish = blend.flash_wish(setup, light.aimed_at, setup.ambient[light.aimed_at] - camera);
-            matches!(wish, FlashWish::Wanted(_))
+            setup.fires(light) && matches!(wish, FlashWish::Wanted(_))
         };
         let asked: Vec<bool> = setup.lights.iter().map(asked).collect();
         let mut landings = Landings::new(self.lights.len());
@@ -312,7 +320,7 @@ impl<'a> Search<'a> {
             let ambient = setup.ambient[region] - camera;
             let Some(target) = blend.target(setup, region, ambient) else { continue };
             let given = std::array::from_fn(|i| self.lights.get(i).map_or(0.0, |term| term.spill[region]));
-            let weight = weight(setup, placed, region);
+            let weight = weight(setup, placed, region, ambient - target);
             landings.add(Landing { weight, ambient: ambient.ratio(), target: target.ratio(), given });
         }
         let any = Bounds { low: 0.0, high: f64::INFINITY, may_be_off: true };
@@ -370,7 +378,13 @@ impl<'a> Search<'a> {
 
     /// What the frame is off by, in points.
     fn misses(&self, landings: &Landings, found: &[f64; MOST]) -> f64 {
-        landings.regions().iter().map(|region| self.miss(region.weight, region.off(found))).sum()
+        let of_region = |region: &Landing| {
+            let off = region.off(found);
+            // Of the region that the camera is set for, what ends too dark counts less than what ends too bright.
+            let is_placed = region.weight >= weights::PLACED;
+            if is_placed { self.placed_miss(off) } else { self.miss(region.weight, off) }
+        };
+        landings.regions().iter().map(of_region).sum()
     }
 
     /// What the shutter takes of a light at a part of its full power, where that is not fixed.

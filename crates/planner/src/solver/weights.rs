@@ -5,6 +5,10 @@
 /// The region the camera is set for. It comes first: the blend is built on it, and no light can take away from it. Ten
 /// times the face, so that it is not given up by a click where the flash is too weak anyway.
 pub const PLACED: f64 = 10_000.0;
+/// The same where it ends too dark although a flash lights the subject: there the face comes first.
+pub const PLACED_DARK: f64 = 300.0;
+/// The lit side where the ambient alone is over its place: no light helps, and the background is not given up for it.
+pub const LIT_BY_AMBIENT: f64 = 100.0;
 /// The lit side. Where not all can be had, the face comes before every other region.
 pub const LIT: f64 = 1000.0;
 /// Any other region with a wish.

@@ -64,7 +64,7 @@ pub fn refused(refused: Refused) -> Problems {
         Refused::OutOfRange { what: "tint_duv", .. } => "/command/colour_mark/tint_duv",
         Refused::OutOfRange { what: "minute", .. } => "/command/minute/to",
         Refused::OutOfRange { what: "step_min", .. } => "/step_min",
-        Refused::NoSuchThing(_) | Refused::Full(_) | Refused::NoGroup => "/command/set",
+        Refused::NoSuchThing(_) | Refused::Full(_) | Refused::NoGroup | Refused::FlagInFrame => "/command/set",
         Refused::NoSuchSetup(_) => "/of",
         Refused::Time(wrong) => return Problems::one(format!("/setup/scene/at/{}", wrong.field()), wrong.to_string()),
         _ => "/setup",

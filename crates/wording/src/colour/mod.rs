@@ -177,10 +177,11 @@ fn marks(setup: &Prepared<'_>, colours: &Colours) -> Vec<ColourMark> {
         let name = format!("{id}, {}", lamp.flash.name);
         gelled(mark(id, MarkKind::Lamp, name, gel_names(&lamp.gels), light), lamp.bounced_native(), &lamp.gels)
     });
-    let flashes = setup.lights.iter().zip(&colours.flashes).map(|(of, &light)| {
+    let flashes = setup.lights.iter().zip(colours.flashes.iter().zip(&colours.flashes_bare));
+    let flashes = flashes.map(|(of, (&light, &bare))| {
         let id = &of.light.id;
         let name = format!("{id}, {}", of.flash.name);
-        gelled(mark(id, MarkKind::Flash, name, gel_names(&of.gels), light), of.bounced_native(), &of.gels)
+        gelled(mark(id, MarkKind::Flash, name, gel_names(&of.gels), light), bare, &of.gels)
     });
     ambient.chain(lamps).chain(flashes).collect()
 }

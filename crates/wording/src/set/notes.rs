@@ -2,7 +2,7 @@
 
 use tolva_core::scale::{LengthUnit, Metres};
 use tolva_core::set::signed_deg;
-use tolva_planner::set::{Part, SetNotice};
+use tolva_planner::set::{BoomLoad, Part, SetNotice};
 use tolva_planner::setup::{HazardKind, Setup};
 use tolva_planner::staging::{Stage, Thing};
 
@@ -121,7 +121,16 @@ pub(super) fn note(setup: &Setup, stage: &Stage, notice: &SetNotice, unit: Lengt
             };
             (what, says)
         }
-        SetNotice::Flare { light, angle_deg, flag } => {
+        SetNotice::Flare { light, angle_deg, flag: None } => {
+            let from = light.as_ref().map_or_else(|| "The sun".to_owned(), named);
+            let caution = if light.is_none() { " Never look at the sun through an optical viewfinder." } else { "" };
+            let says = format!(
+                "{from} shines on the front glass, {angle_deg:.0}° off axis. A flag would be in the picture: move the \
+                 light or the camera.{caution}"
+            );
+            ("Flare".to_owned(), says)
+        }
+        SetNotice::Flare { light, angle_deg, flag: Some(flag) } => {
             let from = light.as_ref().map_or_else(|| "The sun".to_owned(), named);
             let direction = tolva_core::set::Direction::of(*flag - stage.view.at);
             let looks = tolva_core::set::Direction::of(stage.view.forward);
@@ -133,7 +142,7 @@ pub(super) fn note(setup: &Setup, stage: &Stage, notice: &SetNotice, unit: Lengt
                 up if up > 0.0 => format!(" and {up:.0}° up"),
                 down => format!(" and {:.0}° down", -down),
             };
-            let caution = if light.is_none() { " Never look at the sun through a finder of glass." } else { "" };
+            let caution = if light.is_none() { " Never look at the sun through an optical viewfinder." } else { "" };
             (
                 "Flare".to_owned(),
                 format!(
@@ -202,8 +211,9 @@ pub(super) fn note(setup: &Setup, stage: &Stage, notice: &SetNotice, unit: Lengt
             format!("{} on an arm", named(light)),
             format!(
                 "{}Its weight pulls to one side: a counterweight, one leg under the arm, nobody under it. {LOCAL}",
-                over.map_or_else(String::new, |(hangs, carries)| {
-                    format!("What goes before it weighs {hangs:.1} kg without the unit, and the boom carries {carries:.1} kg. ")
+                over.map_or_else(String::new, |BoomLoad { hangs_kg, carries_kg, unit_weighed }| {
+                    let without = if unit_weighed { "" } else { " without the unit" };
+                    format!("{hangs_kg:.1} kg{without}, and the boom carries {carries_kg:.1} kg: take it off. ")
                 })
             ),
         ),

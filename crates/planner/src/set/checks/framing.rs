@@ -4,7 +4,7 @@ use tolva_core::scale::Metres;
 use tolva_core::set::{FLARE_DEG, Point, Solid, Vector, View, stopped};
 
 use super::{Looked, Part, SetNotice};
-use crate::set::additions::FLAG_M;
+use crate::set::additions::flag;
 use crate::setup::{HazardKind, Support};
 use crate::staging::{Stage, Thing, towards_sun};
 
@@ -114,7 +114,7 @@ pub(super) fn framing(looked: &Looked<'_>) -> Vec<SetNotice> {
         let shines = glow.axis.dot(way) < 0.0 && !stopped(stage.solids(), glow.centre, view.at);
         let angle_deg = view.off_axis_deg(glow.centre);
         if shines && angle_deg < FLARE_DEG {
-            all.push(SetNotice::Flare { light: Some(what), angle_deg, flag: flag(view, way.normalize_or(Vector::Y)) });
+            all.push(SetNotice::Flare { light: Some(what), angle_deg, flag: flag(view, way).map(|one| one.centre) });
         }
     }
     for card in &stage.laid.set.cards {
@@ -142,13 +142,8 @@ pub(super) fn framing(looked: &Looked<'_>) -> Vec<SetNotice> {
         let towards = towards_sun(sun, facing);
         let angle_deg = tolva_core::set::between_deg(view.forward, towards);
         if angle_deg < FLARE_DEG && !stopped(stage.solids(), view.at + towards * 40.0, view.at) {
-            all.push(SetNotice::Flare { light: None, angle_deg, flag: flag(view, towards) });
+            all.push(SetNotice::Flare { light: None, angle_deg, flag: flag(view, towards).map(|one| one.centre) });
         }
     }
     all
-}
-
-/// Where a flag keeps off what comes this way.
-fn flag(view: &View, towards: Vector) -> Point {
-    view.at + towards * FLAG_M
 }

@@ -80,8 +80,8 @@ pub enum SetNotice {
         light: Option<Thing>,
         /// How far off the lens's axis, in degrees.
         angle_deg: f64,
-        /// Where a flag keeps it off, just out of the frame.
-        flag: Point,
+        /// Where a flag keeps it off, just out of the frame; nothing where any flag would be in the picture.
+        flag: Option<Point>,
     },
     /// The wind on a stand.
     Wind {
@@ -144,8 +144,8 @@ pub enum SetNotice {
     Boom {
         /// The light.
         light: Thing,
-        /// What hangs on it and what it carries, in kilograms, where that is more.
-        over: Option<(f64, f64)>,
+        /// What hangs on it, where that is more than it carries.
+        over: Option<BoomLoad>,
     },
     /// An arm that its boom does not reach.
     BoomTooShort {
@@ -156,6 +156,17 @@ pub enum SetNotice {
         /// As far as the boom reaches.
         reach_m: f64,
     },
+}
+
+/// What hangs on a boom, and what it carries.
+#[derive(Clone, Copy, Debug, PartialEq)]
+pub struct BoomLoad {
+    /// The unit and what is on it, in kilograms.
+    pub hangs_kg: f64,
+    /// What the boom carries, in kilograms.
+    pub carries_kg: f64,
+    /// Whether the unit's own weight is known, and in it.
+    pub unit_weighed: bool,
 }
 
 impl SetNotice {
@@ -170,7 +181,8 @@ impl SetNotice {
             Self::NothingArrives { .. } => "nothing_arrives",
             Self::OtherSideLit(_) => "other_side_lit",
             Self::InFrame { .. } => "in_frame",
-            Self::Flare { .. } => "flare",
+            Self::Flare { flag: Some(_), .. } => "flare",
+            Self::Flare { flag: None, .. } => "flare_in_frame",
             Self::Wind { .. } => "wind",
             Self::Falls { .. } => "falls",
             Self::Near { .. } => "near_hazard",

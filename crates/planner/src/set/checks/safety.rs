@@ -5,8 +5,8 @@ use tolva_core::ambient::Surroundings;
 use tolva_core::scale::Metres;
 use tolva_core::set::{Point, Vector, ballast_kg, between_deg, wind_force_n};
 
-use super::{Looked, SetNotice};
-use crate::setup::{Flash, Hazard, HazardKind, ModifierSurface, Person, Support};
+use super::{BoomLoad, Looked, SetNotice};
+use crate::setup::{Boom, Flash, Hazard, HazardKind, ModifierSurface, Person, Support};
 use crate::staging::Thing;
 
 /// Outdoors, where nobody has said the wind, so much is reckoned with, in m/s: leaves and thin branches move.
@@ -130,9 +130,12 @@ fn of_light(looked: &Looked<'_>, index: usize) -> Vec<SetNotice> {
     }
     if stands && matches!(support, Support::Boom { .. }) {
         let boom = looked.kit.booms.iter().find(|one| Some(&one.id) == light.boom_id.as_ref());
-        // What the unit itself weighs is not known here: what goes before it alone may be too much.
-        let before_kg = modifier.map_or(0.0, |one| one.weight_kg);
-        let over = boom.filter(|boom| before_kg > boom.carries_kg).map(|boom| (before_kg, boom.carries_kg));
+        // Where the unit was never weighed, what is on it alone may be too much.
+        let unit_kg = flash.and_then(|flash| flash.weight_kg);
+        let hangs_kg =
+            modifier.map_or(0.0, |one| one.weight_kg) + unit_kg.unwrap_or(0.0) * f64::from(light.units.max(1));
+        let load = |boom: &Boom| BoomLoad { hangs_kg, carries_kg: boom.carries_kg, unit_weighed: unit_kg.is_some() };
+        let over = boom.filter(|boom| hangs_kg > boom.carries_kg).map(load);
         all.push(SetNotice::Boom { light: thing, over });
     }
     all
