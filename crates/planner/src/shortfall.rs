@@ -224,6 +224,14 @@ fn region_shortfall(setup: &Prepared<'_>, outcome: &Outcome, region: usize) -> O
             return (over.0 > HALF_CLICK).then(told);
         }
         FlashWish::Wanted(_) if !setup.lights.iter().any(|light| setup.fires(light) && light.reaches(region)) => {
+            let off = outcome.regions[region].together - outcome.targets[region].unwrap_or(Stops::ZERO);
+            if let Some(lamp) = setup.lamps.iter().find(|lamp| lamp.aimed_at == region) {
+                if off.0.abs() <= TOLERATED {
+                    return None;
+                }
+                let found = Shortfall::new(Limit::FlashTooWeak, off, Because::FullPower).on(region, outcome);
+                return Some(Shortfall { light: Some(lamp.index), ..found });
+            }
             let because = if setup.lights.is_empty() { Because::NoFlashAtAll } else { Because::NoneAimedThere };
             return Some(Shortfall::new(Limit::NoFlash, Stops(1.0), because).on(region, outcome));
         }

@@ -131,3 +131,42 @@ fn fixes_for_a_flash_on_the_camera() {
         }
     }
 }
+
+/// An LED at 1.2 m as the key of a lift: dimmed until the face is on target, on the clicks of its dimmer, and off where the
+/// ambient is enough. At full power it put the face 3⅓ stops over.
+#[rstest]
+#[case(8.0, 7.0)]
+#[case(5.0, 4.0)]
+#[case(4.0, 3.0)]
+#[case(3.0, 2.0)]
+fn continuous_lights_are_dimmed(#[case] background: f64, #[case] lit: f64) {
+    let (mut setup, kit) = dim(LIFT, background, lit);
+    setup.lights[0].flash_id = "lamp".to_owned();
+    setup.lights[0].distance_m = Some(1.2);
+    let (prepared, plan) = planned(&setup, &kit);
+    let power = prepared.lamps[0].power.expect("it is on").0.0;
+    assert!((power * 3.0).fract().abs() < 1e-6 || (power * 10.0).fract().abs() < 1e-6, "a click: {power}");
+    let (at, lowest) = (plan.outcome.regions[prepared.lit].together.0, prepared.lamps[0].flash.power.lowest_stops);
+    if power < 0.0 && power > lowest {
+        assert!(at.abs() < 0.35, "face {at} at {power}");
+    }
+    if background <= 5.0 {
+        assert!(power < -1.0 && plan.possible(), "{power} {:?}", plan.shortfalls);
+    }
+    // What somebody has set stays.
+    setup.lights[0].power_stops = Some(-1.0);
+    let (prepared, _) = planned(&setup, &kit);
+    assert_eq!(prepared.lamps[0].power.map(|power| power.0.0), Some(-1.0));
+}
+
+/// Enough ambient: the light is off. A light that sits on nothing the blend places stays as it is.
+#[test]
+fn a_continuous_light_with_nothing_to_do_is_off() {
+    let (mut setup, kit) = dim(LIFT, 12.0, 14.0);
+    setup.lights[0].flash_id = "lamp".to_owned();
+    let (prepared, _) = planned(&setup, &kit);
+    assert_eq!(prepared.lamps[0].power, None);
+    setup.blend = Blend::AmbientOnly { subject_stops: 0.0 };
+    let (prepared, _) = planned(&setup, &kit);
+    assert_eq!(prepared.lamps[0].power.map(|power| power.0.0), Some(0.0), "the camera follows it");
+}

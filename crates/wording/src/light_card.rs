@@ -77,7 +77,7 @@ fn of_lamp(setup: &Prepared<'_>, index: usize, light: &Light, show: Show) -> Lig
     let bounced = lamp.and_then(|lamp| lamp.bounced);
     let bare = if bounced.is_some() { "Bounced" } else { "Bare" };
     let modifier = lamp.and_then(|lamp| lamp.modifier).map_or(bare, |modifier| modifier.name.as_str());
-    let power = tolva_core::scale::Power(Stops(light.power_stops.unwrap_or(0.0)));
+    let power = lamp.and_then(|lamp| lamp.power);
     let distance = lamp.map_or(Metres(setup.setup.camera_distance_m), |lamp| lamp.distance);
     let aimed = light.aimed_at.as_ref().and_then(|id| setup.setup.regions.iter().find(|region| &region.id == id));
     LightCard {
@@ -88,10 +88,10 @@ fn of_lamp(setup: &Prepared<'_>, index: usize, light: &Light, show: Show) -> Lig
         flash: unit(light, name),
         modifier: modifier.to_owned(),
         control: light.control.into(),
-        power: Some(power.label(show.power())),
-        power_stops: Some(power.0.0),
+        power: power.map(|power| power.label(show.power())),
+        power_stops: power.map(|power| power.0.0),
         power_exact: None,
-        power_fixed: true,
+        power_fixed: light.power_stops.is_some(),
         distance: Some(distance.label(show.metres())),
         distance_m: Some(distance.0),
         distance_fixed: true,

@@ -99,7 +99,7 @@ impl Colours {
                 let there = (setup.there[region] - setup.ambient[region]).ratio() * ambient_share;
                 let mut parts = vec![Part { kind: PartKind::Ambient, light: ambient[region], share: there }];
                 parts.extend(setup.lamps.iter().zip(&lamps).map(|(lamp, &light)| {
-                    let share = (lamp.gives[region] - Stops(setup.ambient[region].0)).ratio();
+                    let share = (lamp.gives(region) - Stops(setup.ambient[region].0)).ratio();
                     Part { kind: PartKind::Lamp(lamp.index), light, share: share * ambient_share }
                 }));
                 parts.extend(flashes.iter().enumerate().map(|(index, &light)| Part {

@@ -1,6 +1,7 @@
 //! What falls on each region at an instant: the light that is there by model and readings, film on windows, lamps that burn
 //! on, and what each flash can add. The one source for plan, day, timetable and colour.
 
+mod dimmers;
 mod prepared_light;
 mod prepared_scene;
 mod region_light;
@@ -139,7 +140,7 @@ impl<'a> Prepared<'a> {
                 follower: CalibratedAmbient::new(&region.ambient, region.role, lights_there.as_mut()),
                 film: film.iter().map(|gel| Stops(gel.loss_stops)).sum(),
                 cards: None,
-                lamps: lamps.iter().fold(Stops::NOTHING, |sum, lamp: &PreparedLamp<'_>| sum.and(lamp.gives[index])),
+                lamps: lamps.iter().fold(Stops::NOTHING, |sum, lamp: &PreparedLamp<'_>| sum.and(lamp.gives(index))),
             })
             .collect();
         let set_ambient = match &stage {
@@ -207,6 +208,7 @@ impl<'a> Prepared<'a> {
             lights,
             lamps,
         };
+        prepared.dim();
         prepared.slowest = slowest_shutter(&prepared);
         Ok(prepared)
     }

@@ -26,8 +26,12 @@ pub struct PreparedLamp<'a> {
     pub modifier: Option<&'a Modifier>,
     /// How far it stands.
     pub distance: Metres,
-    /// What it gives each region, on the scale of EV.
-    pub gives: Vec<Stops>,
+    /// What it gives each region at full power, on the scale of EV.
+    pub full: Vec<Stops>,
+    /// Where its dimmer is; nothing where it is off.
+    pub power: Option<Power>,
+    /// The region it is aimed at.
+    pub aimed_at: usize,
     /// What modifier, gels, turning and bounce take.
     pub loss: Stops,
     /// What it falls short of the inverse square, being so near.
@@ -190,10 +194,9 @@ pub fn prepared<'a>(
     let gel_shift: Shift = gels.iter().map(|gel| gel.shift()).sum();
     if let FlashOutput::Continuous(lamp) = &flash.output {
         let lux = lamp.lux_at_1_m * f64::from(light.units) / (away.0 * away.0);
-        let power = Stops(light.power_stops.unwrap_or(0.0));
         let near_field = if on_set.is_some() { Stops::ZERO } else { surface.near_field(away) };
-        let gives = Stops(Ev::from_lux(lux, IncidentReceptor::Flat.constant()).0) - loss + near_field + power;
-        let gives = match &on_set {
+        let gives = Stops(Ev::from_lux(lux, IncidentReceptor::Flat.constant()).0) - loss + near_field;
+        let full = match &on_set {
             // From 1 m on the axis: the set says the rest.
             Some(OnSet { reached, .. }) => {
                 (0..spill.len()).map(|region| gives + Stops(2.0 * away.0.log2()) + reached.on(region, away)).collect()
@@ -209,7 +212,10 @@ pub fn prepared<'a>(
             flash,
             modifier,
             distance: away,
-            gives,
+            full,
+            // Until it is solved, at full power.
+            power: Some(Power(Stops(light.power_stops.unwrap_or(0.0)))),
+            aimed_at,
             loss,
             near_field,
             bounced,
@@ -268,6 +274,18 @@ impl PreparedLight<'_> {
 }
 
 impl PreparedLamp<'_> {
+    /// What it gives a region where its dimmer is, on the scale of EV.
+    pub fn gives(&self, region: usize) -> Stops {
+        self.power.map_or(Stops::NOTHING, |power| self.full[region] + power.0)
+    }
+
+    /// An exact power put on its dimmer; nothing where it is under its lowest by more than half a click, and so off.
+    pub fn on_dial(&self, exact: Power) -> Option<Power> {
+        let lowest = self.flash.power.lowest_stops;
+        let dialled = self.flash.power.step.nearest(exact).0.0;
+        (dialled > lowest - 0.17).then(|| Power(Stops(dialled.clamp(lowest, 0.0))))
+    }
+
     /// Its light without gels, as it comes back from where it is bounced.
     pub fn bounced_native(&self) -> colour::Illuminant {
         self.native.shifted(self.way)
