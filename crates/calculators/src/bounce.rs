@@ -3,9 +3,7 @@
 use serde_json::{Value, json};
 use tolva_core::modifier::Surface;
 use tolva_core::scale::{Metres, Stops};
-use tolva_core::set::{
-    Direction, Glow, Lustre, Matt, Panel, Point, Receptor, Solid, Weighing, ratio_by_way_of,
-};
+use tolva_core::set::{Direction, Glow, Lustre, Matt, Panel, Point, Receptor, Solid, Weighing, ratio_by_way_of};
 
 use crate::problem::Problems;
 use crate::reach::word;
@@ -87,8 +85,7 @@ pub(super) fn bounce(values: &Values) -> Result<Value, Problems> {
         let says = "the light is at this very point: aim it somewhere else".to_owned();
         return Err(Problems::one("/aim_x_m", says));
     }
-    let surface =
-        Surface::Rectangle { width: Metres(values.get("width_m")), height: Metres(values.get("height_m")) };
+    let surface = Surface::Rectangle { width: Metres(values.get("width_m")), height: Metres(values.get("height_m")) };
     let glow = Glow::new(at, way.normalize(), 0.0, surface, 1.0);
     let normal = looks("card_azimuth_deg", "card_elevation_deg");
     let panel = Panel::new(

@@ -20,7 +20,11 @@ use serde_json::{Map, Value};
 
 /// Every sum, in the order it is offered.
 pub fn offered() -> Vec<CalculatorOffer> {
-    catalogue::all().map(table::Sum::offer).chain([reach::offer(), bounce::offer(), glass::offer()]).chain(sun_offers()).collect()
+    catalogue::all()
+        .map(table::Sum::offer)
+        .chain([reach::offer(), bounce::offer(), glass::offer()])
+        .chain(sun_offers())
+        .collect()
 }
 
 fn sun_offers() -> [CalculatorOffer; 2] {

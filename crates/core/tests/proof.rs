@@ -26,7 +26,12 @@ fn floor(more: Vec<Thing>) -> Scene {
 }
 
 fn down(x: f64, height: f64, surface: Surface) -> Source {
-    Source { glow: Glow::new(Point::new(x, 0.0, height), -Vector::Z, 0.0, surface, 1.0), patches: Vec::new(), lit: Vec::new(), mirrors: Vec::new() }
+    Source {
+        glow: Glow::new(Point::new(x, 0.0, height), -Vector::Z, 0.0, surface, 1.0),
+        patches: Vec::new(),
+        lit: Vec::new(),
+        mirrors: Vec::new(),
+    }
 }
 
 const SOFT: Surface = Surface::Rectangle { width: Metres(0.8), height: Metres(0.5) };
@@ -84,7 +89,8 @@ fn a_closed_room_gives_back_its_reflectance(#[case] reflectance: f64) {
         .map(|way| {
             let glow = Glow::new(Point::ZERO, way, 0.0, Surface::Bare, 0.0);
             let receptor = Receptor { at: Vector::X * 1.5, normal: Vector::X, weighing: Weighing::Flat };
-            let direct = at_card(&scene, &Source { glow, patches: Vec::new(), lit: Vec::new(), mirrors: Vec::new() }, &receptor);
+            let direct =
+                at_card(&scene, &Source { glow, patches: Vec::new(), lit: Vec::new(), mirrors: Vec::new() }, &receptor);
             let lit = patches.iter().map(|patch| glow.rough_ratio(&patch.receptor())).collect();
             at_card(&scene, &Source { glow, patches: patches.clone(), lit, mirrors: Vec::new() }, &receptor) - direct
         })

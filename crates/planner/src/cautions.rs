@@ -4,7 +4,7 @@
 use tolva_core::ambient::{
     BackgroundKind, LensAndSun, SUNLIT_STILL_SHADE, SunSide, Surroundings, flicker_shows, sun_side,
 };
-use tolva_core::colour::{Kelvin, NamedLight, Shift, StatedColour};
+use tolva_core::colour::{FULL_WHITE, Kelvin, NamedLight, Shift, StatedColour};
 use tolva_core::scale::{Setting, Shutter, Stops};
 
 use crate::automatic::exposure_spread;
@@ -27,6 +27,15 @@ pub enum Caution {
     },
     /// The light on these regions has moved more than a stop since it was read.
     ReadAgain(Vec<usize>),
+    /// A region ends so bright that it is white: by its place in the setup, and where it ends.
+    Clips {
+        /// The region.
+        region: usize,
+        /// Where it ends, from mid grey.
+        at: Stops,
+    },
+    /// The sun is behind the subject: so much of the background is taken to be lit by it, 0 to 1.
+    Backlit(f64),
     /// The shutter is within the rated sync but faster than the safe one.
     NearSyncLimit,
     /// The shutter is slower than is safe.
@@ -137,6 +146,8 @@ impl Caution {
         match self {
             Self::NotRead { .. } => "not_read",
             Self::ReadAgain(_) => "read_again",
+            Self::Clips { .. } => "clips",
+            Self::Backlit(_) => "backlit",
             Self::NearSyncLimit => "near_sync_limit",
             Self::SlowerThanAllowed => "slower_than_allowed",
             Self::NearEyes => "near_eyes",
@@ -170,6 +181,8 @@ impl Caution {
 pub const READ_AGAIN: f64 = 1.0;
 /// Less of the sky overhead than this is no open shade. Common practice, no source.
 const OPEN_SHADE_PERCENT: f64 = 50.0;
+/// From so much of the background on it is said that it is taken as lit from behind. Chosen.
+const BACKLIT_SHOWS: f64 = 0.2;
 /// In so much light nobody judges a camera's screen, EV at ISO 100. Common practice, no source.
 const SCREEN_EV: f64 = 13.0;
 /// A flash nearer than this is unpleasant to look at, in metres. Common practice, no source; makers' distances come first.
@@ -189,6 +202,7 @@ const POOR_RENDERING: f64 = 85.0;
 pub fn cautions(setup: &Prepared<'_>, plan: &Plan, colour: &InColour, kit: &Kit) -> Vec<Caution> {
     let outcome = &plan.outcome;
     let mut all = of_readings(setup);
+    all.extend(of_white(outcome));
     all.extend(of_shutter(setup, outcome));
     all.extend(of_lights(setup, outcome));
     if setup.setup.automatic_exposure != AutomaticConvention::Nothing {
@@ -221,6 +235,16 @@ fn of_readings(setup: &Prepared<'_>) -> Vec<Caution> {
         (!moved.is_empty()).then_some(Caution::ReadAgain(moved)),
     ];
     told.into_iter().flatten().collect()
+}
+
+/// Regions that end white, but those that are wished so.
+fn of_white(outcome: &Outcome) -> Vec<Caution> {
+    let white = |region: &usize| {
+        let wished = outcome.targets[*region].is_some_and(|target| target >= FULL_WHITE);
+        outcome.regions[*region].together >= FULL_WHITE && !wished
+    };
+    let regions = (0..outcome.regions.len()).filter(white);
+    regions.map(|region| Caution::Clips { region, at: outcome.regions[region].together }).collect()
 }
 
 fn of_shutter(setup: &Prepared<'_>, outcome: &Outcome) -> Vec<Caution> {
@@ -301,6 +325,10 @@ fn of_practice(setup: &Prepared<'_>, scene: &PreparedScene<'_>) -> Vec<Caution> 
     let brightest = setup.ambient.iter().fold(f64::NEG_INFINITY, |most, ev| most.max(ev.0));
     if daylight && scene.now.sun_shows && brightest >= SCREEN_EV {
         all.push(Caution::ScreenInSun);
+    }
+    let backlit = scene.light.backlit_part(scene.now.sun);
+    if daylight && scene.now.sun_shows && backlit >= BACKLIT_SHOWS && !scene.light.subject_in_shade() {
+        all.push(Caution::Backlit(backlit));
     }
     let sky = scene.scene.background.what == BackgroundKind::Sky;
     match setup.setup.blend {

@@ -192,19 +192,24 @@ impl Change {
             }),
             Self::AddFlash => setup.lights.extend(another_flash(setup, kit)),
             Self::PlaceBackground { stops } => {
-                if let Blend::Lift { background_stops, .. } = &mut setup.blend {
+                if let Blend::Lift { background_stops, .. } | Blend::Silhouette { background_stops } = &mut setup.blend
+                {
                     *background_stops = *stops;
                 }
                 setup.blend = setup.blend.clamped();
             }
             Self::PlaceSubject { stops } => {
-                if let Blend::Lift { subject_stops, .. } | Blend::Overpower { subject_stops, .. } = &mut setup.blend {
+                if let Blend::Lift { subject_stops, .. }
+                | Blend::Overpower { subject_stops, .. }
+                | Blend::HalfAndHalf { subject_stops }
+                | Blend::AmbientOnly { subject_stops } = &mut setup.blend
+                {
                     *subject_stops = *stops;
                 }
                 setup.blend = setup.blend.clamped();
             }
             Self::PlaceAmbient { stops } => {
-                if let Blend::Overpower { ambient_stops, .. } = &mut setup.blend {
+                if let Blend::Overpower { ambient_stops, .. } | Blend::Fill { ambient_stops, .. } = &mut setup.blend {
                     *ambient_stops = *stops;
                 }
                 setup.blend = setup.blend.clamped();

@@ -184,10 +184,12 @@ fn held_by(setup: &Prepared<'_>, outcome: &Outcome, wants_darker: bool) -> Vec<H
     let synced = setup.with_flash() && setup.setup.sync != Sync::HighSpeed;
     let CameraSettings { shutter, aperture, iso } = outcome.settings;
     // Whether the dial has a setting on that side which the limits leave.
-    let slower = || setup.shutters.settings().any(|one| {
-        let floor = setup.slowest.position().0 - 1e-6;
-        one.position() < shutter.position() && one.position().0 >= floor
-    });
+    let slower = || {
+        setup.shutters.settings().any(|one| {
+            let floor = setup.slowest.position().0 - 1e-6;
+            one.position() < shutter.position() && one.position().0 >= floor
+        })
+    };
     let faster = || {
         let ceiling = if synced { setup.sync_safe.position().0 + 1e-6 } else { f64::INFINITY };
         setup.shutters.settings().any(|one| one.position() > shutter.position() && one.position().0 <= ceiling)

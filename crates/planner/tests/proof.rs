@@ -60,14 +60,8 @@ fn drawn() -> impl Strategy<Value = (Setup, Kit)> {
     })
 }
 
-const CARDS: [CardKind; 6] = [
-    CardKind::White,
-    CardKind::Silver,
-    CardKind::Gold,
-    CardKind::Black,
-    CardKind::Diffuser,
-    CardKind::Mirror,
-];
+const CARDS: [CardKind; 6] =
+    [CardKind::White, CardKind::Silver, CardKind::Gold, CardKind::Black, CardKind::Diffuser, CardKind::Mirror];
 
 fn proof_of(setup: &Setup, kit: &Kit) -> Proof {
     let prepared = Prepared::new(setup, kit).expect("a setup");

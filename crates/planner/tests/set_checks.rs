@@ -5,7 +5,7 @@ use tolva_core::ambient::{Scene, Site};
 use tolva_core::scale::LengthUnit;
 use tolva_core::time::LocalTime;
 use tolva_planner::lighting::Prepared;
-use tolva_planner::set::{BoomLoad, Addition, SetNotice, To, distances, notices};
+use tolva_planner::set::{Addition, BoomLoad, SetNotice, To, distances, notices};
 use tolva_planner::setup::{HazardKind, Kit, Setup, Support};
 use tolva_planner::staging::{Stage, Thing};
 

@@ -2,6 +2,7 @@
 
 use std::collections::BTreeMap;
 
+use tolva_core::ambient::Role;
 use tolva_core::exposure::CameraSettings;
 use tolva_core::scale::{Setting, Shutter, Stops};
 use tolva_planner::cautions::{Caution as Code, Lamps};
@@ -58,6 +59,23 @@ fn words(code: &Code, setup: &Prepared<'_>, settings: CameraSettings) -> (&'stat
         Code::ReadAgain(regions) => (
             "Read it again",
             format!("{}: the light has moved more than a stop since it was read.", names(setup, regions)),
+        ),
+        Code::Clips { region, at } => {
+            let name = &setup.setup.regions[*region].name;
+            let lift = if setup.setup.regions[*region].role == Role::Background && setup.with_flash() {
+                " To keep it, use Lift: the camera for the background, flash for the face."
+            } else {
+                ""
+            };
+            ("White", format!("“{name}” ends {} over mid grey: white without detail.{lift}", at.amount()))
+        }
+        Code::Backlit(part) => (
+            "Sun from behind",
+            format!(
+                "Estimate: {:.0}% of the background is taken as lit by the sun, and the face as in its own shade. Hair \
+                 and shoulders get a bright rim. Meter all three.",
+                part * 100.0
+            ),
         ),
         Code::NearSyncLimit => (
             "Near the sync limit",

@@ -24,6 +24,9 @@ const SKY_IN_STREET: f64 = 0.3;
 /// A frame with this much of it sunlit behind a shaded subject is still treated as in shade: common practice, no source
 /// ("15 to 20 %").
 pub const SUNLIT_STILL_SHADE: std::ops::RangeInclusive<f64> = 15.0..=20.0;
+/// Under a sun straight from behind, half of what one sees of a background of upright things is ground, tops and edges that
+/// it lights. Common practice, no source.
+const BACKLIT: f64 = 0.5;
 /// How far the shadow side and what lies behind are under a lamp's light, where nothing was read. Common practice.
 const UNDER_LAMPS: f64 = 1.0;
 
@@ -233,6 +236,13 @@ impl SceneLight {
         role == Role::Background && self.background.what == BackgroundKind::Sky
     }
 
+    /// The part of upright things behind the subject that a sun from behind lights: ground between them, their tops and
+    /// edges. [`BACKLIT`] where it is straight behind, none from the side on.
+    pub fn backlit_part(&self, sun: Sun) -> f64 {
+        let behind = -bearing_apart(sun.azimuth_deg, self.facing_deg).to_radians().cos();
+        if self.background.what == BackgroundKind::Upright { BACKLIT * behind.max(0.0) } else { 0.0 }
+    }
+
     /// What sun and sky each give.
     pub(super) fn falls(&self, sun: Sun, sun_shows: bool, cloud_eighths: f64) -> Falls {
         let whole = daylight(sun, cloud_eighths);
@@ -248,13 +258,18 @@ impl SceneLight {
         let shaded_behind = !in_sun && !behind_in_sun;
         let there = if behind_in_sun { open } else { open.without_sun() };
         let sky_there = if shaded_behind { subject_sky } else { 1.0 };
+        let level =
+            SunAndSky { sun_lux: there.direct_level_lux, sky_lux: there.sky_lux * self.sky_on_level * sky_there };
         let background = match self.background.what {
             BackgroundKind::Upright => {
-                face(there, sun, self.facing_deg, sky_there * self.sky_ahead, ground, self.sky_on_level)
+                let upright = face(there, sun, self.facing_deg, sky_there * self.sky_ahead, ground, self.sky_on_level);
+                let part = self.backlit_part(sun);
+                SunAndSky {
+                    sun_lux: upright.sun_lux + part * (level.sun_lux - upright.sun_lux).max(0.0),
+                    sky_lux: upright.sky_lux + part * (level.sky_lux - upright.sky_lux).max(0.0),
+                }
             }
-            BackgroundKind::Ground => {
-                SunAndSky { sun_lux: there.direct_level_lux, sky_lux: there.sky_lux * self.sky_on_level * sky_there }
-            }
+            BackgroundKind::Ground => level,
             // Seen, and not lit by anything.
             BackgroundKind::Sky => SunAndSky { sun_lux: 0.0, sky_lux: whole.sky_lux },
         };
@@ -387,6 +402,17 @@ pub(super) mod tests {
         assert!((after(0).background.0 - 10.2).abs() < 0.1, "{:?}", after(0));
         assert!((after(0).lit.0 - 6.9).abs() < 0.2, "{:?}", after(0));
         assert!(after(15).background.0 < 9.5 && after(30).background.0 < 8.5, "{:?} {:?}", after(15), after(30));
+    }
+
+    /// A backlit meadow with trees: the background is over the face by a stop or more, not equal to it; with the sun in front
+    /// nothing of this counts.
+    #[test]
+    fn a_sun_from_behind_lights_the_background() {
+        let backlit = light(&Scene { facing_deg: 100.0, ..scene("18:40") });
+        assert!((16.0..30.0).contains(&backlit.sun.apparent_altitude_deg), "{:?}", backlit.sun);
+        assert!((0.8..2.5).contains(&(backlit.background - backlit.lit).0), "{backlit:?}");
+        let front = SceneLight::new(&Scene { facing_deg: 280.0, ..scene("18:40") }).expect("good");
+        assert!(front.backlit_part(front.at(front.at).sun).abs() < 1e-12);
     }
 
     #[test]

@@ -157,7 +157,12 @@ impl Standing {
 }
 
 #[cfg(test)]
-#[expect(clippy::cast_precision_loss, clippy::cast_possible_wrap, clippy::cast_possible_truncation, reason = "pixels of a small picture")]
+#[expect(
+    clippy::cast_precision_loss,
+    clippy::cast_possible_wrap,
+    clippy::cast_possible_truncation,
+    reason = "pixels of a small picture"
+)]
 mod tests {
     use super::*;
     use crate::frame::photo::size;

@@ -216,7 +216,8 @@ fn hidden(view: &View, way: &[Pane], hiders: &[Solid], (image, shows): (Point, &
             if !(after_a_pane && before_its_end) || aside(mirror(hider.middle()), hider.reach_m()) {
                 continue;
             }
-            let points = hider.points().into_iter().filter_map(|point| view.project(mirror(point)));
+            let points = view.before_lens(hider.points().into_iter().map(mirror).collect());
+            let points = points.into_iter().filter_map(|point| view.project(point));
             let outline = hull(points.map(|at| [at.right, at.up]).collect());
             if outline.len() > 2 {
                 all.push(outline);

@@ -226,7 +226,11 @@ impl Face {
         // there is no penumbra, however large the picture.
         let is_even = |seen: f32, all: f32| {
             let shows = |from: &Vec3A| !scene.stops_between(among, spot.0, *from);
-            if seen <= 0.0 { !self.rim().any(|from| shows(&from)) } else { seen >= all && self.rim().all(|from| shows(&from)) }
+            if seen <= 0.0 {
+                !self.rim().any(|from| shows(&from))
+            } else {
+                seen >= all && self.rim().all(|from| shows(&from))
+            }
         };
         if !self.bare && !ways.is_coarse() && !is_even(seen, all) {
             let (more, of) = self.passes((scene, among), spot, samples, first..ways.face);

@@ -80,9 +80,8 @@ impl Scene {
     }
 
     fn mirrors_stop(&self, ray: &Ray) -> bool {
-        self.mirrors().any(|Panel { centre, right, up, .. }| {
-            sheet(ray, single(centre), [single(right), single(up)]).is_some()
-        })
+        self.mirrors()
+            .any(|Panel { centre, right, up, .. }| sheet(ray, single(centre), [single(right), single(up)]).is_some())
     }
 
     /// What is nearer to a point than so many metres.

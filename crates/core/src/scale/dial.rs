@@ -95,9 +95,7 @@ impl<E: Engraved> Dial<E> {
     /// ```
     pub fn not_under(&self, limit: f64) -> Setting<E> {
         let least = E::position(limit) - 1e-6;
-        let keeps = |setting: &Setting<E>| {
-            setting.position().0 >= least || E::position(setting.nominal) >= least
-        };
+        let keeps = |setting: &Setting<E>| setting.position().0 >= least || E::position(setting.nominal) >= least;
         self.settings.iter().copied().find(keeps).unwrap_or_else(|| self.end(DialEnd::High))
     }
 

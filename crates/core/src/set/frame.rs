@@ -98,6 +98,18 @@ impl View {
         shape
     }
 
+    /// Points whose hull is what of the hull of some others lies before the lens: those that do, and where the lines between
+    /// them and the rest cross the plane of the lens.
+    pub fn before_lens(&self, points: Vec<Point>) -> Vec<Point> {
+        let depth = |point: &Point| (*point - self.at).dot(self.forward) - NEAREST_M * 1.001;
+        let (before, behind): (Vec<Point>, Vec<Point>) = points.into_iter().partition(|point| depth(point) >= 0.0);
+        let crossings = before.iter().flat_map(|near| {
+            behind.iter().map(move |far| *near + (*far - *near) * (depth(near) / (depth(near) - depth(far))))
+        });
+        let crossings: Vec<Point> = crossings.collect();
+        [before, crossings].concat()
+    }
+
     /// What of a convex shape lies before the lens.
     fn before_the_lens(&self, outline: &[Point]) -> Vec<Point> {
         cut(outline, |point| (point - self.at).dot(self.forward) - NEAREST_M * 1.001)
@@ -136,6 +148,19 @@ mod tests {
     fn what_shows(#[case] outline: &[[f64; 3]], #[case] shows: bool) {
         let outline: Vec<Point> = outline.iter().map(|at| Point::from(*at)).collect();
         assert_eq!(view().shows(&outline), shows);
+    }
+
+    /// A wall beside the camera that reaches behind it still hides its side of the frame: dropping its corners behind the
+    /// lens would leave a sliver.
+    #[test]
+    fn what_reaches_behind_the_lens_is_cut_there() {
+        let wall = [[0.5, -6.0, 0.0], [0.5, -6.0, 3.0], [0.5, 4.0, 3.0], [0.5, 4.0, 0.0]].map(Point::from);
+        let cut = view().before_lens(wall.to_vec());
+        assert_eq!(cut.len(), 2 + 4);
+        let right: Vec<f64> = cut.iter().filter_map(|point| view().project(*point)).map(|at| at.right).collect();
+        assert_eq!(right.len(), 6, "all of it is before the lens");
+        assert!(right.iter().any(|right| *right < 0.5) && right.iter().any(|right| *right > 0.5), "{right:?}");
+        assert_eq!(view().before_lens(vec![Point::new(0.0, -9.0, 1.0)]), Vec::new());
     }
 
     #[test]

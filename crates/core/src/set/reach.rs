@@ -156,8 +156,7 @@ fn over_triangle(
         [(far, weight, weight), (weight, far, weight), (weight, weight, far)].map(|(u, v, w)| a * u + b * v + c * w)
     };
     let at_middle = given(middle);
-    let (near_points, far_points) =
-        (inner((6.0 - root) / 21.0).map(given), inner((6.0 + root) / 21.0).map(given));
+    let (near_points, far_points) = (inner((6.0 - root) / 21.0).map(given), inner((6.0 + root) / 21.0).map(given));
     let seen = std::iter::once(&at_middle).chain(&near_points).chain(&far_points).flatten().count();
     let is_parted = seen > 0 && seen < 7;
     let is_near = longest > 1.2 * middle.distance(to);
@@ -168,7 +167,8 @@ fn over_triangle(
     }
     let sum = |given: [Option<f64>; 3]| given.into_iter().flatten().sum::<f64>();
     let (near_weight, far_weight) = ((155.0 - root) / 1200.0, (155.0 + root) / 1200.0);
-    area_m2 * (9.0 / 40.0 * at_middle.unwrap_or_default() + near_weight * sum(near_points) + far_weight * sum(far_points))
+    area_m2
+        * (9.0 / 40.0 * at_middle.unwrap_or_default() + near_weight * sum(near_points) + far_weight * sum(far_points))
 }
 
 /// A rectangle so many times larger than it is far is cut up.

@@ -22,8 +22,10 @@ const LOWEST_AMBIENT: f64 = -8.0;
 /// What sits on a camera's shoe is no larger than this, in metres, and no heavier, in kilograms. Common practice, no source.
 const ON_CAMERA_M: f64 = 0.35;
 const ON_CAMERA_KG: f64 = 0.6;
-/// A shutter so many stops slower than is safe is no way out any more, by hand or where something moves.
+/// A shutter so many stops slower than is safe is no way out any more where something moves.
 const MOST_SLOWER: f64 = 2.0;
+/// A pose is held for so long at most, in seconds. Common practice, no source.
+const LONGEST_POSE_S: f64 = 1.0;
 /// An ISO so many stops over the highest acceptable is no way out any more.
 const MOST_OVER_ISO: f64 = 2.0;
 /// A setup has so many lights at most, and its camera stands so far away.
@@ -206,21 +208,29 @@ impl<'a> Candidates<'a> {
         }
         // The subject comes first: what is behind may fall to where it comes anyway.
         let behind = self.plan.outcome.regions[setup.background].together.to_third().0;
-        if let Blend::Lift { .. } = setup.setup.blend {
+        if let Blend::Lift { .. } | Blend::Silhouette { .. } = setup.setup.blend {
             self.changes.push(Change::PlaceBackground { stops: behind.max(LOWEST_PLACE) });
         }
         let ambient = self.plan.outcome.regions[setup.lit].ambient.to_third().0;
-        if let Blend::Overpower { .. } = setup.setup.blend
+        if let Blend::Overpower { .. } | Blend::Fill { .. } = setup.setup.blend
             && ambient >= LOWEST_AMBIENT
         {
             self.changes.push(Change::PlaceAmbient { stops: ambient });
         }
+        let subject = self.plan.outcome.regions[setup.lit].together.to_third().0;
+        if let Blend::AmbientOnly { .. } = setup.setup.blend {
+            self.changes.push(Change::PlaceSubject { stops: subject.max(LOWEST_PLACE) });
+        }
         if setup.shutter.is_none() {
             let position = settings.shutter.position() - missing - Stops(1.0 / 6.0);
             let slower: Setting<Shutter> = setup.shutters.nearest(position);
-            // By hand, or of what moves, a little slower is worth a try; much slower is another picture.
-            let is_still = setup.setup.speed.tripod && setup.setup.speed.movement == Movement::Still;
-            if is_still || (setup.slowest.position() - slower.position()).0 <= MOST_SLOWER {
+            // Of what moves, a little slower is worth a try; much slower is another picture.
+            let slow_enough = match setup.setup.speed.movement {
+                Movement::Still => true,
+                Movement::HeldPose => slower.nominal <= LONGEST_POSE_S,
+                _ => false,
+            };
+            if slow_enough || (setup.slowest.position() - slower.position()).0 <= MOST_SLOWER {
                 self.changes.push(Change::AllowSlowerShutter { shutter_s: slower.nominal });
             }
         }

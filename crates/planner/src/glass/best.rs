@@ -16,6 +16,9 @@ const CAMERA_UP_M: [f64; 3] = [0.0, 0.6, -0.6];
 const LIGHT_DEG: [f64; 7] = [0.0, 20.0, -20.0, 40.0, -40.0, 65.0, -65.0];
 const LIGHT_UP_M: [f64; 3] = [0.0, 0.6, 1.2];
 
+/// So high a camera is usually held, in metres. Common practice, no source.
+const CAMERA_M: (f64, f64) = (0.3, 2.6);
+
 /// A place for camera and light.
 #[derive(Clone, Debug, PartialEq)]
 pub struct BestPlace {
@@ -46,7 +49,7 @@ pub fn best_place(setup: &Setup, kit: &Kit) -> Result<BestPlace, Refused> {
     let (light_at, aim) = (laid.light(&pinned, light, away[light]), laid.aim(&pinned, light));
     let mut tries: Vec<(f64, [f64; 4])> = Vec::new();
     for round in CAMERA_DEG {
-        for up in CAMERA_UP_M.iter().filter(|up| (0.3..2.6).contains(&(camera_at.z + **up))) {
+        for up in CAMERA_UP_M.iter().filter(|up| may_stand(camera_at.z, **up)) {
             for light_round in LIGHT_DEG {
                 for light_up in LIGHT_UP_M {
                     let far = round.abs() / 15.0 + up.abs() / 0.4 + light_round.abs() / 20.0 + light_up / 0.5;
@@ -81,9 +84,38 @@ pub fn best_place(setup: &Setup, kit: &Kit) -> Result<BestPlace, Refused> {
     best.ok_or(Refused::NoSuchThing("place".to_owned()))
 }
 
+/// Whether a camera that is so high may be tried so much higher or lower: within reach of whoever holds it; from out of that,
+/// where it is, and back towards it.
+fn may_stand(height_m: f64, up_m: f64) -> bool {
+    let (low, high) = CAMERA_M;
+    let then = height_m + up_m;
+    let towards = (height_m > high && up_m < 0.0) || (height_m < low && up_m > 0.0);
+    up_m == 0.0 || (low..=high).contains(&then) || (towards && then > 0.0)
+}
+
 /// How many things stand in the frame that should not, or inside of others.
 fn spoilt(setup: &Setup, kit: &Kit, (stage, away): (&Stage, &[f64])) -> usize {
     let Ok(prepared) = crate::lighting::Prepared::new(setup, kit) else { return usize::MAX };
     let of = |one: &SetNotice| one.about().is_none_or(|thing| matches!(thing, Thing::Light(_) | Thing::Camera));
     notices(&prepared, (kit, stage), away).iter().filter(|one| spoils(one) && of(one)).count()
+}
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+    use crate::set::{Addition, PaneUse};
+    use rstest::rstest;
+
+    /// However high or low the camera is, places are tried.
+    #[rstest]
+    fn a_place_is_found_from_any_height(#[values(0.05, 0.2, 0.3, 1.6, 2.6, 3.1, 3.3, 6.0)] height_m: f64) {
+        let kit = Kit::starter();
+        let mut setup = Setup::new("one", &kit);
+        setup.use_set();
+        setup.add_to_set(&kit, &Addition::Pane(PaneUse::Mirror)).expect("room");
+        let at = Laid::of(&setup).camera(&setup);
+        setup.camera_to(Vector::new(at.x, at.y, height_m));
+        let found = best_place(&setup, &kit);
+        assert!(found.is_ok(), "{height_m}: {found:?}");
+    }
 }

@@ -441,7 +441,10 @@ mod tests {
         assert_eq!(batteries(&two_lights), 2 + SPARE);
         // 200 pops each over two such setups: two batteries each.
         let both = pack_list(&[two_lights.clone(), two_lights], &kit);
-        assert_eq!(both.items.iter().find(|item| item.kind == PackKind::Battery).map(|item| item.count), Some(4 + SPARE));
+        assert_eq!(
+            both.items.iter().find(|item| item.kind == PackKind::Battery).map(|item| item.count),
+            Some(4 + SPARE)
+        );
     }
 
     /// A drawn set with a continuous light is packed, whichever of its lights that is.

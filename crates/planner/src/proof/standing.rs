@@ -142,10 +142,9 @@ impl Things {
             }
         };
         self.add(OnSet::Product(product.id.clone()), (shape, coat));
-        if product.table_m > 0.15 {
+        if let Some(half_m) = product.table() {
             // A plain table; what lights a set goes past it, as in the plan.
-            let (width, depth, _) = product.size_m();
-            let wide = f(width.max(depth)).max(0.4) * 0.9;
+            let wide = f(half_m);
             let top = Shape::Crate {
                 centre: foot - Vec3A::Z * 0.021,
                 halves: [Vec3A::X * (wide * 1.3), Vec3A::Y * wide, Vec3A::Z * 0.02],
@@ -230,7 +229,8 @@ fn there(prepared: &Prepared<'_>, stage: &Stage, of: &[OnSet], beyond: Beyond) -
         .collect();
     let lit = stage.receptors[prepared.lit];
     let sun = prepared.scene.as_ref().and_then(|scene| {
-        let tolva_core::ambient::AtSubject { direct_lux: direct, sky_lux: sky, .. } = scene.light.at_subject(&scene.now);
+        let tolva_core::ambient::AtSubject { direct_lux: direct, sky_lux: sky, .. } =
+            scene.light.at_subject(&scene.now);
         let to_sun = towards_sun(scene.now.sun, scene.scene.facing_deg);
         // The plan has the sun on the lit side, or it has none.
         (direct > 0.05 * sky && lit.normal.dot(to_sun) > 0.05)

@@ -4,4 +4,4 @@ mod looked;
 mod moves;
 
 pub use looked::{Looked, can_look, looked};
-pub use moves::{SetupMove, moves_between};
+pub use moves::{LightOn, SetupMove, moves_between};

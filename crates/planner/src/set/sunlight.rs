@@ -16,8 +16,10 @@ pub struct Shadow {
     pub from: Point,
     /// Where the head's, or the top's, would fall on level ground.
     pub to: Point,
-    /// Its length on level ground, in metres.
+    /// Its length on level ground, or on its table, in metres.
     pub length_m: f64,
+    /// Whether it falls on the table that the thing is on.
+    pub on_table: bool,
     /// How wide its edge is at its end, in metres.
     pub edge_m: f64,
     /// Where it falls on a wall instead, and on which.
@@ -29,23 +31,32 @@ pub fn shadows(laid: &Laid, sun: Sun, facing_deg: f64) -> Vec<Shadow> {
     let to_sun = towards_sun(sun, facing_deg);
     let people = laid.set.people.iter().map(|one| {
         let (head, radius) = Person::head(one);
-        (Thing::Person(one.id.clone()), Point::new(head.x, head.y, head.z + radius))
+        (Thing::Person(one.id.clone()), Point::new(head.x, head.y, head.z + radius), None)
     });
     let products = laid.set.products.iter().map(|one| {
         let top = Product::middle(one) + Vector::Z * (one.size_m().2 / 2.0);
-        (Thing::Product(one.id.clone()), top)
+        let table = one.table().map(|table| (one.table_m, table));
+        (Thing::Product(one.id.clone()), top, table)
     });
-    let thrown = people.chain(products).filter_map(|(of, top)| {
-        let length_m = shadow_length_m(top.z, sun.apparent_altitude_deg)?;
-        let from = Point::new(top.x, top.y, 0.0);
+    let thrown = people.chain(products).filter_map(|(of, top, table)| {
+        let on_table = table.and_then(|(table_m, half_m)| {
+            let length_m = shadow_length_m(top.z - table_m, sun.apparent_altitude_deg)?;
+            (length_m <= half_m).then_some((table_m, length_m))
+        });
+        let (ground_m, length_m) = match on_table {
+            Some(on_table) => on_table,
+            None => (0.0, shadow_length_m(top.z, sun.apparent_altitude_deg)?),
+        };
+        let from = Point::new(top.x, top.y, ground_m);
         let away = Vector::new(-to_sun.x, -to_sun.y, 0.0).normalize_or_zero();
         let walls = laid.set.walls.iter().filter_map(|wall| {
             let spot = shadow_on(top, -to_sun, &wall.panel(top))?;
-            (spot.z > 0.0).then(|| (wall.id.clone(), spot))
+            (spot.z > ground_m).then(|| (wall.id.clone(), spot))
         });
         let on_wall = walls.min_by(|a, b| a.1.distance(top).total_cmp(&b.1.distance(top)));
         let path = on_wall.as_ref().map_or(length_m / to_sun.truncate().length().max(1e-6), |(_, at)| at.distance(top));
-        Some(Shadow { of, from, to: from + away * length_m, length_m, edge_m: shadow_edge_m(path), on_wall })
+        let (to, edge_m, on_table) = (from + away * length_m, shadow_edge_m(path), on_table.is_some());
+        Some(Shadow { of, from, to, length_m, on_table, edge_m, on_wall })
     });
     thrown.collect()
 }
@@ -103,8 +114,8 @@ fn falls(laid: &Laid, from: Point, along: Vector) -> Option<(Option<String>, Poi
 mod tests {
     use super::*;
     use crate::set::Addition;
-    use crate::staging::on_set_deg;
     use crate::setup::{Kit, Setup};
+    use crate::staging::on_set_deg;
 
     const SUN: Sun = Sun { true_altitude_deg: 30.0, apparent_altitude_deg: 30.0, azimuth_deg: 90.0 };
 
@@ -125,6 +136,31 @@ mod tests {
         assert!(on_wall[0].on_wall.is_some() && on_wall[0].edge_m < found[0].edge_m);
         let night = Sun { apparent_altitude_deg: -3.0, ..SUN };
         assert!(shadows(&laid, night, 0.0).is_empty() && thrown(&laid, night, 0.0).is_empty());
+    }
+
+    /// A ring 2 cm high on a table under a sun of 20°: 2 cm / tan 20° = 5.5 cm of shadow, its edge half a millimetre; not the
+    /// 2.11 m that its height over the floor would throw.
+    #[test]
+    fn on_a_table_the_table_is_the_ground() {
+        let kit = Kit::starter();
+        let mut setup = Setup::new("one", &kit);
+        setup.use_set();
+        let ring = crate::setup::ProductShape::Cylinder { diameter_m: 0.02, height_m: 0.02 };
+        setup.add_to_set(&kit, &Addition::Product).expect("room");
+        let set = setup.set.as_mut().expect("used");
+        set.people.clear();
+        (set.products[0].shape, set.products[0].table_m) = (ring, 0.75);
+        let sun = Sun { true_altitude_deg: 20.0, apparent_altitude_deg: 20.0, azimuth_deg: 90.0 };
+        let found = shadows(&Laid::of(&setup), sun, 0.0);
+        let ring = &found[0];
+        assert!(ring.on_table && (ring.length_m - 0.0549).abs() < 0.0005, "{ring:?}");
+        assert!((ring.edge_m - 0.000_54).abs() < 0.000_02 && (ring.from.z - 0.75).abs() < 1e-9, "{ring:?}");
+        // A tall bottle under a low sun throws past the table's edge: on the floor.
+        let low = Sun { apparent_altitude_deg: 3.0, ..sun };
+        setup.set.as_mut().expect("used").products[0].shape =
+            crate::setup::ProductShape::Cylinder { diameter_m: 0.08, height_m: 0.3 };
+        let bottle = &shadows(&Laid::of(&setup), low, 0.0)[0];
+        assert!(!bottle.on_table && (bottle.length_m - 1.05 / 3.0_f64.to_radians().tan()).abs() < 0.01, "{bottle:?}");
     }
 
     #[test]

@@ -17,6 +17,8 @@ const BODY: f64 = 0.115;
 const SHOULDERS: f64 = 0.13;
 /// The sides of a face are turned so far from straight on, in degrees.
 pub const SIDE_DEG: f64 = 45.0;
+/// Lower than this a product is on the floor, in metres.
+const LOWEST_TABLE_M: f64 = 0.15;
 /// What is lit lies a little before its own surface, in metres.
 const SKIN_M: f64 = 0.01;
 
@@ -85,6 +87,12 @@ impl Product {
             ProductShape::Cylinder { diameter_m, height_m } => (diameter_m, diameter_m, height_m),
             ProductShape::Ball { diameter_m } => (diameter_m, diameter_m, diameter_m),
         }
+    }
+
+    /// Half of the plain table it is on, at its narrower, in metres; nothing where it is on the floor.
+    pub fn table(&self) -> Option<f64> {
+        let (width, depth, _) = self.size_m();
+        (self.table_m > LOWEST_TABLE_M).then(|| width.max(depth).max(0.4) * 0.9)
     }
 
     /// Its middle.

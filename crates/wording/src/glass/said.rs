@@ -40,7 +40,7 @@ pub(crate) fn glass_report(
         findings: found.iter().map(|one| finding(setup, &stage, &look, one)).collect(),
         remedies: all.map(|all| all.iter().map(|of| offers::remedies(of, setup, &stage, unit, write)).collect()),
         shot_through: through(setup, &stage, &away),
-        gloss: gloss(&stage, unit),
+        gloss: gloss(prepared, &stage, unit),
     }
 }
 
@@ -229,13 +229,15 @@ fn through(setup: &Setup, stage: &Stage, away: &[f64]) -> Vec<Fact> {
     all
 }
 
-fn gloss(stage: &Stage, unit: LengthUnit) -> Vec<GlossSaid> {
+fn gloss(prepared: &Prepared<'_>, stage: &Stage, unit: LengthUnit) -> Vec<GlossSaid> {
+    let outdoors = prepared.scene.as_ref().is_some_and(|scene| scene.light.is_daylight());
     let m = |metres: f64| Metres(metres).label(unit);
     let mut all = Vec::new();
     for one in domain::gloss(stage) {
         let product = &stage.laid.set.products[one.product];
         let shows = match &one.shows {
             Some(thing) => format!("Its middle mirrors {}.", name_of(stage, thing)),
+            None if outdoors => "Its middle mirrors the open surroundings.".to_owned(),
             None => "Its middle mirrors the dark room.".to_owned(),
         };
         let card = match (&one.filled_by, &one.card) {

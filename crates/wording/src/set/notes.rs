@@ -154,7 +154,8 @@ pub(super) fn note(setup: &Setup, stage: &Stage, notice: &SetNotice, unit: Lengt
             )
         }
         SetNotice::Wind { light, wind_m_s, assumed, area_m2, height_m, force_n, ballast_kg, reaches } => {
-            let falls = reaches.as_ref().map_or_else(String::new, |who| format!(" If it tips, it reaches {}.", named(who)));
+            let falls =
+                reaches.as_ref().map_or_else(String::new, |who| format!(" If it tips, it reaches {}.", named(who)));
             let said = if *assumed { "reckoned with, as nobody has said it" } else { "said" };
             (
                 format!("Wind on {}", named(light)),

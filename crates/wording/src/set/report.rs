@@ -188,6 +188,12 @@ fn sunlight(prepared: &Prepared<'_>, stage: &Stage, unit: LengthUnit) -> (Vec<Fa
                 m(at.z),
                 shadow.edge_m * 1000.0
             ),
+            None if shadow.on_table => format!(
+                "{:.1} cm long on the table, its edge {:.1} mm wide; sun {:.1}° up",
+                shadow.length_m * 100.0,
+                shadow.edge_m * 1000.0,
+                sun.apparent_altitude_deg
+            ),
             None => format!(
                 "{} long from the sun {:.1}° up, its edge {:.0} mm wide at the head",
                 m(shadow.length_m),

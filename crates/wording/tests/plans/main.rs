@@ -360,7 +360,7 @@ fn a_shutter_over_the_sync_darkens_a_band() {
 #[test]
 fn too_dark_for_the_kit() {
     let (mut setup, kit) = example();
-    read(&mut setup, [-2.0, -3.0, -4.0]);
+    read(&mut setup, [3.0, 2.0, 1.0]);
     setup.blend = Blend::AmbientOnly { subject_stops: 0.0 };
     let plan = solved(&setup, &kit);
     assert_eq!(limits(&plan), [Limit::CameraTooDark]);

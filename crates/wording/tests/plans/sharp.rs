@@ -43,12 +43,12 @@ fn a_depth_that_cannot_be_had_says_what_to_change() {
 
 /// The floors follow the school, the hand, the movement, and the part of the subject that is ambient.
 #[rstest]
-#[case(Speed { school: HandheldRule::OneOverFocal, ..Speed::default() }, 1.0, "1/80")]
-#[case(Speed { school: HandheldRule::OneOverTwiceFocal, ..Speed::default() }, 1.0, "1/160")]
-#[case(Speed { school: HandheldRule::Stabilised, movement: Movement::Still, ..Speed::default() }, 1.0, "1/5")]
+#[case(Speed { school: HandheldRule::OneOverFocal, ..Speed::default() }, 1.0, "1/100")]
+#[case(Speed { school: HandheldRule::OneOverTwiceFocal, ..Speed::default() }, 1.0, "1/200")]
+#[case(Speed { school: HandheldRule::Stabilised, movement: Movement::Still, ..Speed::default() }, 1.0, "1/6")]
 #[case(Speed { movement: Movement::Dancing, ..Speed::default() }, 1.0, "1/3200")]
 #[case(Speed { slowest_shutter_s: Some(1.0 / 30.0), ..Speed::default() }, 1.0, "1/30")]
-#[case(Speed::default(), 8.0, "1/10")]
+#[case(Speed::default(), 8.0, "1/13")]
 fn the_slowest_shutter(#[case] speed: Speed, #[case] less: f64, #[case] label: &str) {
     let (mut setup, kit) = example();
     setup.speed = speed;

@@ -207,7 +207,7 @@ fn fixes_stand_among_the_alternatives() {
 #[case::sync(|_: &mut Setup| {}, "The sync speed: 1/200")]
 #[case::depth(|s: &mut Setup| s.depth = Depth::Rows { rows: 3, apart_m: 0.3 }, "The depth: ")]
 #[case::full(|s: &mut Setup| { s.lights[0].power_stops = Some(0.0); s.lights[0].distance_m = None; }, "A stands at full")]
-#[case::slow(|s: &mut Setup| { read(s, [6.0, 5.0, 4.0]); s.blend = Blend::AmbientOnly { subject_stops: 0.0 }; }, "The slowest shutter: 1/80")]
+#[case::slow(|s: &mut Setup| { read(s, [6.0, 5.0, 4.0]); s.blend = Blend::AmbientOnly { subject_stops: 0.0 }; }, "The slowest shutter: 1/100")]
 #[case::lens(|s: &mut Setup| {
     read(s, [12.0, 10.0, 9.0]);
     s.blend = Blend::AmbientOnly { subject_stops: 0.0 };
