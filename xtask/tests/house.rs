@@ -242,3 +242,58 @@ fn a_circle_would_be_found() {
     assert!(circle(&module("a"), &knows(&[("a", "b"), ("b", "c"), ("c", "a")])).is_some());
     assert!(circle(&module("a"), &knows(&[("a", "b"), ("b", "c"), ("a", "c")])).is_none());
 }
+
+/// Every file of the repository, from its root.
+fn all_files() -> Vec<String> {
+    let root = crates().join("..");
+    let listed = std::process::Command::new("git")
+        .args(["ls-files", "--cached", "--others", "--exclude-standard"])
+        .current_dir(&root)
+        .output()
+        .expect("git lists the files");
+    String::from_utf8(listed.stdout).expect("names").lines().map(str::to_owned).collect()
+}
+
+/// The files that a text names between back-ticks: `core/set/mirror.rs`.
+fn named_files(text: &str) -> Vec<String> {
+    const ENDINGS: [&str; 9] = [".rs", ".ts", ".tsx", ".mjs", ".csv", ".md", ".js", ".json", ".gz"];
+    let is_name = |one: &&str| {
+        let plain = |letter: char| letter.is_ascii_alphanumeric() || "_-./".contains(letter);
+        ENDINGS.iter().any(|end| one.ends_with(end) && one.len() > end.len()) && one.chars().all(plain)
+    };
+    text.split('`').skip(1).step_by(2).filter(is_name).map(str::to_owned).collect()
+}
+
+/// Docs and doc comments name files that are there: by their end, or from a crate's own folder.
+#[test]
+fn docs_name_files_that_exist() {
+    let files = all_files();
+    let exists = |name: &str| {
+        let ends = files.iter().any(|file| file == name || file.ends_with(&format!("/{name}")));
+        let of_crate = name.split_once('/').map(|(of, rest)| format!("crates/{of}/src/{rest}"));
+        ends || of_crate.is_some_and(|path| files.contains(&path))
+    };
+    let (mut named, mut missing) = (0, Vec::new());
+    for file in &files {
+        let is_doc = file.ends_with(".md") && file != "CHANGELOG.md";
+        if !is_doc && !file.ends_with(".rs") {
+            continue;
+        }
+        let Ok(text) = fs::read_to_string(crates().join("..").join(file)) else { continue };
+        let doc = |line: &&str| is_doc || ["///", "//!"].iter().any(|mark| line.trim_start().starts_with(mark));
+        for line in text.lines().filter(doc) {
+            for name in named_files(line) {
+                named += 1;
+                // What a test hands in, and what a person writes, is no file of ours.
+                if !exists(&name) && !ELSEWHERE.contains(&name.as_str()) {
+                    missing.push(format!("{file}: {name}"));
+                }
+            }
+        }
+    }
+    assert!(named > 200, "only {named} names were found");
+    assert!(missing.is_empty(), "{missing:#?}");
+}
+
+/// Files that are named and belong to whoever uses Tolva, or to its papers.
+const ELSEWHERE: [&str; 1] = ["frames.json"];

@@ -15,7 +15,7 @@ pub(crate) fn preview(file: &[u8]) -> Option<&[u8]> {
         let Some(directory) = tiff.directory(at) else { continue };
         let within = |start: u32, length: u32| {
             let bytes = file.get(start as usize..(start as usize).checked_add(length as usize)?)?;
-            bytes.starts_with(&[0xFF, 0xD8]).then_some(bytes)
+            is_picture(bytes).then_some(bytes)
         };
         let of = |tag: u16| directory.entries.iter().find(|entry| entry.tag == tag).and_then(|entry| tiff.first(entry));
         let old = of(JPEG_AT).zip(of(JPEG_BYTES));
@@ -29,6 +29,30 @@ pub(crate) fn preview(file: &[u8]) -> Option<&[u8]> {
         waiting.push(directory.next);
     }
     best
+}
+
+/// Whether some bytes are a JPEG that can be shown: baseline or progressive. Sensor data of some raw files is a lossless JPEG,
+/// larger than any preview. Source: ITU-T T.81, B.1.1.3: SOF0 to SOF2; SOF3 is lossless.
+fn is_picture(bytes: &[u8]) -> bool {
+    if !bytes.starts_with(&[0xFF, 0xD8]) {
+        return false;
+    }
+    let mut at = 2;
+    // Segments before the frame's header: each is its marker and its own length.
+    while let Some([0xFF, marker]) = bytes.get(at..at + 2) {
+        match marker {
+            0xC0..=0xC2 => return true,
+            0xC3..=0xCF if !matches!(marker, 0xC4 | 0xC8 | 0xCC) => return false,
+            0xFF => at += 1,
+            0x01 | 0xD0..=0xD9 => at += 2,
+            0xDA => return false,
+            _ => match bytes.get(at + 2..at + 4) {
+                Some(length) => at += 2 + usize::from(u16::from_be_bytes([length[0], length[1]])).max(2),
+                None => return false,
+            },
+        }
+    }
+    false
 }
 
 /// What a TIFF's tags mean. Source: TIFF 6.0 and TIFF Technical Note 1 (trees of directories).
@@ -143,14 +167,29 @@ mod tests {
 
     #[test]
     fn the_largest_one_is_taken() {
-        let (small, whole) = ([0xFF, 0xD8, 1, 2], [0xFF, 0xD8, 3, 4, 5, 6, 7]);
+        let (small, whole) = (jpeg(0xC0, 0), jpeg(0xC2, 5));
         assert_eq!(preview(&raw(&small, &whole)), Some(&whole[..]));
         assert_eq!(preview(&raw(&small, b"no picture at all")), Some(&small[..]));
     }
 
+    /// The sensor's own data is often one lossless JPEG, larger than any preview: it is none.
+    #[test]
+    fn lossless_sensor_data_is_no_preview() {
+        let (small, sensor) = (jpeg(0xC0, 0), jpeg(0xC3, 400));
+        assert_eq!(preview(&raw(&small, &sensor)), Some(&small[..]));
+        assert!(is_picture(&jpeg(0xC1, 1)) && !is_picture(&[0xFF, 0xD8]) && !is_picture(&jpeg(0xCB, 0)));
+    }
+
+    /// The beginning of a JPEG: an application's segment, a table, and the header of its frame.
+    fn jpeg(frame: u8, more: usize) -> Vec<u8> {
+        let mut all = vec![0xFF, 0xD8, 0xFF, 0xE1, 0, 4, 1, 2, 0xFF, 0xC4, 0, 3, 9, 0xFF, frame, 0, 8];
+        all.extend(std::iter::repeat_n(7, more));
+        all
+    }
+
     #[test]
     fn nonsense_has_none() {
-        let whole = raw(&[0xFF, 0xD8, 1], &[0xFF, 0xD8, 3, 4, 5]);
+        let whole = raw(&jpeg(0xC0, 1), &jpeg(0xC0, 3));
         for end in 0..whole.len() {
             let _ = preview(&whole[..end]);
         }

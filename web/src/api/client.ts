@@ -22,6 +22,7 @@ export type Speed = Schemas['Speed'];
 export type Alternatives = Schemas['Alternatives'];
 export type ConventionMatter = Schemas['ConventionMatter'];
 export type CalculatorOffer = Schemas['CalculatorOffer'];
+export type TargetRead = Schemas['TargetRead'];
 export type Heard = Schemas['Heard'];
 export type Preference = Schemas['Preference'];
 export type Scene = Schemas['Scene'];

@@ -140,6 +140,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/calculators/two-tone-target": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** The two-tone target in any picture, by its own levels as sRGB: how far the exposure is off. Nothing is kept. */
+        post: operations["sum_two_tone_target"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/calculators/{name}": {
         parameters: {
             query?: never;
@@ -2512,6 +2529,26 @@ export interface paths {
          * @description By where both stand and look: x to the right, y forwards, z up, azimuths clockwise from +y.
          */
         post: operations["sum_light_reach"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/calculators/light-bounce": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * A light and a card
+         * @description Light on a point, direct and off one card, past a flag. x right, y forwards, z up; azimuths clockwise from +y.
+         */
+        post: operations["sum_light_bounce"];
         delete?: never;
         options?: never;
         head?: never;
@@ -8910,6 +8947,16 @@ export interface components {
         TargetFound: {
             target?: components["schemas"]["TargetSaid"] | null;
         };
+        /** @description A two-tone target read in a picture that belongs to no setup. */
+        TargetRead: {
+            /** @description Whether there is one. */
+            found: boolean;
+            off?: components["schemas"]["Said"] | null;
+            /** @description In words, with what makes it unsure, or what to do where there is none. */
+            says: string;
+            /** @description `red 1.04, blue 0.93 of green`; null where there is no target. */
+            balance?: string | null;
+        };
         /** @description Where a target is. */
         TargetRequest: {
             within?: components["schemas"]["FrameBox"] | null;
@@ -9889,6 +9936,102 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["SunTimesFound"];
+                };
+            };
+            /** @description The request cannot be understood */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Not from here, or the data file was opened for reading only */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description The body was not sent in time */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description The body is too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description The body is of another kind */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description A field is wrong: says which, and what is allowed */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description A fault of Tolva’s own, or of the data file */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Too much at once, or the data file is locked: try again in a moment */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+        };
+    };
+    sum_two_tone_target: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/octet-stream": number[];
+            };
+        };
+        responses: {
+            /** @description The target */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TargetRead"];
                 };
             };
             /** @description The request cannot be understood */
@@ -23702,6 +23845,249 @@ export interface operations {
                     "application/json": {
                         /** @description Over the intensity on the axis at 1 m, in stops. */
                         reach_stops?: unknown;
+                    };
+                };
+            };
+            /** @description The request cannot be understood */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Not from here, or the data file was opened for reading only */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description The body was not sent in time */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description The body is too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description The body is of another kind */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description A field is wrong: says which, and what is allowed */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description A fault of Tolva’s own, or of the data file */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Too much at once, or the data file is locked: try again in a moment */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+        };
+    };
+    sum_light_bounce: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": {
+                    /**
+                     * @description Light width, in m.
+                     * @example 0.6
+                     */
+                    width_m: number;
+                    /**
+                     * @description Light height, in m.
+                     * @example 0.9
+                     */
+                    height_m: number;
+                    /**
+                     * @description Light right, in m.
+                     * @example -1
+                     */
+                    x_m: number;
+                    /**
+                     * @description Light forwards, in m.
+                     * @example -1.2
+                     */
+                    y_m: number;
+                    /**
+                     * @description Light height above floor, in m.
+                     * @example 2
+                     */
+                    z_m: number;
+                    /**
+                     * @description Aim right, in m.
+                     * @example 0
+                     */
+                    aim_x_m: number;
+                    /**
+                     * @description Aim forwards, in m.
+                     * @example 0
+                     */
+                    aim_y_m: number;
+                    /**
+                     * @description Aim height above floor, in m.
+                     * @example 1.6
+                     */
+                    aim_z_m: number;
+                    /**
+                     * @description Card right, in m.
+                     * @example 0.7
+                     */
+                    card_x_m: number;
+                    /**
+                     * @description Card forwards, in m.
+                     * @example -0.2
+                     */
+                    card_y_m: number;
+                    /**
+                     * @description Card height above floor, in m.
+                     * @example 1.5
+                     */
+                    card_z_m: number;
+                    /**
+                     * @description Card azimuth, in °.
+                     * @example 270
+                     */
+                    card_azimuth_deg: number;
+                    /**
+                     * @description Card elevation, in °.
+                     * @example 0
+                     */
+                    card_elevation_deg: number;
+                    /**
+                     * @description Card width, in m.
+                     * @example 0.8
+                     */
+                    card_width_m: number;
+                    /**
+                     * @description Card height, in m.
+                     * @example 1.2
+                     */
+                    card_height_m: number;
+                    /**
+                     * @description Card finish.
+                     * @example matt
+                     * @enum {string}
+                     */
+                    card_finish: "matt" | "mirror";
+                    /**
+                     * @description Card reflectance, in of 1.
+                     * @example 0.9
+                     */
+                    card_reflectance: number;
+                    /**
+                     * @description Flag right, in m.
+                     * @example 0
+                     */
+                    flag_x_m?: number;
+                    /**
+                     * @description Flag forwards, in m.
+                     * @example 0
+                     */
+                    flag_y_m?: number;
+                    /**
+                     * @description Flag height above floor, in m.
+                     * @example 0
+                     */
+                    flag_z_m?: number;
+                    /**
+                     * @description Flag azimuth, in °.
+                     * @example 0
+                     */
+                    flag_azimuth_deg?: number;
+                    /**
+                     * @description Flag width, in m.
+                     * @example 0.5
+                     */
+                    flag_width_m?: number;
+                    /**
+                     * @description Flag height, in m.
+                     * @example 0.5
+                     */
+                    flag_height_m?: number;
+                    /**
+                     * @description Point right, in m.
+                     * @example 0
+                     */
+                    point_x_m: number;
+                    /**
+                     * @description Point forwards, in m.
+                     * @example 0
+                     */
+                    point_y_m: number;
+                    /**
+                     * @description Point height above floor, in m.
+                     * @example 1.6
+                     */
+                    point_z_m: number;
+                    /**
+                     * @description Point azimuth, in °.
+                     * @example 135
+                     */
+                    facing_azimuth_deg: number;
+                    /**
+                     * @description Point elevation, in °.
+                     * @example 0
+                     */
+                    facing_elevation_deg: number;
+                };
+            };
+        };
+        responses: {
+            /** @description The sum, with its workings */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": {
+                        /** @description Direct, over intensity on axis at 1 m, in stops. */
+                        direct_reach_stops?: unknown;
+                        /** @description Off the card, over the same, in stops. */
+                        bounced_reach_stops?: unknown;
                     };
                 };
             };

@@ -153,7 +153,7 @@ mod tests {
         assert!((found.x - 0.4476).abs() < 0.0005 && (found.y - 0.4074).abs() < 0.0005, "{found:?}");
     }
 
-    /// `reference/cct_xy.csv`: colour-science 0.4.7.
+    /// `core/tests/data/cct_xy.csv`: colour-science 0.4.7.
     #[test]
     fn both_loci_against_a_library() {
         let mut rows = 0;

@@ -119,7 +119,7 @@ mod tests {
     use crate::colour::{Kelvin, white};
     use proptest::prelude::*;
 
-    /// `reference/grey_render.csv`: colour-science 0.4.7.
+    /// `core/tests/data/grey_render.csv`: colour-science 0.4.7.
     #[test]
     fn greys_against_a_library() {
         let mut rows = 0;

@@ -111,7 +111,7 @@ mod tests {
     use crate::colour::locus::tinted;
     use proptest::prelude::*;
 
-    /// `reference/xy_cct_duv.csv`: colour-science 0.4.7, Ohno (2013).
+    /// `core/tests/data/xy_cct_duv.csv`: colour-science 0.4.7, Ohno (2013).
     #[test]
     fn against_a_library() {
         let mut rows = 0;

@@ -81,7 +81,8 @@ impl ToneCurve {
         let ends = (light(FIRST), light(FIRST + 0.25 * f64::from(QUARTERS - 1)));
         let at = |level: f64| {
             if level <= first {
-                return ends.0 * if first > 0.0 { level / first } else { 1.0 };
+                // Where black is level 0 already at the first grey, it stands for no light.
+                return ends.0 * if first > 0.0 { level / first } else { 0.0 };
             }
             let above = levels.partition_point(|one| *one < level);
             if above >= levels.len() {
@@ -142,6 +143,16 @@ mod tests {
     use rstest::rstest;
 
     /// Worked out from IEC 61966-2-1.
+    /// A curve whose darkest greys are all level 0 has black as no light, not as five stops under mid grey.
+    #[test]
+    fn level_nought_is_black() {
+        let mut levels = ToneCurve::srgb().quarters();
+        levels[..4].fill(0.0);
+        let curve = ToneCurve::of_quarters(&levels).expect("a curve");
+        assert!(curve.linear_at(0.0).abs() < 1e-12 && curve.linear_at(1.0) > 0.0, "{:?}", &curve.linear()[..4]);
+        assert!((curve.level_at(Stops(0.0)) - 118.0).abs() < 1.0);
+    }
+
     #[rstest]
     #[case(118.0, 0.181_16)]
     #[case(255.0, 1.0)]

@@ -130,7 +130,9 @@ impl Separated {
     pub fn shares(&self) -> Vec<Option<f32>> {
         #[expect(clippy::cast_possible_truncation, reason = "a ratio of exposures")]
         let as_taken = self.scale.ratio() as f32;
-        let told = |there: f32, both: f32| there / as_taken > BLACK && both > BLACK;
+        // Where there is next to no ambient the flash's share is known all the same: by what black may hide at most.
+        let told =
+            |there: f32, both: f32| both > BLACK && (there / as_taken > BLACK || BLACK * as_taken < HIDDEN * both);
         self.ambient
             .pixels
             .par_iter()
@@ -148,6 +150,8 @@ impl Separated {
 /// Under such a part of the whole, a flash is not known to a tenth of a stop: 8 bits and JPEG keep the mean of a patch to
 /// about a hundredth (seen on the reference frames).
 const LOST: f64 = 0.07;
+/// So much of the light may be hidden in a black frame without flash, and the flash's share still be told.
+const HIDDEN: f32 = 0.05;
 /// Linear light 7 stops under mid grey, where sRGB has levels of four: a single pixel says nothing there. Chosen.
 const BLACK: f32 = 0.001_4;
 
@@ -173,6 +177,21 @@ mod tests {
     const WHOLE: Mark = Mark { left: 0.0, top: 0.0, width: 1.0, height: 1.0, shape: Shape::Ellipse };
 
     /// Ambient 0.1 and flash 0.2 of the frame with flash, whatever the frame without was taken at.
+    /// A black frame without flash and a good one with it: all of it is flash, and that is told. Where both are black nothing
+    /// is.
+    #[test]
+    fn a_black_room_is_all_flash() {
+        let apart = |without: f32, with: f32| {
+            let (without, with) = (flat(without, 0), flat(with, 0));
+            let exposure = at(0.005, 4.0, 100.0);
+            let pair = Pair { without: &without, without_at: exposure, with: &with, with_at: exposure };
+            pair.separated().expect("alike").shares()
+        };
+        assert!(apart(0.0, 0.18).iter().all(|share| share.is_some_and(|share| share > 0.95)));
+        assert!(apart(0.0, 0.001).iter().all(Option::is_none));
+        assert!(apart(0.0009, 0.004).iter().all(Option::is_none), "too much may be hidden in black");
+    }
+
     #[rstest]
     #[case(at(0.01, 4.0, 100.0), 0.1)]
     #[case(at(0.04, 4.0, 100.0), 0.4)]
@@ -198,8 +217,10 @@ mod tests {
         };
         let (clipped, share) = of(flat(0.1, 0), flat(1.0, 255));
         assert!(clipped.clipped && share.is_none());
-        let (dark, share) = of(flat(0.000_5, 0), flat(0.3, 0));
+        let (dark, share) = of(flat(0.000_5, 0), flat(0.005, 0));
         assert!(dark.too_dark && share.is_none());
+        let (dark, share) = of(flat(0.000_5, 0), flat(0.3, 0));
+        assert!(dark.too_dark && share.is_some_and(|share| share > 0.99), "how dark it is, not how much is flash");
         let (none, share) = of(flat(0.2, 0), flat(0.2, 0));
         assert_eq!((none.flash, none.flash_share, share), (None, 0.0, Some(0.0)));
         let narrow =

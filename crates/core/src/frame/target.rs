@@ -46,8 +46,14 @@ const WIDE: usize = 720;
 const ALIKE: f32 = 7.0;
 /// A half covers at least so much of the frame.
 const LEAST: f64 = 0.000_8;
-/// A half covers at most so much.
-const MOST: f64 = 0.3;
+/// A half covers at most so much: four fifths of a target that fills the frame, and a little.
+const MOST: f64 = 0.86;
+/// One half may be so many stops larger than the other: 80 to 20.
+const MOST_UNEQUAL: f64 = 2.15;
+/// Halves more unequal than this must lie closely along one edge.
+const UNEQUAL: f64 = 1.0;
+/// A box that is drawn round a target is cut in two at each of so many places.
+const CUTS: u8 = 13;
 /// The edges of a half are left out, by so much of it on each side.
 const INSIDE: f64 = 0.2;
 
@@ -75,17 +81,24 @@ impl Target {
     /// The target in a box that is drawn round it, its two halves beside or above each other; nothing where it is not two
     /// tones.
     pub fn within(photo: &Photo, at: Mark, target: TwoTone) -> Option<Self> {
-        let half = |across: bool, second: bool| {
-            let (width, height) = if across { (at.width / 2.0, at.height) } else { (at.width, at.height / 2.0) };
+        let half = |across: bool, second: bool, part: f64| {
+            let part = if second { 1.0 - part } else { part };
+            let (width, height) = if across { (at.width * part, at.height) } else { (at.width, at.height * part) };
             let (right, down) = if second { (at.width - width, at.height - height) } else { (0.0, 0.0) };
             Mark { left: at.left + right, top: at.top + down, width, height, shape: Shape::Box }
         };
-        let ways = [true, false].into_iter().flat_map(|across| {
-            let (first, second) = (half(across, false), half(across, true));
-            [(first, second), (second, first)]
+        // From 20:80 to 80:20, the even cut among them.
+        let cuts = (0..CUTS).map(|cut| 0.2 + 0.6 * f64::from(cut) / f64::from(CUTS - 1));
+        let ways = cuts.flat_map(|part| {
+            [true, false].into_iter().flat_map(move |across| {
+                let (first, second) = (half(across, false, part), half(across, true, part));
+                [(first, second), (second, first)]
+            })
         });
         let steps = ways.filter_map(|halves| read(photo, at, halves, target));
-        steps.max_by(|a, b| (a.light.mean[1] - a.dark.mean[1]).total_cmp(&(b.light.mean[1] - b.dark.mean[1])))
+        // Where a cut is wrong, a half holds some of both: it varies, and the halves differ less.
+        let clear = |one: &Self| (one.light.mean[1] - one.dark.mean[1]) / (1.0 + one.light.varies + one.dark.varies);
+        steps.max_by(|a, b| clear(a).total_cmp(&clear(b)))
     }
 }
 
@@ -222,7 +235,8 @@ impl Area {
         let box_of = |area: &Self| (area.right - area.left) * (area.bottom - area.top);
         #[expect(clippy::cast_precision_loss, reason = "pixels of a small picture")]
         let gap = box_of(&self.with(dark)) as f64 / (box_of(self) + box_of(dark)) as f64 - 1.0;
-        (apart < 1.0 && coloured < 0.45 && gap.abs() < 0.35)
+        let most_gap = if apart > UNEQUAL { 0.12 } else { 0.35 };
+        (apart < MOST_UNEQUAL && coloured < 0.45 && gap.abs() < most_gap)
             .then(|| contrast.abs() + apart + coloured + gap.abs() * 2.0)
     }
 
@@ -279,6 +293,43 @@ mod tests {
         );
         let by_hand = Target::within(&photo, target.at, TwoTone::default()).expect("the same");
         assert!((by_hand.off.0 - target.off.0).abs() < 0.01 && !by_hand.clipped);
+    }
+
+    /// A target that fills the frame, and halves as unequal as 80 to 20, either way round and either way up: found, and read
+    /// the same within a box drawn round it.
+    #[rstest]
+    fn it_fills_the_frame(
+        #[values(0.2, 0.35, 0.5, 0.65, 0.8)] part: f64,
+        #[values(true, false)] across: bool,
+        #[values(true, false)] light_first: bool,
+        #[values(0.0, 0.08)] border: f64,
+    ) {
+        let (wide, high) = (360_usize, 240_usize);
+        let over = -0.7_f64;
+        let inner = |at: usize, extent: usize| (at as f64 + 0.5) / extent as f64;
+        let pixels = (0..wide * high).map(|at| {
+            let (x, y) = (inner(at % wide, wide), inner(at / wide, high));
+            let within = |one: f64| (border..1.0 - border).contains(&one);
+            let along = ((if across { x } else { y }) - border) / (1.0 - 2.0 * border);
+            let light = (along < part) == light_first;
+            let ground = 0.10 + ((at % wide / 9 * 5 + at / wide / 9 * 3) % 7) as f32 * 0.03;
+            let reflects = if !(within(x) && within(y)) {
+                ground
+            } else if light {
+                0.90
+            } else {
+                0.035
+            };
+            [reflects * over.exp2() as f32; 3]
+        });
+        let photo = Photo {
+            picture: Picture { size: size(wide, high), pixels: pixels.collect() },
+            clipped: vec![0; wide * high],
+        };
+        let target = found(&photo, TwoTone::default()).expect("a target");
+        assert!((target.off.0 - over).abs() < 0.03, "{target:?}");
+        let by_hand = Target::within(&photo, target.at, TwoTone::default()).expect("the same");
+        assert!((by_hand.off.0 - over).abs() < 0.05, "{by_hand:?}");
     }
 
     #[test]

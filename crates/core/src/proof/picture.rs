@@ -237,10 +237,13 @@ impl Picture {
             #[expect(clippy::cast_possible_truncation, reason = "a few million pixels")]
             let own = (index as u32).wrapping_mul(2_654_435_761) ^ seed;
             let [a, b, c, d] = sobol_burley::sample_4d(1, 7, own);
-            // Two and two even numbers make normal ones. Source: Box and Muller 1958.
-            let normal = |a: f32, b: f32| (-2.0 * a.max(1e-7).ln()).sqrt() * (std::f32::consts::TAU * b).cos();
-            let (one, two) = (normal(a, b), normal(c, d));
-            for (part, scatter) in pixel.iter_mut().zip([one, two, (one + two) * std::f32::consts::FRAC_1_SQRT_2]) {
+            // Two even numbers make two normal ones that know nothing of each other. Source: Box and Muller 1958.
+            let normals = |a: f32, b: f32| {
+                let (sin, cos) = (std::f32::consts::TAU * b).sin_cos();
+                [cos, sin].map(|part| (-2.0 * a.max(1e-7).ln()).sqrt() * part)
+            };
+            let ([red, green], [blue, _]) = (normals(a, b), normals(c, d));
+            for (part, scatter) in pixel.iter_mut().zip([red, green, blue]) {
                 let counted = (*part * full).max(0.0);
                 *part += scatter * (counted + READ_NOISE * READ_NOISE).sqrt() / full;
             }
@@ -346,6 +349,16 @@ mod tests {
             (mean - MID_GREY).abs() < 2e-4 && (scatter / expected - 1.0).abs() < 0.03,
             "{mean} {scatter} {expected}"
         );
+        // No channel knows of another.
+        let off = |channel: usize| grained.pixels.iter().map(move |pixel| pixel[channel] - mean).collect::<Vec<f32>>();
+        let (red, green, blue) = (off(0), off(1), off(2));
+        let correlation = |one: &[f32], other: &[f32]| {
+            let sum = |a: &[f32], b: &[f32]| a.iter().zip(b).map(|(a, b)| f64::from(a * b)).sum::<f64>();
+            sum(one, other) / (sum(one, one) * sum(other, other)).sqrt()
+        };
+        for (one, other) in [(&red, &green), (&green, &blue), (&red, &blue)] {
+            assert!(correlation(one, other).abs() < 0.05, "{}", correlation(one, other));
+        }
         assert_eq!(grained, even.grained(1600.0, 3), "the same seed, the same grain");
     }
 

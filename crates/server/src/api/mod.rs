@@ -105,6 +105,7 @@ pub fn routes(config: &mut ServiceConfig<'_>) {
         .service(devices::trigger)
         .service(calculators::position)
         .service(calculators::times)
+        .service(frames::target_in_picture)
         .service(calculators::list)
         .service(calculators::any)
         .service(reading::read)

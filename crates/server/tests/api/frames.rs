@@ -71,6 +71,52 @@ async fn what_is_no_picture_is_refused_in_words(#[case] bytes: Vec<u8>, #[case] 
     assert_eq!(tolva.get(&format!("api/v1/jobs/{job}/frames")).await.1["frames"], json!([]), "nothing came of it");
 }
 
+/// A scene of blocks, moved to the right by some pixels, as a JPEG of any size.
+fn blocks(wide: usize, high: usize, right: usize) -> Vec<u8> {
+    let pixel = |at: usize| {
+        let (x, y) = ((at % wide + 4000 - right) / 29, at / wide / 23);
+        [0.03 + f32::from(u8::try_from((x * x * 7 + y * y * 5 + x * y * 3) % 23).expect("small")) * 0.01; 3]
+    };
+    let side = |pixels: usize| u32::try_from(pixels).expect("a size");
+    let size = tolva_core::proof::Size { width: side(wide), height: side(high) };
+    let picture = tolva_core::proof::Picture { size, pixels: (0..wide * high).map(pixel).collect() };
+    tolva_pictures::jpeg(&picture, 95, None).expect("a JPEG")
+}
+
+/// The second frame is held against the first whatever its size, odd widths too: 1023 × 683 once hung the queue, and every
+/// later frame behind it.
+#[rstest]
+#[case(1023, 683)]
+#[case(81, 79)]
+#[case(1279, 333)]
+#[actix_web::test]
+async fn a_second_frame_of_any_size_comes_in(#[case] wide: usize, #[case] high: usize) {
+    let (tolva, job, setup) = with_a_job().await;
+    for (number, right) in [0, 5, 9].into_iter().enumerate() {
+        let (status, line) = send(&tolva, &job, &setup, "odd.jpg", blocks(wide, high, right)).await;
+        assert_eq!(status, StatusCode::CREATED, "{number}: {line}");
+    }
+}
+
+/// A target is read in a picture with no job and no setup; nothing is kept of it.
+#[actix_web::test]
+async fn a_target_is_read_with_no_setup_open() {
+    let tolva = Running::start();
+    let ask = async |bytes: Vec<u8>| {
+        let url = tolva.url("api/v1/calculators/two-tone-target");
+        let request = tolva.client.post(url).header("content-type", "application/octet-stream").body(bytes);
+        let answer = request.send().await.expect("an answer");
+        (answer.status(), answer.json::<Value>().await.expect("JSON"))
+    };
+    let (status, found) = ask(data("target-1.jpg")).await;
+    assert_eq!((status, &found["found"]), (StatusCode::OK, &json!(true)), "{found}");
+    assert!(found["off"]["stops"].is_number() && found["balance"].is_string(), "{found}");
+    let (status, none) = ask(blocks(300, 200, 0)).await;
+    assert_eq!((status, &none["found"], &none["off"]), (StatusCode::OK, &json!(false), &Value::Null), "{none}");
+    let (status, problem) = ask(b"no picture".to_vec()).await;
+    assert_eq!((status, problem["code"].as_str()), (StatusCode::UNPROCESSABLE_ENTITY, Some("unreadable_picture")));
+}
+
 #[actix_web::test]
 async fn a_frame_needs_a_job_and_a_setup() {
     let (tolva, job, setup) = with_a_job().await;

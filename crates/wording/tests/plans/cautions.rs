@@ -1,4 +1,4 @@
-//! What is warned of, and when it is not. Scenes have theirs in `here.rs`, colours in `colour.rs`.
+//! What is warned of, and when it is not. Scenes have theirs in `sun_report.rs`, colours in `colour.rs`.
 
 use super::*;
 use tolva_core::modifier::{Bounce, BounceOff, SurfaceColour};

@@ -10,6 +10,7 @@ import { Segments } from '../../ui/Segments';
 import { Sheet } from '../../ui/Sheet';
 import { figures, space } from '../../ui/tokens';
 import { Wrong } from '../../ui/field';
+import { TARGET, TargetSum } from './TargetSum';
 
 const Result = styled.dl`
   display: flex;
@@ -62,16 +63,23 @@ export default function QuickSums({ onClose }: { onClose: () => void }) {
         <>
           <Choice
             name="Sum"
-            value={offer.name}
-            options={offers.map((one) => ({ id: one.name, label: `${one.group}: ${one.title}` }))}
+            value={name === TARGET ? TARGET : offer.name}
+            options={[
+              ...offers.map((one) => ({ id: one.name, label: `${one.group}: ${one.title}` })),
+              { id: TARGET, label: 'Picture: Two-tone target' },
+            ]}
             onChange={setName}
           />
-          <OneSum
-            key={offer.name}
-            offer={offer}
-            values={all[offer.name] ?? first(offer)}
-            put={(values) => setAll({ ...all, [offer.name]: values })}
-          />
+          {name === TARGET ? (
+            <TargetSum />
+          ) : (
+            <OneSum
+              key={offer.name}
+              offer={offer}
+              values={all[offer.name] ?? first(offer)}
+              put={(values) => setAll({ ...all, [offer.name]: values })}
+            />
+          )}
         </>
       )}
     </Sheet>

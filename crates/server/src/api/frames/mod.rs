@@ -31,7 +31,7 @@ pub use arriving::{add, events, stand_in, unwatch, watch, watched};
 pub use lesson::{believed, lesson_of, reveal};
 pub use log::{add_whole, lines, table, whole};
 pub use nearest::that_worked;
-pub use tuning::{curve, sunset, target};
+pub use tuning::{curve, sunset, target, target_in_picture};
 
 /// A frame in a list.
 #[derive(Debug, Serialize, ToSchema)]

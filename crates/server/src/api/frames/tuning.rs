@@ -1,13 +1,13 @@
 //! What else a frame can say: of a two-tone target, of a camera's own curve, of a sunset.
 
-use actix_web::web::{Data, Path};
-use actix_web::{HttpResponse, post};
+use actix_web::web::{Data, Path, Payload};
+use actix_web::{HttpRequest, HttpResponse, post};
 use serde::{Deserialize, Serialize};
 use tolva_core::exposure::Ev;
 use tolva_core::frame::{Exposed, Mark, Shape, Target, TwoTone, Warned, found, just_gone, recovered};
 use tolva_core::scale::Stops;
 use tolva_format::{Kit, Problems, StatedColour, TakenFrame};
-use tolva_pictures::levels;
+use tolva_pictures::{levels, read};
 use tolva_planner::colour::InColour;
 use tolva_planner::lighting::Prepared;
 use tolva_planner::solver::Outcome;
@@ -15,6 +15,7 @@ use tolva_store::{Copied, Store};
 use tolva_wording::Said;
 use utoipa::ToSchema;
 
+use super::arriving::{PICTURE, spooled};
 use crate::api::body::Body;
 use crate::api::problem::{ApiError, ProblemDocument, within};
 use crate::api::work::worked_out;
@@ -115,35 +116,79 @@ pub async fn target(
     Ok(HttpResponse::Ok().json(found.await?))
 }
 
+/// A two-tone target read in a picture that belongs to no setup.
+#[derive(Debug, Serialize, ToSchema)]
+pub struct TargetRead {
+    /// Whether there is one.
+    found: bool,
+    /// How far over the right exposure the picture is; null where there is no target.
+    off: Option<Said>,
+    /// In words, with what makes it unsure, or what to do where there is none.
+    says: String,
+    /// `red 1.04, blue 0.93 of green`; null where there is no target.
+    balance: Option<String>,
+}
+
+/// The two-tone target in any picture, by its own levels as sRGB: how far the exposure is off. Nothing is kept.
+#[utoipa::path(
+    operation_id = "sum_two_tone_target",
+    request_body(content = Vec<u8>, content_type = "application/octet-stream"),
+    responses((status = OK, description = "The target", body = TargetRead)),
+)]
+#[post("/api/v1/calculators/two-tone-target")]
+pub async fn target_in_picture(request: HttpRequest, payload: Payload) -> Result<HttpResponse, ApiError> {
+    let bytes = spooled(&request, payload, PICTURE).await?;
+    let read = worked_out(move || {
+        let photo = read(&bytes, None)?.photo;
+        let tones = found(&photo, TwoTone::default());
+        let none = "No two-tone target found: half white (90%), half black (3.5%), side by side, evenly lit.";
+        Ok::<_, FrameError>(TargetRead {
+            found: tones.is_some(),
+            says: tones.as_ref().map_or_else(|| none.to_owned(), in_words),
+            balance: tones.as_ref().map(balance),
+            off: tones.map(|tones| tones.off.into()),
+        })
+    });
+    Ok(HttpResponse::Ok().json(read.await?))
+}
+
+/// How far off the exposure is, and what makes that unsure.
+fn in_words(of: &Target) -> String {
+    let mut says = if of.off.0.abs() < 0.05 {
+        "Exposure right to a tenth of a stop.".to_owned()
+    } else {
+        let which = if of.off.0 > 0.0 { "over" } else { "under" };
+        format!("{:.1} stop {which} the right exposure.", of.off.0.abs())
+    };
+    if of.clipped {
+        says.push_str(" Its light half is clipped: over by at least so much.");
+    }
+    if of.stray > 0.05 {
+        says.push_str(" Stray light on it: keep the sun off the lens and the shine off the target.");
+    }
+    says
+}
+
+fn balance(of: &Target) -> String {
+    match (of.light.red_over_green(), of.light.blue_over_green()) {
+        (Some(red), Some(blue)) => format!("red {red:.2}, blue {blue:.2} of green"),
+        _ => "black".to_owned(),
+    }
+}
+
 fn said(frame: &TakenFrame, kit: &Kit, tones: TwoTone, of: &Target) -> Result<TargetSaid, FrameError> {
     let (setup, kit) = (frame.setup.clone().into(), kit.clone().into());
     let prepared = Prepared::new(&setup, &kit)?;
     let white = InColour::of(&prepared, &Outcome::of(&prepared)).balance.dial;
     let [red, green, blue] = of.light.levels().map(|level| (level * 10.0).round() / 10.0);
-    let off = Said::from(of.off);
-    let mut says = if of.off.0.abs() < 0.05 {
-        "The exposure is right to a tenth of a stop.".to_owned()
-    } else {
-        let which = if of.off.0 > 0.0 { "over" } else { "under" };
-        format!("The frame is {:.1} stop {which} the right exposure.", of.off.0.abs())
-    };
-    if of.clipped {
-        says.push_str(" Its light half is clipped: it is over by at least so much.");
-    }
-    if of.stray > 0.05 {
-        says.push_str(" Stray light lies over it: keep the sun off the lens and the shine off the target.");
-    }
     Ok(TargetSaid {
         at: of.at.into(),
         light_at: of.light_at.into(),
         light_surface_stops: (tones.light / 0.18).log2(),
-        off,
-        says,
+        off: Said::from(of.off),
+        says: in_words(of),
         colour: StatedColour::GreyPatch { red, green, blue, kelvin: white.kelvin().0, tint_duv: white.tint_duv() },
-        balance: match (of.light.red_over_green(), of.light.blue_over_green()) {
-            (Some(red), Some(blue)) => format!("red {red:.2}, blue {blue:.2} of green"),
-            _ => "black".to_owned(),
-        },
+        balance: balance(of),
     })
 }
 
