@@ -275,8 +275,9 @@ fn docs_name_files_that_exist() {
     };
     let (mut named, mut missing) = (0, Vec::new());
     for file in &files {
-        let is_doc = file.ends_with(".md") && file != "CHANGELOG.md";
-        if !is_doc && !file.ends_with(".rs") {
+        let ending = Path::new(file).extension().unwrap_or_default();
+        let is_doc = ending == "md" && file != "CHANGELOG.md";
+        if !is_doc && ending != "rs" {
             continue;
         }
         let Ok(text) = fs::read_to_string(crates().join("..").join(file)) else { continue };

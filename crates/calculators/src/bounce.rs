@@ -69,7 +69,7 @@ fn flag(values: &Values) -> Result<Option<Solid>, Problems> {
         let missing = FLAG.iter().find(|field| values.maybe(field).is_none());
         let Some(missing) = missing.filter(|_| !given.is_empty()) else { return Ok(None) };
         let says = "a flag needs its place, azimuth, width and height: fill in all six, or none".to_owned();
-        return Err(Problems::one(&format!("/{missing}"), says));
+        return Err(Problems::one(format!("/{missing}"), says));
     };
     let normal = Direction::new(azimuth_deg, 0.0).vector();
     Ok(Some(Solid::Panel(Panel::new(Point::new(x, y, z), normal, width_m, height_m))))

@@ -40,7 +40,7 @@ pub fn moved(before: &Photo, now: &Photo) -> Option<Moved> {
     if (proportion(before.extent()) / proportion(now.extent()) - 1.0).abs() > 0.01 {
         return None;
     }
-    let mut best: Option<((i64, i64), f64, (usize, usize))> = None;
+    let mut best: Option<Shift> = None;
     for wide in widths(before.extent().0) {
         let (first, second) = (standing_out(before, wide), standing_out(now, wide));
         if first.wide != second.wide || first.high != second.high {
@@ -52,7 +52,7 @@ pub fn moved(before: &Photo, now: &Photo) -> Option<Moved> {
                 let far = |extent: usize| (extent as f64 * FARTHEST) as i64;
                 ((0, 0), far(first.wide), far(first.high))
             }
-            Some(((right, down), _, (was, _))) => {
+            Some(Shift { at: (right, down), extent: (was, _), .. }) => {
                 #[expect(clippy::cast_possible_truncation, clippy::cast_precision_loss, reason = "a size in pixels")]
                 let finer = |one: i64| (one as f64 * first.wide as f64 / was as f64).round() as i64;
                 ((finer(right), finer(down)), 2, 2)
@@ -62,12 +62,22 @@ pub fn moved(before: &Photo, now: &Photo) -> Option<Moved> {
         let places = (-across..=across).flat_map(|x| (-along..=along).map(move |y| (right + x, down + y)));
         let found = places.filter_map(|at| Some((at, first.alike(&second, at)?))).max_by(|a, b| a.1.total_cmp(&b.1));
         let (at, alike) = found?;
-        best = Some((at, alike, (first.wide, first.high)));
+        best = Some(Shift { at, alike, extent: (first.wide, first.high) });
     }
-    let ((right, down), alike, (wide, high)) = best?;
+    let Shift { at: (right, down), alike, extent: (wide, high) } = best?;
     #[expect(clippy::cast_precision_loss, reason = "a size in pixels")]
     let of = |one: i64, extent: usize| one as f64 / extent as f64;
     Some(Moved { right: of(right, wide), down: of(down, high), alike })
+}
+
+/// The best shift of a comparison.
+struct Shift {
+    /// To the right and down, in its pixels.
+    at: (i64, i64),
+    /// How alike the two are there.
+    alike: f64,
+    /// How wide and how high its pictures are.
+    extent: (usize, usize),
 }
 
 /// The widths to compare at, coarse to fine: each puts half as many pixels of the photograph together as the one before,

@@ -47,7 +47,9 @@ impl Prepared<'_> {
                 let left = target.ratio() * grey - fixed[*region] - given(&powers, *region, Some(*region));
                 let full: f64 = of_region.iter().map(|lamp| self.lamps[*lamp].full[*region].ratio()).sum();
                 let power = if full > 0.0 { (left / full).clamp(0.0, 1.0) } else { 1.0 };
-                of_region.iter().for_each(|lamp| powers[*lamp] = power);
+                for lamp in of_region {
+                    powers[lamp] = power;
+                }
             }
         }
         for lamp in free {

@@ -120,7 +120,7 @@ impl<'a> Prepared<'a> {
         for (index, one) in setup.lights.iter().enumerate() {
             match prepared_light::prepared(index, one, setup, kit, lit, stage.as_ref())? {
                 Either::Flash(light) => lights.push(*light),
-                Either::Lamp(lamp) => lamps.push(lamp),
+                Either::Lamp(lamp) => lamps.push(*lamp),
             }
         }
         let scene = setup.scene.as_ref().map(PreparedScene::new).transpose()?;
@@ -160,17 +160,7 @@ impl<'a> Prepared<'a> {
             light.film = light.film - ambient_more(setup, &region.id, *meter);
         }
         // What follows the lit side is taken from it before a card is put there.
-        let outdoors = stage.as_ref().zip(scene.as_ref());
-        let outdoors = outdoors.and_then(|(stage, scene)| CardsOutdoors::of(stage, scene.scene, &scene.light));
-        for (index, (light, by)) in light.iter_mut().zip(&set_ambient).enumerate() {
-            match (&outdoors, &stage) {
-                // Daylight on a card changes with the sun.
-                (Some(cards), Some(stage)) => {
-                    light.cards = Some(cards.on_region(setup.regions[index].role, stage.receptors[index]));
-                }
-                _ => light.film = light.film - by.by,
-            }
-        }
+        past_cards(&mut light, &set_ambient, setup, (stage.as_deref(), scene.as_ref()));
         let shutters = Dial::new(camera.shutter.step, camera.shutter.slowest_s, camera.shutter.fastest_s);
         let apertures = Dial::new(camera.aperture_step, lens.widest_f_number, lens.smallest_f_number);
         let isos = Dial::new(camera.iso.step, camera.iso.base_iso, camera.iso.highest_iso);
@@ -230,6 +220,25 @@ impl<'a> Prepared<'a> {
     pub fn fires(&self, light: &PreparedLight<'_>) -> bool {
         let blend = self.setup.blend;
         blend.fires(light.light.wish) && (blend.uses_flash() || light.aimed_at != self.lit)
+    }
+}
+
+/// What the cards of a set do to each region's light: to daylight at any instant, to anything else always alike.
+fn past_cards(
+    light: &mut [RegionLight],
+    set_ambient: &[SetAmbient],
+    setup: &Setup,
+    (stage, scene): (Option<&Stage>, Option<&PreparedScene<'_>>),
+) {
+    let outdoors = stage.zip(scene).and_then(|(stage, scene)| CardsOutdoors::of(stage, scene.scene, &scene.light));
+    for (index, (light, by)) in light.iter_mut().zip(set_ambient).enumerate() {
+        match (&outdoors, stage) {
+            // Daylight on a card changes with the sun.
+            (Some(cards), Some(stage)) => {
+                light.cards = Some(cards.on_region(setup.regions[index].role, stage.receptors[index]));
+            }
+            _ => light.film = light.film - by.by,
+        }
     }
 }
 

@@ -130,7 +130,7 @@ impl OnSet {
 
 pub enum Either<'a> {
     Flash(Box<PreparedLight<'a>>),
-    Lamp(PreparedLamp<'a>),
+    Lamp(Box<PreparedLamp<'a>>),
 }
 
 /// How much more a light gives than its figures say: where it is aimed, and on each region beside that.
@@ -224,7 +224,7 @@ pub fn prepared<'a>(
             shift,
             way,
         };
-        return Ok(Either::Lamp(lamp));
+        return Ok(Either::Lamp(Box::new(lamp)));
     }
     let one = guide_number(flash, kit, light.zoom_mm);
     Ok(Either::Flash(Box::new(PreparedLight {

@@ -261,7 +261,9 @@ impl Stage {
                 let middle = seen.iter().sum::<Point>() / count;
                 // Half way out to its edge, as much of an even shape lies within as beyond.
                 let inner = |corner: &Point| middle + (*corner - middle) * std::f64::consts::FRAC_1_SQRT_2;
-                seen.iter().for_each(|corner| each(of, inner(corner), given / count));
+                for corner in &seen {
+                    each(of, inner(corner), given / count);
+                }
                 sum += given;
             }
         }
@@ -435,9 +437,8 @@ fn surfaces(laid: &Laid) -> Vec<(Thing, Matt, Shift)> {
         let (lustre, reflectance) = one.finish.shine().unwrap_or((Lustre::Matt, 0.0));
         // A curved mirror spreads what it throws so far that nothing is left of it.
         let shown = match (lustre, one.shape) {
-            (Lustre::Matt, _) => 0,
             (Lustre::Mirror, ProductShape::Box { .. }) => sides.len(),
-            (Lustre::Mirror, _) => 0,
+            (Lustre::Matt | Lustre::Mirror, _) => 0,
             _ => 1,
         };
         let side = move |panel: &Panel| Matt { panel: *panel, reflectance, lustre };

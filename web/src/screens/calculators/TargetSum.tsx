@@ -21,7 +21,7 @@ const Zone = styled(DropZone)`
   }
 `;
 const Off = styled.p`
-  ${figures} font-size: 25px;
+  ${figures} font-size: 20px;
   font-weight: 620;
 `;
 
@@ -59,8 +59,7 @@ export function TargetSum() {
         {error && <Wrong role="alert">{error.message}</Wrong>}
         {data && !error && (
           <>
-            {data.off && <Off>{data.off.label}</Off>}
-            <p>{data.says}</p>
+            <Off>{data.says}</Off>
             {data.balance && <p>White balance: {data.balance}</p>}
           </>
         )}
