@@ -5,8 +5,8 @@
 //! part of the wish in linear light, then by Gauss and Newton's steps in the logarithm, each of them a bounded least
 //! squares again. A light is off, or between its lowest and full power: where the least lies between, both are tried.
 
+use super::clicks::rounding;
 use super::least_squares::{MOST, Squares};
-use super::search::rounding;
 use super::weights;
 use crate::lighting::{FlashWish, Prepared, PreparedLight};
 use tolva_core::exposure::CameraSettings;

@@ -8,6 +8,7 @@
 //! Every combination has a cost that no light can change; a combination whose part of that is already dearer than the
 //! best found is not looked at any further, so the search is whole and still quick.
 
+use super::clicks::{HALF_CLICK, rounding};
 use super::least_squares::MOST;
 use super::powers::{Bounds, Landing, Landings, face_first, weight};
 use super::preference::Weights;
@@ -18,29 +19,7 @@ use crate::setup::{Preference, Sync};
 use std::collections::HashMap;
 
 use tolva_core::exposure::{CameraSettings, Ev};
-use tolva_core::scale::{Dial, DialEnd, Engraved, Power, Setting, Shutter, Step, Stops};
-
-/// Half a click of a dial in thirds: what rounding alone can do.
-pub const HALF_CLICK: f64 = 1.0 / 6.0 + 1e-6;
-
-/// Half a click of a dial.
-pub fn half_click(step: Step) -> f64 {
-    match step {
-        Step::Third => HALF_CLICK,
-        Step::Half => 0.25 + 1e-6,
-        Step::Whole => 0.5 + 1e-6,
-    }
-}
-
-/// What rounding alone can do with the finest dial that is free to move; beyond it, a dial is at its end.
-pub fn rounding(setup: &Prepared<'_>) -> f64 {
-    let free = [
-        setup.aperture.is_none().then_some(setup.camera.aperture_step),
-        setup.iso.is_none().then_some(setup.camera.iso.step),
-        setup.shutter.is_none().then_some(setup.camera.shutter.step),
-    ];
-    free.into_iter().flatten().map(half_click).reduce(f64::min).unwrap_or(HALF_CLICK)
-}
+use tolva_core::scale::{Dial, DialEnd, Engraved, Power, Setting, Shutter, Stops};
 
 /// The shutters that may be chosen: not slower than the floor, and with flash not faster than the safe sync. Where
 /// the two leave nothing, the sync wins.
