@@ -237,11 +237,11 @@ fn of_readings(setup: &Prepared<'_>) -> Vec<Caution> {
     told.into_iter().flatten().collect()
 }
 
-/// Regions that end white, but those that are wished so.
+/// Regions that end white and whose target is not white.
 fn of_white(outcome: &Outcome) -> Vec<Caution> {
     let white = |region: &usize| {
-        let wished = outcome.targets[*region].is_some_and(|target| target >= FULL_WHITE);
-        outcome.regions[*region].together >= FULL_WHITE && !wished
+        let is_target = outcome.targets[*region].is_some_and(|target| target >= FULL_WHITE);
+        outcome.regions[*region].together >= FULL_WHITE && !is_target
     };
     let regions = (0..outcome.regions.len()).filter(white);
     regions.map(|region| Caution::Clips { region, at: outcome.regions[region].together }).collect()

@@ -73,13 +73,13 @@ struct Tally {
 /// frame to frame.
 #[derive(Clone, Copy, Debug)]
 struct Elsewhere {
-    /// Errors are so many times wider than is expected.
+    /// Factor on the expected errors.
     wider: f64,
-    /// All lights share an error of so many stops, one standard deviation: a store of flashes that sags alike.
+    /// Standard deviation of an error that all lights share, in stops: batteries that sag alike.
     shared: f64,
     /// Light falls off with this power of the distance instead of 2.
     falls_off: f64,
-    /// Each frame every flash gives so many stops less than the one before: it warms up.
+    /// Loss of every flash from frame to frame, in stops: it warms up.
     drifts: f64,
 }
 

@@ -28,7 +28,7 @@ use tolva_planner::setup::{
 use tolva_planner::staging::Stage;
 
 const CASES: u32 = 96;
-/// So many lights at most where fixes and alternatives are worked out.
+/// Most lights of a setup whose fixes and alternatives are computed.
 const MOST_LIGHTS: usize = 2;
 
 fn cases() -> ProptestConfig {
@@ -390,7 +390,7 @@ proptest! {
             setup.id = format!("setup-{at}");
         }
         let arrival = tolva_planner::setup::Arrival {
-            id: "a".into(), name: "Somebody".into(), at: clock(arrives), setup_ids: Vec::new(),
+            id: "a".into(), name: "Band".into(), at: clock(arrives), setup_ids: Vec::new(),
         };
         let asks = JobDay { begin: clock(begin), end: clock(end), people: vec![arrival], ..JobDay::default() };
         let days = JobDays { setups: &setups, kit: &kit, asks: &asks, date: "" };

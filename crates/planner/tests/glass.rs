@@ -7,7 +7,7 @@ use tolva_planner::glass::{
     By, Finding, Look, Move, Remedies, Shown, best_place, clean_plate, gloss, remedies, shot_through,
 };
 use tolva_planner::lighting::Prepared;
-use tolva_planner::set::{Addition, Arrangement, PaneUse, distances_of};
+use tolva_planner::set::{Addition, Arrangement, LightDistances, PaneUse, distances_of};
 use tolva_planner::setup::{
     Blend, CameraAim, CardKind, Finish, Kit, LightPlace, PaneGlazing, ProductShape, Setup, ShotKind, Spectacles,
     Support,
@@ -259,7 +259,10 @@ fn a_room_of_mirrors_has_a_place_that_shows_least() {
         seen.iter().map(|(_, _, seen)| seen.of_the_frame()).sum::<f64>()
     };
     assert!(
-        Look::new(&Stage::of(&setup, &kit), &[1.5]).seen().iter().any(|(by, ..)| matches!(by, By::Twice(..)))
+        Look::new(&Stage::of(&setup, &kit), &LightDistances::of(&setup, |_, _| 1.5))
+            .seen()
+            .iter()
+            .any(|(by, ..)| matches!(by, By::Twice(..)))
             || frame(&setup) > 0.0
     );
     let best = best_place(&setup, &kit).expect("a light");

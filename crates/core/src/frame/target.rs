@@ -48,11 +48,11 @@ const ALIKE: f32 = 7.0;
 const LEAST: f64 = 0.000_8;
 /// A half covers at most so much: four fifths of a target that fills the frame, and a little.
 const MOST: f64 = 0.86;
-/// One half may be so many stops larger than the other: 80 to 20.
+/// Largest ratio of the two halves' areas, in powers of two: 80 to 20.
 const MOST_UNEQUAL: f64 = 2.15;
 /// Halves more unequal than this must lie closely along one edge.
 const UNEQUAL: f64 = 1.0;
-/// A box that is drawn round a target is cut in two at each of so many places.
+/// Number of places at which a box drawn round a target is tried as its edge.
 const CUTS: u8 = 13;
 /// The edges of a half are left out, by so much of it on each side.
 const INSIDE: f64 = 0.2;

@@ -373,7 +373,7 @@ impl Image {
         crossing.distance(centre) <= right.length().hypot(up.length()) + self.reach
     }
 
-    /// What it gives a spot, by so many points of what shows of it.
+    /// Light on a surface sample by way of the mirror, with `points` shadow samples.
     fn given(&self, scene: &Scene, at: Vec3A, normal: Vec3A, samples: Samples, points: u32) -> f32 {
         let receptor = Receptor { at: double(at), normal: double(normal), weighing: Weighing::Flat };
         if !self.may_show(receptor.at) {

@@ -133,7 +133,7 @@ enum Fineness {
 
 /// A disc as a shape with corners.
 const DISC_CORNERS: u32 = 64;
-/// A triangle is cut into four so often at least where something may hide a part of it, and so often at most.
+/// Subdivisions of a triangle: the least where something may hide a part of it, and the most.
 const CUTS: std::ops::RangeInclusive<u32> = 1..=4;
 
 /// The integral of what points give over a triangle, nothing of those that are hidden: by seven points, exact to the fifth degree (Radon 1948; Abramowitz and
@@ -201,7 +201,7 @@ impl Glow {
         }
     }
 
-    /// Its edge, as a convex shape: of a disc, so many corners that their shape has its area to within 0.2%.
+    /// Its edge as a convex polygon. A disc is a polygon whose area is right to 0.2%.
     pub fn contour(&self) -> Vec<Point> {
         let Surface::Disc { diameter } = self.surface else { return self.outline() };
         let corner = |i: u32| (TAU * f64::from(i) / f64::from(DISC_CORNERS)).sin_cos();

@@ -211,7 +211,7 @@ impl JobDays<'_> {
     }
 }
 
-/// The light is looked at for so many minutes after the day's end: that much later it may be proposed to end. Chosen.
+/// How long after the day's end its light is computed, in minutes: the latest end that is proposed. Chosen.
 const LATER_MIN: u32 = 180;
 /// A day that nobody has named.
 const ANY_DAY: &str = "2000-01-01";

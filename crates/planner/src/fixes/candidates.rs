@@ -22,11 +22,11 @@ const LOWEST_AMBIENT: f64 = -8.0;
 /// What sits on a camera's shoe is no larger than this, in metres, and no heavier, in kilograms. Common practice, no source.
 const ON_CAMERA_M: f64 = 0.35;
 const ON_CAMERA_KG: f64 = 0.6;
-/// A shutter so many stops slower than is safe is no way out any more where something moves.
+/// How much slower than safe a proposed shutter may be where something moves, in stops.
 const MOST_SLOWER: f64 = 2.0;
 /// A pose is held for so long at most, in seconds. Common practice, no source.
 const LONGEST_POSE_S: f64 = 1.0;
-/// An ISO so many stops over the highest acceptable is no way out any more.
+/// How far over the highest acceptable a proposed ISO may be, in stops.
 const MOST_OVER_ISO: f64 = 2.0;
 /// A setup has so many lights at most, and its camera stands so far away.
 const MOST_LIGHTS: usize = 8;

@@ -6,7 +6,7 @@ use super::moves::turned;
 use super::showing::{Look, Shown};
 use super::tries::{pinned, said, spoils};
 use crate::refused::Refused;
-use crate::set::{SetNotice, distances, notices};
+use crate::set::{LightDistances, SetNotice, distances, notices};
 use crate::setup::{Kit, Setup};
 use crate::staging::{Laid, Stage, Thing};
 
@@ -16,7 +16,7 @@ const CAMERA_UP_M: [f64; 3] = [0.0, 0.6, -0.6];
 const LIGHT_DEG: [f64; 7] = [0.0, 20.0, -20.0, 40.0, -40.0, 65.0, -65.0];
 const LIGHT_UP_M: [f64; 3] = [0.0, 0.6, 1.2];
 
-/// So high a camera is usually held, in metres. Common practice, no source.
+/// Usual heights of a camera, in metres. Common practice, no source.
 const CAMERA_M: (f64, f64) = (0.3, 2.6);
 
 /// A place for camera and light.
@@ -84,8 +84,7 @@ pub fn best_place(setup: &Setup, kit: &Kit) -> Result<BestPlace, Refused> {
     best.ok_or(Refused::NoSuchThing("place".to_owned()))
 }
 
-/// Whether a camera that is so high may be tried so much higher or lower: within reach of whoever holds it; from out of that,
-/// where it is, and back towards it.
+/// Whether a camera at a height is tried that much higher: within [`CAMERA_M`]; from outside it, at its own height and towards it.
 fn may_stand(height_m: f64, up_m: f64) -> bool {
     let (low, high) = CAMERA_M;
     let then = height_m + up_m;
@@ -94,7 +93,7 @@ fn may_stand(height_m: f64, up_m: f64) -> bool {
 }
 
 /// How many things stand in the frame that should not, or inside of others.
-fn spoilt(setup: &Setup, kit: &Kit, (stage, away): (&Stage, &[f64])) -> usize {
+fn spoilt(setup: &Setup, kit: &Kit, (stage, away): (&Stage, &LightDistances)) -> usize {
     let Ok(prepared) = crate::lighting::Prepared::new(setup, kit) else { return usize::MAX };
     let of = |one: &SetNotice| one.about().is_none_or(|thing| matches!(thing, Thing::Light(_) | Thing::Camera));
     notices(&prepared, (kit, stage), away).iter().filter(|one| spoils(one) && of(one)).count()

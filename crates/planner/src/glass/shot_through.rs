@@ -3,6 +3,7 @@
 use tolva_core::scale::{Metres, Stops};
 
 use super::showing::Look;
+use crate::set::LightDistances;
 use crate::staging::Stage;
 
 /// A pane between the lens and the subject.
@@ -21,7 +22,7 @@ pub struct ShotThrough {
 }
 
 /// The panes between the lens and the subject.
-pub fn shot_through(stage: &Stage, distances: &[f64]) -> Vec<ShotThrough> {
+pub fn shot_through(stage: &Stage, distances: &LightDistances) -> Vec<ShotThrough> {
     let (lens, subject) = (stage.view.at, stage.laid.anchor());
     let mut all = Vec::new();
     let look = Look::new(stage, distances);

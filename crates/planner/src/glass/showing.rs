@@ -5,17 +5,15 @@ use tolva_core::modifier::Surface;
 use tolva_core::scale::{Metres, Stops};
 use tolva_core::set::{Glow, Panel, Point, Solid, Vector, between_deg, sides};
 
-use crate::staging::{Stage, Thing};
+use crate::set::LightDistances;
+use crate::staging::{Photographer, Stage, Thing};
 
 /// From so much under what lies behind it on, a reflection shows. Chosen; measure it.
 pub const LEAST_SHOWN: Stops = Stops(-3.0);
 /// A bare head glows as wide as its reflector, in metres. Common practice, no source.
 pub(super) const BARE_M: f64 = 0.12;
-/// The photographer: so tall, so wide, so far behind the lens, in metres. The height is of set.md, the rest common practice,
-/// no source.
-const PHOTOGRAPHER_M: f64 = 1.75;
+/// The photographer is so wide, in metres. Common practice, no source.
 const SHOULDERS_M: f64 = 0.5;
-const BEHIND_M: f64 = 0.25;
 /// What may show.
 #[derive(Clone, Debug, PartialEq, Eq)]
 pub enum Shown {
@@ -76,7 +74,7 @@ pub struct Look<'a> {
 
 impl<'a> Look<'a> {
     /// The glass of a set.
-    pub fn new(stage: &'a Stage, distances: &'a [f64]) -> Self {
+    pub fn new(stage: &'a Stage, distances: &'a LightDistances) -> Self {
         let panes = stage.laid.set.panes.iter().map(crate::setup::Pane::pane).collect();
         let hiding = |one: &&crate::staging::Standing| !matches!(one.thing, Thing::Pane(_));
         let mut hiders: Vec<(Thing, Solid)> =
@@ -273,11 +271,8 @@ fn face(glow: &Glow) -> Vec<Point> {
 
 /// The photographer as a flat outline behind the lens, and as a body that hides.
 fn photographer(lens: Point, forward: Vector) -> (Vec<Point>, Solid) {
-    let level = (forward * Vector::new(1.0, 1.0, 0.0)).normalize_or(Vector::Y);
-    let foot = lens * Vector::new(1.0, 1.0, 0.0) - level * BEHIND_M;
-    // Whoever works from a ladder or on their knees is with the camera all the same.
-    let tall = PHOTOGRAPHER_M.max(lens.z + 0.1);
-    let panel = Panel::new(foot + Vector::Z * (tall / 2.0), level, SHOULDERS_M, tall);
-    let solid = Solid::Column { foot, radius_m: SHOULDERS_M / 2.0, height_m: tall };
+    let Photographer { foot, ahead, tall_m } = Photographer::behind(lens, forward);
+    let panel = Panel::new(foot + Vector::Z * (tall_m / 2.0), ahead, SHOULDERS_M, tall_m);
+    let solid = Solid::Column { foot, radius_m: SHOULDERS_M / 2.0, height_m: tall_m };
     (panel.corners().into(), solid)
 }

@@ -5,7 +5,7 @@ use super::moves::Move;
 use super::showing::{By, Look, Shown};
 use crate::lighting::Prepared;
 use crate::plan::Plan;
-use crate::set::{Part, SetNotice, notices, thousandth};
+use crate::set::{LightDistances, Part, SetNotice, notices, thousandth};
 use crate::setup::{Kit, Setup};
 use crate::solver::Outcome;
 use crate::staging::Stage;
@@ -17,7 +17,7 @@ pub(super) struct Tries<'a> {
     pub outcome: &'a Outcome,
     /// The setup with every distance said, so that a try needs no plan.
     pub pinned: Setup,
-    pub away: Vec<f64>,
+    pub away: LightDistances,
     pub stage: Stage,
     pub before: Vec<(By, Shown)>,
     /// What is seen now.
@@ -27,7 +27,7 @@ pub(super) struct Tries<'a> {
 }
 
 impl<'a> Tries<'a> {
-    pub fn new(prepared: &'a Prepared<'a>, outcome: &'a Outcome, kit: &'a Kit, away: Vec<f64>) -> Self {
+    pub fn new(prepared: &'a Prepared<'a>, outcome: &'a Outcome, kit: &'a Kit, away: LightDistances) -> Self {
         let pinned = pinned(prepared.setup, &away);
         let stage = Stage::of(&pinned, kit);
         let before = Look::new(&stage, &away).places();
@@ -68,13 +68,11 @@ pub(super) fn spoils(notice: &SetNotice) -> bool {
 }
 
 /// How far lights stand where all distances are said.
-pub(super) fn said(setup: &Setup, away: &[f64]) -> Vec<f64> {
-    setup
-        .lights
-        .iter()
-        .zip(away)
-        .map(|(light, away)| if light.on_camera { *away } else { light.distance_m.unwrap_or(*away) })
-        .collect()
+pub(super) fn said(setup: &Setup, away: &LightDistances) -> LightDistances {
+    LightDistances::of(setup, |index, light| {
+        let before = away[index];
+        if light.on_camera { before } else { light.distance_m.unwrap_or(before) }
+    })
 }
 
 /// A setup whose set is used and whose distances are all said, as the lights stand.

@@ -6,8 +6,8 @@ use tolva_core::scale::{Power, Stops};
 use super::Prepared;
 use crate::setup::{Blend, LightWish};
 
-/// Each light spills onto the regions of the others, and onto the one the camera is set for: so often all are found anew from
-/// each other. Spill is less than what a light gives its own region, so this settles.
+/// Iterations of the powers against each other: lights spill onto each other's regions and onto the one the camera is set for.
+/// Spill is less than a light gives its own region, so they converge.
 const ROUNDS: u32 = 24;
 
 impl Prepared<'_> {
@@ -63,8 +63,8 @@ impl Prepared<'_> {
         self.ambient = self.light.iter().map(|light| light.all(now.as_ref())).collect();
     }
 
-    /// Whether a continuous light's dimmer is to be found: nobody has set it, something places its region against the one
-    /// the camera is set for, and no flash does that.
+    /// Whether a continuous light's dimmer is solved: it is not locked, its region has a target against the one the camera is
+    /// set for, and no flash lights that region.
     fn is_solved(&self, lamp: usize) -> bool {
         let lamp = &self.lamps[lamp];
         let flash = self.lights.iter().any(|light| light.aimed_at == lamp.aimed_at && self.fires(light));

@@ -257,12 +257,12 @@ pub fn prepared<'a>(
 }
 
 impl PreparedLight<'_> {
-    /// What walls, ceiling and cards do to its colour where it is aimed, from so far away.
+    /// Colour shift by walls, ceiling and cards where it is aimed, from this distance.
     pub fn way(&self, distance: Metres) -> Shift {
         self.on_set.as_ref().map_or(self.typed_bounce, |on_set| on_set.reached.shift(distance))
     }
 
-    /// Its light without gels, as it arrives where it is aimed from so far away.
+    /// Its light without gels where it is aimed, from this distance.
     pub fn native_from(&self, distance: Metres) -> colour::Illuminant {
         self.native.shifted(self.way(distance))
     }

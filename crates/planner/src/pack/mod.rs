@@ -275,7 +275,7 @@ impl UnitPops {
         }
     }
 
-    /// Batteries of so many full pops each: every unit has one at least.
+    /// Number of batteries, given the full pops of one. Every unit has at least one.
     fn batteries(&self, a_battery: f64) -> u32 {
         #[expect(clippy::cast_possible_truncation, clippy::cast_sign_loss, reason = "some batteries")]
         let each = |spent: &f64| (spent / a_battery).ceil().max(1.0) as u32;

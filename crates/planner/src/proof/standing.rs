@@ -4,22 +4,19 @@ use tolva_core::colour::{Balanced, NamedLight, Shift};
 use tolva_core::glass::{Glazing, Pane};
 use tolva_core::proof::{Beyond, Coat, Figure, Gloss, Hair, Look, Place, Scene, Shape, Source, There, Thing, Vec3A};
 use tolva_core::scale::Metres;
-use tolva_core::set::{Mirror, Panel, Patch, Point, Vector};
+use tolva_core::set::{Mirror, Panel, Patch, Point};
 
 use crate::lighting::Prepared;
 use crate::set::distances_of;
 use crate::setup::{Card, CardKind, Finish, Kit, Opening, Person, Product, ProductShape, RegionPlace};
 use crate::solver::Outcome;
-use crate::staging::{Laid, Stage, Thing as OnSet, towards_sun};
+use crate::staging::{Laid, Photographer, Stage, Thing as OnSet, towards_sun};
 use tolva_core::ambient::{BackgroundKind, Surroundings};
 
 /// The ground where nobody has said what it is like. Common practice, no source.
 const GROUND: f32 = 0.2;
 /// What stands behind a subject in a room that is not drawn: so wide and high, in metres, of mid grey. Chosen.
 const BACKDROP_M: (f64, f64) = (9.0, 4.5);
-/// Whoever photographs, where a mirror shows them.
-const PHOTOGRAPHER_M: f32 = 1.75;
-const BEHIND_M: f64 = 0.25;
 /// Of the sky's light on the level, what falls on what looks up by the proof's own measure.
 const SKY_UP: f64 = 0.85;
 
@@ -190,12 +187,11 @@ fn figure(person: &Person, index: usize) -> (Shape, Coat) {
 
 /// Whoever stands behind the camera, as a mirror shows them.
 fn photographer(stage: &Stage) -> Thing {
-    let ahead = (stage.view.forward * Vector::new(1.0, 1.0, 0.0)).normalize_or(Vector::Y);
-    let foot = stage.camera() * Vector::new(1.0, 1.0, 0.0) - ahead * BEHIND_M;
+    let Photographer { foot, ahead, tall_m } = Photographer::behind(stage.camera(), stage.view.forward);
     let figure = Figure {
         foot: single(foot),
         ahead: single(ahead),
-        height_m: PHOTOGRAPHER_M,
+        height_m: f(tall_m),
         seated: false,
         hair: Hair::Short,
         look: Look { clothes: tolva_core::proof::Clothes::Dark, ..Look::default() },

@@ -6,7 +6,7 @@ use tolva_core::set::{Direction, Point, signed_deg};
 
 use crate::lighting::Prepared;
 use crate::refused::Refused;
-use crate::set::distances_of;
+use crate::set::{LightDistances, distances_of};
 use crate::setup::{Kit, Light, Setup, Support};
 use crate::solver::Outcome;
 use crate::staging::Laid;
@@ -131,7 +131,7 @@ pub enum LightOn {
     Stand(Option<String>),
     /// A boom of the kit, by its id; nothing where none is named.
     Boom(Option<String>),
-    /// Somebody's hand.
+    /// An assistant's hand.
     Hand,
     /// A clamp.
     Clamp,
@@ -158,7 +158,7 @@ struct PlacedSet {
 }
 
 impl PlacedSet {
-    fn of(setup: &Setup, distances: &[f64]) -> Self {
+    fn of(setup: &Setup, distances: &LightDistances) -> Self {
         let laid = Laid::of(setup);
         let one = |(index, light): (usize, &Light)| {
             let (at, aim) = (laid.light(setup, index, distances[index]), laid.aim(setup, index));

@@ -1,12 +1,34 @@
 //! How far each light stands: as it is said, or as the plan has put it.
 
+use std::ops::Deref;
+
 use crate::lighting::Prepared;
-use crate::setup::{Kit, Setup};
+use crate::setup::{Kit, Light, Setup};
 use crate::solver::Outcome;
 use crate::staging::Laid;
 
+/// How far each light of a setup stands from its aim, in metres, in the setup's order: continuous lights too, which are not
+/// among a plan's flashes.
+#[derive(Clone, Debug, PartialEq)]
+pub struct LightDistances(Vec<f64>);
+
+impl LightDistances {
+    /// One for each light of a setup.
+    pub fn of(setup: &Setup, each: impl Fn(usize, &Light) -> f64) -> Self {
+        Self(setup.lights.iter().enumerate().map(|(index, light)| each(index, light)).collect())
+    }
+}
+
+impl Deref for LightDistances {
+    type Target = [f64];
+
+    fn deref(&self) -> &[f64] {
+        &self.0
+    }
+}
+
 /// How far each light stands from its aim: as it is said, or as the plan has put it.
-pub fn distances(setup: &Setup, kit: &Kit) -> Vec<f64> {
+pub fn distances(setup: &Setup, kit: &Kit) -> LightDistances {
     let free = setup.lights.iter().any(|light| light.distance_m.is_none() && !light.on_camera);
     match free.then(|| Prepared::new(setup, kit).ok()).flatten() {
         Some(prepared) => distances_of(&prepared, Some(&Outcome::of(&prepared))),
@@ -15,7 +37,7 @@ pub fn distances(setup: &Setup, kit: &Kit) -> Vec<f64> {
 }
 
 /// The same of a setup that is planned; without what comes of it, where Tolva would put a light at first.
-pub fn distances_of(prepared: &Prepared<'_>, outcome: Option<&Outcome>) -> Vec<f64> {
+pub fn distances_of(prepared: &Prepared<'_>, outcome: Option<&Outcome>) -> LightDistances {
     said(prepared.setup, |index| {
         let Some(at) = prepared.lights.iter().position(|one| one.index == index) else {
             return prepared.setup.camera_distance_m.min(3.0);
@@ -27,12 +49,11 @@ pub fn distances_of(prepared: &Prepared<'_>, outcome: Option<&Outcome>) -> Vec<f
 }
 
 /// Distances as they are said; the others are left to Tolva.
-fn said(setup: &Setup, free: impl Fn(usize) -> f64) -> Vec<f64> {
+fn said(setup: &Setup, free: impl Fn(usize) -> f64) -> LightDistances {
     let laid = Laid::of(setup);
-    let one = |(index, light): (usize, &crate::setup::Light)| match light.distance_m {
+    LightDistances::of(setup, |index, light| match light.distance_m {
         _ if light.on_camera => laid.light(setup, index, 1.0).distance(laid.aim(setup, index)),
         Some(distance) => distance,
         None => free(index),
-    };
-    setup.lights.iter().enumerate().map(one).collect()
+    })
 }

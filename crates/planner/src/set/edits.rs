@@ -140,7 +140,7 @@ impl Setup {
 
     /// How far lights stand, where that is asked for a light: it may take a plan to say.
     fn distances_for(&self, kit: &Kit, thing: &Thing) -> Vec<f64> {
-        if matches!(thing, Thing::Light(_)) { distances(self, kit) } else { Vec::new() }
+        if matches!(thing, Thing::Light(_)) { distances(self, kit).to_vec() } else { Vec::new() }
     }
 
     /// Where a thing stands, with how far each light does where it is one.

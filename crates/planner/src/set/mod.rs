@@ -15,7 +15,7 @@ mod sunlight;
 
 pub use additions::Addition;
 pub use checks::{BoomLoad, Part, SetNotice, nearest_out_of_frame, notices, support_outline};
-pub use distances::{distances, distances_of};
+pub use distances::{LightDistances, distances, distances_of};
 pub use edits::To;
 pub(crate) use edits::thousandth;
 pub use even::{EVEN, EvenPlace, Evenness, even_pair, even_place, evenness};

@@ -193,9 +193,14 @@ impl<'a> Search<'a> {
         }
     }
 
-    /// What the region that the camera is set for costs where it ends so far off.
+    /// Cost of the region that the camera is set for, given how far off target it ends, in stops.
     fn placed_miss(&self, off: f64) -> f64 {
-        self.miss(if off < 0.0 && self.face_first { weights::PLACED_DARK } else { weights::PLACED }, off)
+        if off >= 0.0 || !self.face_first {
+            return self.miss(weights::PLACED, off);
+        }
+        let over = (off.abs() - self.rounding).max(0.0);
+        let a_bit = over.min(weights::A_BIT_DARK);
+        weights::PLACED_A_BIT_DARK * a_bit + weights::PLACED_DARK * (over - a_bit) + weights::ROUNDING * off.abs()
     }
 
     /// What being off costs: nothing to speak of within what rounding does, much beyond.
@@ -360,7 +365,8 @@ impl<'a> Search<'a> {
         let of_region = |region: &Landing| {
             let off = region.off(found);
             // Of the region that the camera is set for, what ends too dark counts less than what ends too bright.
-            let is_placed = region.weight >= weights::PLACED;
+            let of = |weight: f64| (region.weight - weight).abs() < 0.5;
+            let is_placed = of(weights::PLACED) || of(weights::PLACED_DARK);
             if is_placed { self.placed_miss(off) } else { self.miss(region.weight, off) }
         };
         landings.regions().iter().map(of_region).sum()

@@ -6,7 +6,11 @@
 /// times the face, so that it is not given up by a click where the flash is too weak anyway.
 pub const PLACED: f64 = 10_000.0;
 /// The same where it ends too dark although a flash lights the subject: there the face comes first.
-pub const PLACED_DARK: f64 = 300.0;
+pub const PLACED_DARK: f64 = 150.0;
+/// The first [`A_BIT_DARK`] stops of that: for a click the face is not moved about.
+pub const PLACED_A_BIT_DARK: f64 = 3000.0;
+/// In stops beyond what rounding does.
+pub const A_BIT_DARK: f64 = 0.25;
 /// The lit side where the ambient alone is over its place: no light helps, and the background is not given up for it.
 pub const LIT_BY_AMBIENT: f64 = 100.0;
 /// The lit side. Where not all can be had, the face comes before every other region.

@@ -64,9 +64,9 @@ struct CardView {
 
 /// Cards are cut into patches of about this size, in metres.
 const PATCH_M: f64 = 0.15;
-/// The sun is looked for so far off, in metres: farther than anything on a set.
+/// Length of a ray towards the sun, in metres: longer than any set.
 const SUN_M: f64 = 60.0;
-/// The sun's disc is taken by its middle and so many points round it, at this part of its radius: rings of equal area.
+/// Samples of the sun's disc: its centre, and this many points on a ring at this fraction of its radius (equal areas).
 const DISC: (u32, f64) = (6, 0.75);
 /// At most this part of a region's light is taken for sun: the sky is never nothing.
 const MOST_SUN: f64 = 0.98;
@@ -113,7 +113,7 @@ fn disc(to_sun: Vector) -> impl Iterator<Item = Vector> {
     std::iter::once(to_sun).chain(ring)
 }
 
-/// Of so many ways, the part that is let through.
+/// Mean of some transmittances; 0 without any.
 fn part_of(ways: impl Iterator<Item = f64>) -> f64 {
     let (mut sum, mut count) = (0.0, 0.0);
     for way in ways {
@@ -275,7 +275,7 @@ mod tests {
         Prepared::new(setup, kit).expect("a setup").ambient[region].0
     }
 
-    /// A card 0.8 × 1.2 m, its middle so far from the lit side's receptor, and the way it looks.
+    /// Adds a card of 0.8 × 1.2 m: its offset from a point, and the direction it faces.
     fn hold(setup: &mut Setup, kind: CardKind, from: Point, way: Vector, looks: Vector) {
         let (at, looks) = (from + way, Direction::of(looks));
         let set = setup.set.as_mut().expect("used");
@@ -320,7 +320,7 @@ mod tests {
         assert!((least..most).contains(&by), "{kind:?} {by}");
     }
 
-    /// The reckoning of the issue: a white card turned to the sun, straight before a flat piece of skin that sees no sun.
+    /// A white card facing the sun, 1 m in front of skin that sees no sun: reflectance × form factor × the sun on the card.
     #[test]
     fn white_gives_a_fifth_of_the_sun_on_it() {
         let (mut setup, kit) = outdoors(180.0);

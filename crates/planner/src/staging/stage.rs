@@ -435,7 +435,7 @@ fn surfaces(laid: &Laid) -> Vec<(Thing, Matt, Shift)> {
     let products = set.products.iter().flat_map(|one| {
         let sides = one.sides();
         let (lustre, reflectance) = one.finish.shine().unwrap_or((Lustre::Matt, 0.0));
-        // A curved mirror spreads what it throws so far that nothing is left of it.
+        // A curved mirror spreads its reflection so widely that nothing worth counting is left.
         let shown = match (lustre, one.shape) {
             (Lustre::Mirror, ProductShape::Box { .. }) => sides.len(),
             (Lustre::Matt | Lustre::Mirror, _) => 0,

@@ -5,7 +5,7 @@ use std::sync::Arc;
 use tolva_core::scale::{LengthUnit, Metres};
 use tolva_planner::glass::{self as domain, By, Finding, Look, Shown, remedies, shot_through};
 use tolva_planner::lighting::Prepared;
-use tolva_planner::set::distances_of;
+use tolva_planner::set::{LightDistances, distances_of};
 use tolva_planner::setup::{Kit, Setup};
 use tolva_planner::solver::Outcome;
 use tolva_planner::staging::{Stage, Thing};
@@ -191,7 +191,7 @@ fn lower_name(name: &str) -> String {
     if name.contains('’') { name.to_owned() } else { format!("“{name}”") }
 }
 
-fn through(setup: &Setup, stage: &Stage, away: &[f64]) -> Vec<Fact> {
+fn through(setup: &Setup, stage: &Stage, away: &LightDistances) -> Vec<Fact> {
     let mut all = Vec::new();
     for one in shot_through(stage, away) {
         let name = stage.laid.set.panes[one.pane].name.clone();

@@ -60,7 +60,7 @@ pub(super) fn moves_said(from: &Setup, to: &Setup, kit: &Kit, show: Show) -> Res
     Ok(said.collect())
 }
 
-/// Where a light is, so far round from the camera: positive is camera left.
+/// Position of a light by its angle round from the camera, in degrees: positive is camera left.
 fn side(from_camera_deg: f64) -> String {
     let round = from_camera_deg.abs();
     let way = if from_camera_deg > 0.0 { "left" } else { "right" };

@@ -6,7 +6,9 @@ use tolva_core::ambient::Role;
 use tolva_core::scale::{LengthUnit, Metres, Stops};
 use tolva_planner::lighting::{Prepared, PreparedScene};
 use tolva_planner::refused::Refused;
-use tolva_planner::set::{self as domain, Grid, distances, distances_of, evenness, notices, shadows, thrown};
+use tolva_planner::set::{
+    self as domain, Grid, LightDistances, distances, distances_of, evenness, notices, shadows, thrown,
+};
 use tolva_planner::setup::{Kit, Setup};
 use tolva_planner::solver::Outcome;
 use tolva_planner::staging::{Laid, Stage, card_along};
@@ -40,7 +42,7 @@ pub(crate) fn set_notes(prepared: &Prepared<'_>, kit: &Kit, outcome: &Outcome, s
     noted(prepared, kit, stage, &distances_of(prepared, Some(outcome)), show.metres())
 }
 
-fn noted(prepared: &Prepared<'_>, kit: &Kit, stage: &Stage, away: &[f64], unit: LengthUnit) -> Vec<SetNote> {
+fn noted(prepared: &Prepared<'_>, kit: &Kit, stage: &Stage, away: &LightDistances, unit: LengthUnit) -> Vec<SetNote> {
     let found = notices(prepared, (kit, stage), away);
     found.iter().map(|one| note(prepared.setup, stage, one, unit)).collect()
 }
@@ -96,7 +98,8 @@ pub fn set_moves(setup: &Setup, kit: &Kit, show: Show) -> Result<Vec<String>, Re
     Prepared::new(setup, kit)?;
     let stage = Stage::of(setup, kit);
     let unit = show.metres();
-    let lights = distances(setup, kit).into_iter().enumerate();
+    let all = distances(setup, kit);
+    let lights = all.iter().copied().enumerate();
     let lights = lights.map(|(index, away)| moves::light(setup, &stage, index, away, unit).1);
     Ok(lights.chain(moves::others(setup, &stage, unit)).collect())
 }

@@ -20,8 +20,8 @@ fn log_sum(stops: &[f64]) -> f64 {
 }
 
 impl Plain {
-    /// The least weighted miss of any frame, beyond a sixth of a stop a region: 10 000 where the camera is set for (300
-    /// where that ends too dark), 1000 on the lit side, 100 elsewhere.
+    /// The least weighted miss of any frame, beyond a sixth of a stop a region: 10 000 where the camera is set for (where
+    /// that ends too dark 3000 a stop for a quarter of one, and 150 beyond), 1000 on the lit side, 100 elsewhere.
     fn best(&self) -> f64 {
         let mut powers: Vec<f64> = vec![f64::NEG_INFINITY];
         // For one light in twelfths of a stop, for two on their dials.
@@ -66,7 +66,10 @@ impl Plain {
         let over = |weight: f64, off: f64| weight * (off.abs() - 1.0 / 6.0).max(0.0);
         // What ends too dark where the camera is set for gives way to the face, and the face to nothing where the ambient
         // alone is over its place.
-        let placed = |off: f64| over(if off < 0.0 { 300.0 } else { 10_000.0 }, off);
+        let placed = |off: f64| {
+            let beyond = (off.abs() - 1.0 / 6.0).max(0.0);
+            if off < 0.0 { 3000.0 * beyond.min(0.25) + 150.0 * (beyond - 0.25).max(0.0) } else { 10_000.0 * beyond }
+        };
         let face = |wish: f64| over(if ambient[1] > wish { 100.0 } else { 1000.0 }, whole[1] - wish);
         let mut sum = match self.blend {
             Blend::Lift { background_stops, subject_stops } => {

@@ -10,6 +10,7 @@ pub use framing::{nearest_out_of_frame, support_outline};
 use tolva_core::ambient::Sun;
 use tolva_core::set::Point;
 
+use super::distances::LightDistances;
 use crate::lighting::Prepared;
 use crate::setup::{HazardKind, Kit, Setup};
 use crate::staging::{Stage, Thing};
@@ -239,7 +240,7 @@ pub(super) struct Looked<'a> {
     pub prepared: &'a Prepared<'a>,
     pub stage: &'a Stage,
     /// How far each light stands, in the setup's order.
-    pub distances: &'a [f64],
+    pub distances: &'a LightDistances,
 }
 
 impl Looked<'_> {
@@ -259,7 +260,7 @@ impl Looked<'_> {
 }
 
 /// All there is to say of a set, what cannot be first, then what can hurt, then the frame.
-pub fn notices(prepared: &Prepared<'_>, (kit, stage): (&Kit, &Stage), distances: &[f64]) -> Vec<SetNotice> {
+pub fn notices(prepared: &Prepared<'_>, (kit, stage): (&Kit, &Stage), distances: &LightDistances) -> Vec<SetNotice> {
     let looked = Looked { setup: prepared.setup, kit, prepared, stage, distances };
     let mut all = amiss::amiss(&looked);
     all.extend(safety::safety(&looked));
