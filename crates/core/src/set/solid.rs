@@ -32,6 +32,12 @@ impl Panel {
         let Self { centre, right, up, .. } = *self;
         [centre - right - up, centre + right - up, centre + right + up, centre - right + up]
     }
+
+    /// The same panel, looking the other way.
+    #[must_use]
+    pub fn back(&self) -> Self {
+        Self { normal: -self.normal, ..*self }
+    }
 }
 
 /// Something that stops light.

@@ -141,11 +141,11 @@ fn by_cards(stage: &Stage, receptor: &Receptor, lit: &Receptor, lit_over_here: f
     for card in &stage.laid.set.cards {
         let panel = card.panel();
         let same_way = f64::midpoint(1.0, panel.normal.dot(lit.normal));
-        let turned = Panel { normal: -panel.normal, ..panel };
         left += match card.kind {
             // From either side.
             CardKind::Diffuser => {
-                card.kind.reflectance() * (form_factor(&panel, receptor, &[]) + form_factor(&turned, receptor, &[]))
+                card.kind.reflectance()
+                    * (form_factor(&panel, receptor, &[]) + form_factor(&panel.back(), receptor, &[]))
             }
             // Its back is dark.
             kind => form_factor(&panel, receptor, &[]) * kind.reflectance() * (lit_over_here * same_way).max(0.0),
@@ -158,7 +158,7 @@ fn by_cards(stage: &Stage, receptor: &Receptor, lit: &Receptor, lit_over_here: f
 fn hidden(stage: &Stage, receptor: &Receptor) -> f64 {
     let of = |panel: Panel| form_factor(&panel, receptor, &[]);
     let panels = stage.laid.set.cards.iter().map(crate::setup::Card::panel);
-    panels.map(|panel| of(panel) + of(Panel { normal: -panel.normal, ..panel })).sum::<f64>().min(1.0)
+    panels.map(|panel| of(panel) + of(panel.back())).sum::<f64>().min(1.0)
 }
 
 #[cfg(test)]

@@ -91,9 +91,8 @@ impl CardsOutdoors {
     /// The same, as a region sees them.
     pub fn on_region(self: &Arc<Self>, role: Role, receptor: Receptor) -> CardsOnRegion {
         let view = |card: &CardOutdoors| {
-            let turned = Panel { normal: -card.panel.normal, ..card.panel };
             let front = form_factor(&card.panel, &receptor, &card.others);
-            let back = form_factor(&turned, &receptor, &card.others);
+            let back = form_factor(&card.panel.back(), &receptor, &card.others);
             let clear = card.patches.iter().map(|patch| !stopped(&card.others, patch.at, receptor.at)).collect();
             CardView { front, back, clear }
         };

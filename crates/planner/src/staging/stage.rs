@@ -190,16 +190,11 @@ impl Stage {
 
     /// The walls, ceiling, floor and cards in patches of about this size; cards finer.
     pub fn patches_of(&self, size_m: f64) -> Vec<Patch> {
-        let is_card = |surface: &(Thing, Matt, Shift)| matches!(surface.0, Thing::Card(_));
-        let sized = |cards: bool, size_m: f64| {
-            let matts: Vec<Matt> = self.surfaces.iter().map(|(_, matt, _)| *matt).collect();
-            let all = patches(&matts, size_m).into_iter();
-            all.filter(move |patch| is_card(&self.surfaces[patch.of]) == cards).collect::<Vec<_>>()
+        let cut = |(of, (thing, matt, _)): (usize, &(Thing, Matt, Shift))| {
+            let finer = if matches!(thing, Thing::Card(_)) { CARD_FINER } else { 1.0 };
+            patches(&[*matt], size_m * finer).into_iter().map(move |patch| Patch { of, ..patch })
         };
-        let mut all = sized(false, size_m);
-        all.extend(sized(true, size_m * CARD_FINER));
-        all.sort_by_key(|patch| patch.of);
-        all
+        self.surfaces.iter().enumerate().flat_map(cut).collect()
     }
 
     /// What a face lights of patches.
@@ -425,7 +420,7 @@ fn surfaces(laid: &Laid) -> Vec<(Thing, Matt, Shift)> {
     let cards = set.cards.iter().flat_map(|card| {
         let (thing, matt) = (Thing::Card(card.id.clone()), card.matt());
         // A diffuser has no front: lit on either side, it gives light on from the other.
-        let turned = Matt { panel: Panel { normal: -matt.panel.normal, ..matt.panel }, ..matt };
+        let turned = Matt { panel: matt.panel.back(), ..matt };
         let back = (matt.lustre == Lustre::Through).then(|| (thing.clone(), turned, card.kind.shift()));
         std::iter::once((thing, matt, card.kind.shift())).chain(back)
     });
