@@ -84,10 +84,10 @@ async fn on_paper() {
     let tolva = Tolva::with_demo_data();
     let b = Browser::open().await;
     open(&b, &tolva).await;
-    let media = serde_json::json!({ "media": "print" });
-    b.driver.cdp().send_raw("Emulation.setEmulatedMedia", media).await.expect("paper");
-    // The page takes a moment to be on paper.
+    // Asked for again at every look: a page that is only now being shown may forget that it is on paper.
     settle(|| async {
+        let media = serde_json::json!({ "media": "print" });
+        b.driver.cdp().send_raw("Emulation.setEmulatedMedia", media).await.expect("paper");
         let seen = b
             .script("const seen = (s) => { const e = document.querySelector(s); return !!e && e.getClientRects().length > 0 }; return ['header', 'nav', 'aside', \"[aria-label='Stop rail']\", \"[aria-label='Timetable']\", '.only-print'].map(seen)")
             .await;
