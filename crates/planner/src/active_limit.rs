@@ -5,7 +5,7 @@ use tolva_core::scale::{DialEnd, Power};
 use crate::depth::Sharp;
 use crate::lighting::Prepared;
 use crate::plan::Plan;
-use crate::setup::Sync;
+use crate::setup::{FlashIndex, Sync};
 
 /// What holds a plan.
 #[derive(Clone, Copy, Debug, PartialEq, Eq)]
@@ -13,7 +13,7 @@ pub enum ActiveLimit {
     /// The first of its shortfalls.
     Shortfall,
     /// A light stands at full power: its place among the flashes.
-    FullPower(usize),
+    FullPower(FlashIndex),
     /// The aperture is just small enough for the depth.
     Depth,
     /// The shutter is as fast as the flash follows.
@@ -32,7 +32,7 @@ pub fn active_limit(setup: &Prepared<'_>, plan: &Plan) -> Option<ActiveLimit> {
         return Some(ActiveLimit::Shortfall);
     }
     if let Some(full) = outcome.lights.iter().position(|at| at.is_some_and(|at| at.power == Power::FULL)) {
-        return Some(ActiveLimit::FullPower(full));
+        return Some(ActiveLimit::FullPower(FlashIndex(full)));
     }
     let sharp = Sharp::of(setup);
     if sharp.least.is_some_and(|least| (settings.aperture.position() - least).0.abs() < 0.35) {

@@ -11,7 +11,7 @@ use crate::automatic::exposure_spread;
 use crate::colour::{InColour, gels_to};
 use crate::lighting::{AmbientSource, Prepared, PreparedScene};
 use crate::plan::Plan;
-use crate::setup::{AutomaticConvention, Blend, Control, Kit, Sync};
+use crate::setup::{AutomaticConvention, Blend, Control, FlashIndex, Kit, Sync};
 use crate::solver::Outcome;
 use tolva_core::ambient::Role;
 
@@ -47,7 +47,7 @@ pub enum Caution {
     /// With an automatic shutter the camera stops here.
     SlowSyncFloor(Setting<Shutter>),
     /// The camera cannot meter this light: its place among the flashes.
-    NotMetered(usize),
+    NotMetered(FlashIndex),
     /// A flash sits on the camera and points straight.
     FlashOnCamera,
     /// The camera sets something by itself, which moves the exposure by so much from dark clothes to pale ones.
@@ -91,7 +91,7 @@ pub enum Caution {
         /// The room.
         room: Kelvin,
         /// The light: its place among the flashes.
-        light: usize,
+        light: FlashIndex,
         /// Its colour.
         flash: Kelvin,
         /// How far they are apart, in mired.
@@ -116,7 +116,7 @@ pub enum Caution {
     /// does to the light.
     BounceColour {
         /// The light.
-        light: usize,
+        light: FlashIndex,
         /// The shift that is reckoned with; none for white.
         shift: Shift,
     },
@@ -276,7 +276,9 @@ fn of_lights(setup: &Prepared<'_>, outcome: &Outcome) -> Vec<Caution> {
             all.push(Caution::SlowSyncFloor(floor));
         }
     }
-    all.extend(automatic.find(|(_, light, _)| !light.flash.ttl).map(|(index, ..)| Caution::NotMetered(*index)));
+    all.extend(
+        automatic.find(|(_, light, _)| !light.flash.ttl).map(|(index, ..)| Caution::NotMetered(FlashIndex(*index))),
+    );
     if on.iter().any(|(_, light, _)| light.light.on_camera && light.bounced.is_none()) {
         all.push(Caution::FlashOnCamera);
     }
@@ -367,7 +369,7 @@ fn ungelled(setup: &Prepared<'_>, outcome: &Outcome, colour: &InColour, kit: &Ki
         return None;
     }
     let colours = &colour.colours;
-    let (light, flash) = (&setup.lights[key], colours.flashes[key]);
+    let (light, flash) = (&setup.lights[key], colours.flashes[key.0]);
     let rooms = [colours.ambient_on(setup.lit), colours.ambient_on(setup.background)];
     let room = rooms.into_iter().max_by(|a, b| a.mired().0.total_cmp(&b.mired().0))?;
     let apart_mired = room.mired().0 - flash.mired().0;
@@ -383,7 +385,7 @@ fn bounced(setup: &Prepared<'_>, outcome: &Outcome) -> Option<Caution> {
     let mut on = (0..setup.lights.len()).filter_map(|light| Some((light, outcome.lights[light]?)));
     on.find_map(|(light, at)| {
         let shift = setup.lights[light].way(at.distance);
-        setup.lights[light].bounced.map(|_| Caution::BounceColour { light, shift })
+        setup.lights[light].bounced.map(|_| Caution::BounceColour { light: FlashIndex(light), shift })
     })
 }
 

@@ -96,7 +96,7 @@ impl Setup {
     pub fn wish_for(&mut self, light_id: &str, wish: LightWish) -> Result<(), Refused> {
         let lit = self.region_of(Role::LitSide).map(str::to_owned);
         let usual = |setup: &Self, kind: WishKind| setup.region_of(kind.usual()).map(str::to_owned);
-        let position = self.lights.iter().position(|light| light.id == light_id);
+        let position = self.light_called(light_id);
         let position = position.ok_or_else(|| Refused::NoSuchLight(light_id.to_owned()))?;
         let (now, to) = (WishKind::of(self.lights[position].wish), WishKind::of(wish));
         let aimed = self.lights[position].aimed_at.clone().filter(|aimed| Some(aimed) != lit.as_ref());

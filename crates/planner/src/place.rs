@@ -5,7 +5,7 @@ use tolva_core::scale::Stops;
 
 use crate::lighting::{Prepared, PreparedLight};
 use crate::refused::Refused;
-use crate::setup::{Blend, Kit, LightWish, Setup, Spill};
+use crate::setup::{Blend, Kit, LightIndex, LightWish, Setup, Spill};
 use crate::solver::Outcome;
 
 /// Which mark of a region is moved.
@@ -147,7 +147,7 @@ pub fn place(setup: &Setup, kit: &Kit, placing: &Placing) -> Result<Setup, Refus
 }
 
 /// How much of a light reaches a region it is not aimed at.
-fn reach(setup: &mut Setup, light: usize, region_id: &str, stops: Stops) {
+fn reach(setup: &mut Setup, light: LightIndex, region_id: &str, stops: Stops) {
     let spill = &mut setup.lights[light].spill;
     let stops = stops.0.clamp(-12.0, 4.0);
     match spill.iter_mut().find(|reach| reach.region_id == region_id) {

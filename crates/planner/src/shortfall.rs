@@ -6,7 +6,7 @@ use tolva_core::scale::{Aperture, DialEnd, Power, PowerStep, Setting, Shutter, S
 
 use crate::depth::Sharp;
 use crate::lighting::{FlashWish, Prepared};
-use crate::setup::{Blend, LOWEST_PLACE, Sync};
+use crate::setup::{Blend, FlashIndex, LOWEST_PLACE, LightIndex, Sync};
 use crate::solver::{DialledLight, HALF_CLICK, Outcome, half_click, in_frame, rounding};
 
 /// Which limit a wish runs into.
@@ -117,7 +117,7 @@ pub struct Shortfall {
     /// What makes it.
     pub because: Because,
     /// The light it is about, by its place in the setup; nothing where it is about the camera.
-    pub light: Option<usize>,
+    pub light: Option<LightIndex>,
     /// The region it is about, by its place in the setup.
     pub region: Option<usize>,
     /// Where the region ends, from mid grey.
@@ -248,7 +248,8 @@ fn region_shortfall(setup: &Prepared<'_>, outcome: &Outcome, region: usize) -> O
         return None;
     }
     if matches!(outcome.wishes[region], FlashWish::Wanted(_)) {
-        let at_end = aimed.iter().find_map(|&light| Some((light, light_at_its_end(setup, outcome, light, off)?)));
+        let mut flashes = aimed.iter().map(|light| FlashIndex(*light));
+        let at_end = flashes.find_map(|light| Some((light, light_at_its_end(setup, outcome, light, off)?)));
         if let Some((light, at)) = at_end {
             return Some(light_shortfall(setup, outcome, light, at).on(region, outcome));
         }
@@ -279,7 +280,7 @@ fn power_rounding(step: PowerStep) -> f64 {
 
 /// A light at the end of what it can do, on the side on which its region is off: as it stands, or where it is off since
 /// its lowest power would be too much, as it would stand at that.
-fn light_at_its_end(setup: &Prepared<'_>, outcome: &Outcome, index: usize, off: Stops) -> Option<DialledLight> {
+fn light_at_its_end(setup: &Prepared<'_>, outcome: &Outcome, index: FlashIndex, off: Stops) -> Option<DialledLight> {
     let light = &setup.lights[index];
     let end = match outcome.lights[index] {
         Some(at) => {
@@ -297,7 +298,7 @@ fn light_at_its_end(setup: &Prepared<'_>, outcome: &Outcome, index: usize, off: 
 }
 
 /// What one light cannot do.
-fn light_shortfall(setup: &Prepared<'_>, outcome: &Outcome, index: usize, at: DialledLight) -> Shortfall {
+fn light_shortfall(setup: &Prepared<'_>, outcome: &Outcome, index: FlashIndex, at: DialledLight) -> Shortfall {
     let short = at.exact.0 - at.power.0;
     let limit = if short.0 > 0.0 { Limit::FlashTooWeak } else { Limit::FlashTooStrong };
     let because = if setup.lights[index].power.is_some() {

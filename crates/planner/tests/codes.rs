@@ -16,7 +16,7 @@ use tolva_planner::lighting::Prepared;
 use tolva_planner::options::{AlternativeKind, options};
 use tolva_planner::plan::Plan;
 use tolva_planner::refused::Refused;
-use tolva_planner::setup::{Blend, Control, Depth, Fixed, Kit, Setup, Sync};
+use tolva_planner::setup::{Blend, Control, Depth, Fixed, Kit, LightIndex, Setup, Sync};
 use tolva_planner::shortfall::{Because, Held, Limit};
 
 /// The first worked example: behind EV 13, lit side 11, shadow side 10, the starter kit's middle flash at 1.5 m.
@@ -92,7 +92,7 @@ fn a_flash_that_is_off_since_its_lowest_power_is_too_much() {
     let plan = plan(&setup, &kit);
     let strong = plan.shortfalls.iter().find(|one| one.limit == Limit::FlashTooStrong).expect("too strong");
     assert!(matches!(strong.because, Because::LowestPower | Because::OffAtLowestPower), "{strong:?}");
-    assert_eq!((strong.light, strong.region), (Some(0), Some(1)));
+    assert_eq!((strong.light, strong.region), (Some(LightIndex(0)), Some(1)));
     assert!(strong.ends.is_some() && strong.at.is_some());
 }
 

@@ -313,7 +313,7 @@ fn looked_over(setup: &Setup, kit: &Kit) -> Result<(), TestCaseError> {
     }
     let stage = prepared.stage.as_deref().cloned().unwrap_or_else(|| Stage::of(setup, kit));
     let distances = distances_of(&prepared, Some(outcome));
-    prop_assert_eq!(distances.len(), setup.lights.len());
+    prop_assert_eq!(distances.each().count(), setup.lights.len());
     let _ = notices(&prepared, (kit, &stage), &distances);
     let colour = InColour::of(&prepared, outcome);
     let _ = cautions(&prepared, &plan, &colour, kit);
@@ -397,8 +397,8 @@ proptest! {
         let Ok(day) = days.planned(None) else { return Ok(()) };
         for lane in &day.lanes {
             let open = &lane.windows.open;
-            prop_assert!(open.iter().all(|(from, to)| from < to && *to <= day.minutes), "{open:?}");
-            prop_assert!(open.windows(2).all(|two| two[0].1 < two[1].0), "{open:?}");
+            prop_assert!(open.iter().all(|one| one.from < one.to && one.to <= day.until), "{open:?}");
+            prop_assert!(open.windows(2).all(|two| two[0].to < two[1].from), "{open:?}");
             prop_assert!(lane.windows.moments.iter().all(|moment| moment.ease().is_finite()));
         }
         for slot in &day.ordered.slots {

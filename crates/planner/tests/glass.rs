@@ -9,8 +9,8 @@ use tolva_planner::glass::{
 use tolva_planner::lighting::Prepared;
 use tolva_planner::set::{Addition, Arrangement, LightDistances, PaneUse, distances_of};
 use tolva_planner::setup::{
-    Blend, CameraAim, CardKind, Finish, Kit, LightPlace, PaneGlazing, ProductShape, Setup, ShotKind, Spectacles,
-    Support,
+    Blend, CameraAim, CardKind, Finish, Kit, LightIndex, LightPlace, PaneGlazing, ProductShape, Setup, ShotKind,
+    Spectacles, Support,
 };
 use tolva_planner::solver::Outcome;
 use tolva_planner::staging::{Stage, Thing};
@@ -49,7 +49,7 @@ fn offered(setup: &Setup, kit: &Kit) -> Vec<Remedies> {
 fn a_softbox_shows_in_the_shop_window_and_stronger_once_the_ambient_is_darkened() {
     let (setup, kit) = before_glass(PaneUse::ShopWindow);
     let all = found(&setup, &kit);
-    let light = all.iter().find(|one| one.what == Shown::Light(0)).expect("the octagon");
+    let light = all.iter().find(|one| one.what == Shown::Light(LightIndex(0))).expect("the octagon");
     assert!(light.shows() && light.bright.0 > 0.0, "{light:?}");
     // The lit side's ambient stands two stops under: the glow stands out by so much more.
     assert!((light.over.0 - light.over_before.0 - 2.0).abs() < 0.4, "{} {}", light.over.0, light.over_before.0);
@@ -69,7 +69,7 @@ fn who_hides_it_is_named() {
         let stage = Stage::of(setup, &kit);
         let look = Look::new(&stage, &away);
         let seen = look.seen();
-        let (by, what, seen) = seen.iter().find(|(_, what, _)| *what == Shown::Light(0)).expect("it shows");
+        let (by, what, seen) = seen.iter().find(|(_, what, _)| *what == Shown::Light(LightIndex(0))).expect("it shows");
         (look.hidden_by(by, what, seen), seen.share)
     };
     let second = |setup: &mut Setup, x: f64| setup.set.as_mut().expect("used").people[1].x_m = x;
@@ -119,9 +119,9 @@ fn a_light_is_drowned_by_less_power() {
     let (by, to, after) = drowned.expect("less power is a way");
     assert!((by * 3.0 - (by * 3.0).round()).abs() < 1e-9 && by <= 3.01, "{by}");
     assert_eq!(after.lights[0].power_stops, Some(to));
-    assert!(!shown(&after, &kit).iter().any(|(_, what)| *what == Shown::Light(0)));
+    assert!(!shown(&after, &kit).iter().any(|(_, what)| *what == Shown::Light(LightIndex(0))));
     let half = Move::LowerPower { light_id: after.lights[0].id.clone(), by_stops: by / 2.0, to_stops: to + by / 2.0 };
-    assert!(shown(&half.carried_out(&setup, &kit), &kit).iter().any(|(_, what)| *what == Shown::Light(0)));
+    assert!(shown(&half.carried_out(&setup, &kit), &kit).iter().any(|(_, what)| *what == Shown::Light(LightIndex(0))));
 }
 
 fn halved(one: &Move) -> Option<Move> {
@@ -202,7 +202,7 @@ fn something_can_be_done(#[case] of: PaneUse) {
         let mut one = setup.clone();
         one.lights[0].place.as_mut().expect("placed").direction_deg = f64::from(light);
         one.set.as_mut().expect("used").camera.direction_deg = f64::from(camera);
-        shown(&one, &kit).iter().any(|(_, what)| *what == Shown::Light(0)).then_some(one)
+        shown(&one, &kit).iter().any(|(_, what)| *what == Shown::Light(LightIndex(0))).then_some(one)
     };
     let setup = places.into_iter().find_map(shows).expect("from somewhere it shows");
     let all = holds(&setup, &kit).expect("the law");
@@ -222,7 +222,10 @@ fn spectacles() {
     setup.lights[0].place =
         Some(LightPlace { direction_deg: 200.0, elevation_deg: 5.0, ..setup.lights[0].place.expect("placed") });
     let all = shown(&setup, &kit);
-    assert!(all.iter().any(|(by, what)| matches!(by, By::Glasses(0, _)) && *what == Shown::Light(0)), "{all:?}");
+    assert!(
+        all.iter().any(|(by, what)| matches!(by, By::Glasses(0, _)) && *what == Shown::Light(LightIndex(0))),
+        "{all:?}"
+    );
     let offers = holds(&setup, &kit).expect("the law");
     let codes: Vec<&str> = offers.iter().flat_map(|of| &of.all).flat_map(|one| &one.moves).map(Move::code).collect();
     assert!(!codes.is_empty(), "{all:?}");
@@ -243,7 +246,10 @@ fn through_a_pane_the_light_belongs_on_the_other_side() {
     assert!((one.loss.0 - 0.123).abs() < 0.01 && one.incidence_deg < 5.0, "{one:?}");
     assert!((prepared.filter.0 - 0.123).abs() < 0.01, "the plan opens by as much");
     // The octagon stands 1.5 m off, the pane 1.2 m before the subject: by its side it stands before the pane or behind.
-    assert_eq!(one.wrong_side.len(), usize::from(stage.at(0, tolva_core::scale::Metres(away[0])).y < -1.2));
+    assert_eq!(
+        one.wrong_side.len(),
+        usize::from(stage.at(LightIndex(0), tolva_core::scale::Metres(away[LightIndex(0)])).y < -1.2)
+    );
 }
 
 #[test]

@@ -10,7 +10,7 @@ use tolva_planner::lighting::Prepared;
 use tolva_planner::plan::Plan;
 use tolva_planner::proof::{Behind, Layers, Moves, Proof, Weights};
 use tolva_planner::set::{Addition, PaneUse, distances_of};
-use tolva_planner::setup::{Blend, CardKind, Kit, LightPlace, Setup};
+use tolva_planner::setup::{Blend, CardKind, Kit, LightIndex, LightPlace, Setup};
 
 const CASES: u32 = 200;
 
@@ -172,7 +172,7 @@ fn a_glass_fix_is_seen_to_work() {
     let stage = prepared.stage.clone().expect("used");
     let away = distances_of(&prepared, Some(&plan.outcome));
     let found = Look::new(&stage, &away).findings(&prepared, &plan.outcome);
-    let light = found.iter().find(|one| one.what == Shown::Light(0)).expect("it shows");
+    let light = found.iter().find(|one| one.what == Shown::Light(LightIndex(0))).expect("it shows");
     let centre = light.seen.centre.expect("in the frame");
     let size = Size { width: 240, height: 160 };
     let of_light = |setup: &Setup| {
@@ -200,7 +200,8 @@ fn a_glass_fix_is_seen_to_work() {
     let middle = place(inside.0 / inside.2, inside.1 / inside.2);
     assert!(bright(&before, middle), "{} at {middle}, {centre:?}", before[middle]);
     let offered = remedies(&prepared, &plan.outcome, &kit, &found);
-    let first = offered.iter().find(|of| of.what == Shown::Light(0)).and_then(|of| of.all.first()).expect("a way");
+    let first =
+        offered.iter().find(|of| of.what == Shown::Light(LightIndex(0))).and_then(|of| of.all.first()).expect("a way");
     let after = of_light(&first.setup);
     assert!(!after.iter().any(|seen| *seen > 4.0 * 0.18), "{:?} leaves it", first.moves);
 }

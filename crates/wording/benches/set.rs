@@ -7,7 +7,7 @@ use criterion::{Criterion, criterion_group, criterion_main};
 use tolva_core::scale::Metres;
 use tolva_planner::lighting::Prepared;
 use tolva_planner::set::{Addition, Arrangement, Grid, Whose, map};
-use tolva_planner::setup::{Kit, Setup, Side};
+use tolva_planner::setup::{Kit, LightIndex, Setup, Side};
 use tolva_planner::solver::Outcome;
 use tolva_planner::staging::{Stage, Thing};
 use tolva_wording::{Document, MapAsked, Show, plan_with_set};
@@ -45,7 +45,9 @@ fn set(c: &mut Criterion) {
     let stage = Stage::of(&setup, &kit);
     assert_eq!((stage.receptors.len(), setup.lights.len()), (10, 4));
     c.bench_function("reach of four lights on ten regions", |b| {
-        b.iter(|| (0..4).map(|light| black_box(&stage).to_regions(light, Metres(2.5)).len()).sum::<usize>());
+        b.iter(|| {
+            (0..4).map(|light| black_box(&stage).to_regions(LightIndex(light), Metres(2.5)).len()).sum::<usize>()
+        });
     });
     let walled = walled(&setup, &kit);
     for (what, setup) in [("without walls", &setup), ("with walls", &walled)] {

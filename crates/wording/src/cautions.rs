@@ -1,6 +1,7 @@
 //! What to mind, in words. Local rules and the makers' instructions come first.
 
 use std::collections::BTreeMap;
+use tolva_planner::setup::FlashIndex;
 
 use tolva_core::ambient::Role;
 use tolva_core::exposure::CameraSettings;
@@ -50,7 +51,7 @@ fn numbers(code: &Code) -> BTreeMap<&'static str, f64> {
 #[expect(clippy::too_many_lines, reason = "an arm for every caution")]
 fn words(code: &Code, setup: &Prepared<'_>, settings: CameraSettings) -> (&'static str, String) {
     let shutter = settings.shutter.label();
-    let letter = |light: usize| &setup.lights[light].light.id;
+    let letter = |light: FlashIndex| &setup.lights[light].light.id;
     match code {
         Code::NotRead { regions, modelled } => {
             let by = if *modelled { "estimated from place and hour" } else { "estimates" };

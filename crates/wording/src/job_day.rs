@@ -5,7 +5,7 @@ use jiff::Timestamp;
 use serde::{Deserialize, Serialize};
 use tolva_core::scale::Stops;
 use tolva_core::time::{LocalTime, clock, span_label};
-use tolva_planner::day::{Change, JobDays, Lane, LaneLight, Moment, PlannedDay, Slot, after, quicker};
+use tolva_planner::day::{self, Change, DayMinute, JobDays, Lane, LaneLight, Moment, PlannedDay, Slot, quicker};
 use tolva_planner::refused::Refused;
 use utoipa::ToSchema;
 
@@ -202,9 +202,9 @@ pub fn day_plan(of: JobDays<'_>, date: Option<&str>, before: &[SlotBefore]) -> R
         date: planned.date.clone(),
         dates: planned.dates.clone(),
         time_zone: sun_says.as_ref().and_then(|_| planned.zone.iana_name().map(str::to_owned)),
-        minutes: planned.minutes,
-        from_minute: planned.from,
-        to_minute: planned.to,
+        minutes: planned.until.0,
+        from_minute: planned.from.0,
+        to_minute: planned.to.0,
         hours: words.hours(),
         sun_says,
         events,
@@ -223,7 +223,7 @@ pub fn day_plan(of: JobDays<'_>, date: Option<&str>, before: &[SlotBefore]) -> R
 /// # Errors
 /// A day that is none, a setup that is not on it.
 pub fn hour_on_day(of: JobDays<'_>, date: Option<&str>, setup_id: &str, minute: u32) -> Result<HourOfDay, Refused> {
-    Ok(of.hour(date, setup_id, minute)?.into())
+    Ok(of.hour(date, setup_id, DayMinute(minute))?.into())
 }
 
 /// From one look at the sun to the next.
@@ -237,11 +237,11 @@ struct Words<'a> {
 }
 
 impl Words<'_> {
-    fn instant(&self, minute: u32) -> Timestamp {
-        self.planned.begin + after(f64::from(minute))
+    fn instant(&self, minute: DayMinute) -> Timestamp {
+        minute.after(self.planned.begin)
     }
 
-    fn clock(&self, minute: u32) -> String {
+    fn clock(&self, minute: DayMinute) -> String {
         clock(&self.planned.zone, self.instant(minute))
     }
 
@@ -265,17 +265,17 @@ impl Words<'_> {
     }
 
     fn hours(&self) -> Vec<HourMark> {
-        let marks = (0..=self.planned.minutes / HOURS_APART).map(|mark| mark * HOURS_APART);
-        marks.map(|minute| HourMark { minute: f64::from(minute), clock: self.clock(minute) }).collect()
+        let marks = (0..=self.planned.until.0 / HOURS_APART).map(|mark| mark * HOURS_APART);
+        marks.map(|minute| HourMark { minute: f64::from(minute), clock: self.clock(DayMinute(minute)) }).collect()
     }
 
-    fn stretch(&self, (from, to): (u32, u32)) -> Stretch {
-        let says = if to - from >= self.planned.minutes {
+    fn stretch(&self, day::Stretch { from, to }: day::Stretch) -> Stretch {
+        let says = if to.since(from) >= self.planned.until.0 {
             "all day".to_owned()
         } else {
             format!("{} to {}", self.clock(from), self.clock(to))
         };
-        Stretch { from_minute: f64::from(from), to_minute: f64::from(to), says }
+        Stretch { from_minute: f64::from(from.0), to_minute: f64::from(to.0), says }
     }
 
     fn lane(&self, lane: &Lane) -> DayLane {
@@ -308,7 +308,7 @@ impl Words<'_> {
             }),
             moments: lane.windows.moments.iter().map(|moment| self.moment(moment)).collect(),
             light_known: lane.light == LaneLight::Known,
-            pinned_minute: slot.filter(|_| pinned).map(|slot| slot.shoots),
+            pinned_minute: slot.filter(|_| pinned).map(|slot| slot.shoots.0),
             note,
         }
     }
@@ -318,31 +318,31 @@ impl Words<'_> {
         let says = format!("{at}: {}", taken_by(moment));
         let missing_stops = moment.missing.map_or(0.0, |missing| (missing.0 * 100.0).round() / 100.0);
         let ease = (moment.ease() * 100.0).round() / 100.0;
-        LightMoment { minute: moment.minute, can: moment.can(), missing_stops, ease, says }
+        LightMoment { minute: moment.minute.0, can: moment.can(), missing_stops, ease, says }
     }
 
     fn slot(&self, slot: &Slot) -> DaySlot {
         let lane = &self.planned.lanes[slot.stop];
         let [builds, shoots, done] = [slot.builds, slot.shoots, slot.done].map(|minute| self.clock(minute));
-        let built = slot.builds + self.of.setups[lane.setup].schedule.build_min;
-        let way = slot.builds - slot.leaves;
+        let built = slot.builds.later(self.of.setups[lane.setup].schedule.build_min);
+        let way = slot.builds.since(slot.leaves);
         let mut parts = Vec::new();
         if way > 0 {
             parts.push(format!("{} on the way", span_label(f64::from(way))));
         }
         parts.push(if built > slot.builds { format!("build at {builds}") } else { format!("be there at {builds}") });
         if slot.shoots > built {
-            parts.push(format!("wait {}", span_label(f64::from(slot.shoots - built))));
+            parts.push(format!("wait {}", span_label(f64::from(slot.shoots.since(built)))));
         }
         parts.push(format!("shoot {shoots} to {done}"));
         let says = format!("{}.", parts.join(", "));
         DaySlot {
             setup_id: self.of.setups[lane.setup].id.clone(),
             name: self.name(lane).to_owned(),
-            leaves_minute: slot.leaves,
-            builds_minute: slot.builds,
-            shoots_minute: slot.shoots,
-            done_minute: slot.done,
+            leaves_minute: slot.leaves.0,
+            builds_minute: slot.builds.0,
+            shoots_minute: slot.shoots.0,
+            done_minute: slot.done.0,
             utc: self.instant(slot.shoots).to_string(),
             done_utc: self.instant(slot.done).to_string(),
             at: self.planned.hour(lane, slot.shoots).into(),
@@ -355,7 +355,7 @@ impl Words<'_> {
 
     fn left_out(&self, lane: &Lane) -> LeftOut {
         let setup = &self.of.setups[lane.setup];
-        let longest = lane.windows.open.iter().map(|(from, to)| to - from).max();
+        let longest = lane.windows.open.iter().map(|one| one.to.since(one.from)).max();
         let says = match (&lane.refused, longest) {
             (Some(refused), _) => format!("it cannot be planned: {refused}"),
             _ if setup.schedule.pinned.is_some() => "not at the hour it is pinned to, beside the others".to_owned(),
@@ -393,11 +393,11 @@ impl Words<'_> {
         };
         let (code, (setup_id, hour, schedule, says)) = match change {
             Change::BeginEarlier(minutes) => {
-                let at = self.clock(self.planned.from.saturating_sub(minutes));
+                let at = self.clock(self.planned.from.earlier(minutes));
                 ("begin_earlier", (None, Some(at.clone()), None, format!("Begin {by} earlier, at {at}.")))
             }
             Change::EndLater(minutes) => {
-                let at = self.clock(self.planned.to + minutes);
+                let at = self.clock(self.planned.to.later(minutes));
                 ("end_later", (None, Some(at.clone()), None, format!("End {by} later, at {at}.")))
             }
             Change::Quicker(lane, _) => ("quicker", of(lane, &format!("take {by} less to build and shoot"))),
@@ -418,7 +418,7 @@ impl Words<'_> {
         }
         let outside = self.planned.ordered.slots.iter().filter(|slot| {
             let lane = &self.planned.lanes[slot.stop];
-            !lane.windows.open.iter().any(|(from, to)| *from <= slot.shoots && slot.done <= *to)
+            !lane.windows.open.iter().any(|one| one.from <= slot.shoots && slot.done <= one.to)
         });
         let outside: Vec<String> = outside.map(|slot| self.name(&self.planned.lanes[slot.stop]).to_owned()).collect();
         if !outside.is_empty() {

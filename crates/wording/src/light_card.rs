@@ -4,7 +4,7 @@ use std::sync::Arc;
 
 use tolva_planner::depth::Sharp;
 use tolva_planner::lighting::{FlashWish, Prepared, PreparedLight};
-use tolva_planner::setup::{FlashOutput, Light, LightWish};
+use tolva_planner::setup::{FlashIndex, FlashOutput, Light, LightIndex, LightWish};
 use tolva_planner::solver::{DialledLight, Outcome};
 use tolva_planner::staging::Stage;
 
@@ -26,11 +26,9 @@ const HEAD_M: f64 = 0.07;
 pub(crate) fn light_cards(setup: &Prepared<'_>, outcome: &Outcome, show: Show) -> Vec<LightCard> {
     setup
         .setup
-        .lights
-        .iter()
-        .enumerate()
-        .map(|(index, light)| match setup.lights.iter().position(|checked| checked.index == index) {
-            Some(position) => of_flash(setup, outcome, position, show),
+        .each_light()
+        .map(|(index, light)| match setup.flash_of(index) {
+            Some(flash) => of_flash(setup, outcome, flash, show),
             None => of_lamp(setup, index, light, show),
         })
         .collect()
@@ -40,8 +38,8 @@ fn unit(light: &Light, name: &str) -> String {
     if light.units > 1 { format!("{} × {name}", light.units) } else { name.to_owned() }
 }
 
-fn of_flash(setup: &Prepared<'_>, outcome: &Outcome, position: usize, show: Show) -> LightCard {
-    let (light, at) = (&setup.lights[position], outcome.lights[position]);
+fn of_flash(setup: &Prepared<'_>, outcome: &Outcome, place: FlashIndex, show: Show) -> LightCard {
+    let (light, at) = (&setup.lights[place], outcome.lights[place]);
     let bare = || if light.bounced.is_some() { "Bounced".to_owned() } else { "Bare head".to_owned() };
     LightCard {
         light_id: light.light.id.clone(),
@@ -63,7 +61,7 @@ fn of_flash(setup: &Prepared<'_>, outcome: &Outcome, position: usize, show: Show
         compensation: match (outcome.wishes[light.aimed_at], at) {
             // The compensation stands for what the flash gives by itself, from where metering puts it: mid grey.
             (FlashWish::Wanted(wanted), Some(_)) if light.light.wish == LightWish::Key => Some(wanted.into()),
-            (_, Some(_)) => Some(outcome.regions[light.aimed_at].each[position].into()),
+            (_, Some(_)) => Some(outcome.regions[light.aimed_at].each[place.0].into()),
             _ => None,
         },
         facts: at.map_or_else(Vec::new, |at| facts(setup, outcome, light, at, show)),
@@ -71,7 +69,7 @@ fn of_flash(setup: &Prepared<'_>, outcome: &Outcome, position: usize, show: Show
 }
 
 /// A continuous lamp: its power and distance are what they are.
-fn of_lamp(setup: &Prepared<'_>, index: usize, light: &Light, show: Show) -> LightCard {
+fn of_lamp(setup: &Prepared<'_>, index: LightIndex, light: &Light, show: Show) -> LightCard {
     let lamp = setup.lamps.iter().find(|lamp| lamp.index == index);
     let name = lamp.map_or("", |lamp| lamp.flash.name.as_str());
     let bounced = lamp.and_then(|lamp| lamp.bounced);

@@ -136,7 +136,7 @@ pub fn proof_reading(setup: &Setup, stops: Stops, shares: &[Share]) -> ProofRead
     let mut named: Vec<ProofShare> = shares
         .iter()
         .map(|share| {
-            let light_id = share.light.and_then(|index| Some(setup.lights.get(index)?.id.clone()));
+            let light_id = share.light.map(|light| setup.lights[light].id.clone());
             let name = light_id.clone().unwrap_or_else(|| "What is there".to_owned());
             ProofShare { light_id, name, percent: share.part * 100.0 }
         })

@@ -7,7 +7,7 @@ use tolva_core::scale::Power;
 use super::gels::{gels_to, ids};
 use super::{Balance, Colours, InColour};
 use crate::lighting::Prepared;
-use crate::setup::{Gel, Kit, Setup};
+use crate::setup::{Gel, Kit, LightIndex, Setup};
 use crate::solver::Outcome;
 
 /// A convention of white balance, and what comes of it.
@@ -27,7 +27,7 @@ pub struct BalanceOption {
 #[derive(Clone, Debug, PartialEq)]
 pub struct GelOption<'a> {
     /// The light, by its place in the setup.
-    pub light: usize,
+    pub light: LightIndex,
     /// The gels of the kit that bring it nearest; none where none brings it nearer.
     pub gels: Vec<&'a Gel>,
     /// What they make of it, and what is left over.
@@ -126,7 +126,7 @@ fn gel_all(other: &mut Setup, setup: &Prepared<'_>, colours: &Colours, kit: &Kit
 
 /// For each light, the nearest gels of the kit to the ambient where it is aimed.
 pub fn gel_options<'a>(setup: &Prepared<'_>, colours: &Colours, kit: &'a Kit) -> Vec<GelOption<'a>> {
-    let one = |light: usize, native: Illuminant, ambient: Illuminant| {
+    let one = |light: LightIndex, native: Illuminant, ambient: Illuminant| {
         let (gels, found) = gels_to(native, ambient, kit);
         let mut other = setup.setup.clone();
         other.lights[light].gel_ids = ids(&gels);

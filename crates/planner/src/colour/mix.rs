@@ -1,6 +1,7 @@
 //! What falls on each region, light by light, with its colour.
 
 use crate::lighting::Prepared;
+use crate::setup::{FlashIndex, LightIndex};
 use crate::solver::Outcome;
 use tolva_core::colour::{Illuminant, NamedLight, Sample, Xyz};
 use tolva_core::scale::Stops;
@@ -11,9 +12,9 @@ pub enum PartKind {
     /// What is there.
     Ambient,
     /// A continuous lamp, by its place in the setup's list.
-    Lamp(usize),
+    Lamp(LightIndex),
     /// A flash, by its place among the flashes.
-    Flash(usize),
+    Flash(FlashIndex),
 }
 
 /// One light on a region.
@@ -103,7 +104,7 @@ impl Colours {
                     Part { kind: PartKind::Lamp(lamp.index), light, share: share * ambient_share }
                 }));
                 parts.extend(flashes.iter().enumerate().map(|(index, &light)| Part {
-                    kind: PartKind::Flash(index),
+                    kind: PartKind::Flash(FlashIndex(index)),
                     light,
                     share: of.share(of.each[index]),
                 }));

@@ -47,7 +47,7 @@ impl Balance {
     pub fn of(setup: &Prepared<'_>, outcome: &Outcome, colours: &Colours) -> Self {
         let wished = setup.setup.white_balance;
         let ambient = colours.ambient_on(setup.lit);
-        let flash = outcome.key(setup).map_or(ambient, |key| colours.flashes[key]);
+        let flash = outcome.key(setup).map_or(ambient, |key| colours.flashes[key.0]);
         let exact = match wished {
             WhiteBalance::Flash => flash,
             WhiteBalance::Ambient => ambient,

@@ -2,9 +2,9 @@
 
 use jiff::Timestamp;
 use jiff::tz::TimeZone;
-use tolva_core::time::{LocalTime, minute_of, minutes_between, zone};
+use tolva_core::time::{LocalTime, minute_of, zone};
 
-use super::after;
+use super::minute::{DayMinute, Stretch};
 use super::order::{Change, Day, Ordered, Stop};
 use super::window::{Windows, windows_and_later};
 use crate::lighting::Prepared;
@@ -43,7 +43,7 @@ pub struct Lane {
     /// When its wish can be had.
     pub windows: Windows,
     /// The same, for some hours after the day's end too.
-    open: Vec<(u32, u32)>,
+    open: Vec<Stretch>,
     /// The zone its place keeps, where that is another than the day's.
     pub other_zone: Option<TimeZone>,
     /// Why it cannot be planned at all.
@@ -62,13 +62,13 @@ pub struct PlannedDay {
     /// The midnight it begins with: minutes count from here.
     pub begin: Timestamp,
     /// How far it is looked at: to its midnight, or to where it ends after that.
-    pub minutes: u32,
-    /// Its own midnight, in minutes: what comes after is the next day's.
-    midnight: u32,
+    pub until: DayMinute,
+    /// Its own midnight: what comes after is the next day's.
+    midnight: DayMinute,
     /// Nothing begins before this minute.
-    pub from: u32,
+    pub from: DayMinute,
     /// Everything is done by this one.
-    pub to: u32,
+    pub to: DayMinute,
     /// The setups of the day.
     pub lanes: Vec<Lane>,
     /// Their order; places are those of lanes.
@@ -107,11 +107,11 @@ impl JobDays<'_> {
     ///
     /// # Errors
     /// A day that is none, a setup that is not on it.
-    pub fn hour(&self, date: Option<&str>, setup_id: &str, minute: u32) -> Result<LocalTime, Refused> {
+    pub fn hour(&self, date: Option<&str>, setup_id: &str, minute: DayMinute) -> Result<LocalTime, Refused> {
         let (day, on) = self.looked_at(date)?;
         let setup = on.into_iter().find(|at| self.setups[*at].id == setup_id);
         let setup = setup.ok_or_else(|| Refused::NoSuchSetup(setup_id.to_owned()))?;
-        Ok(day.clock(self.other_zone(setup, &day).as_ref(), minute.min(day.minutes)))
+        Ok(day.clock(self.other_zone(setup, &day).as_ref(), minute.min(day.until)))
     }
 
     /// A day before its light and its order are worked out, and the setups that are on it.
@@ -134,7 +134,7 @@ impl JobDays<'_> {
         let zone = first_scene.map_or(Ok(TimeZone::UTC), |scene| zone(&scene.site.time_zone))?;
         // A day that nobody has named is as long as any other.
         let (begin, midnight) = tolva_core::time::day(date.as_deref().unwrap_or(ANY_DAY), &zone)?;
-        let until = whole(minutes_between(begin, midnight));
+        let until = DayMinute::of(begin, midnight);
         let (lanes, ordered) = (Vec::new(), Ordered::default());
         let asked = Day::default();
         let whole_day = PlannedDay {
@@ -142,10 +142,10 @@ impl JobDays<'_> {
             dates,
             zone,
             begin,
-            minutes: until,
+            until,
             midnight: until,
-            from: 0,
-            to: 0,
+            from: DayMinute(0),
+            to: DayMinute(0),
             lanes,
             ordered,
             asked,
@@ -156,7 +156,7 @@ impl JobDays<'_> {
             to if to > day.from => to,
             _ => day.minute_after_midnight(&self.asks.end),
         };
-        day.minutes = until.max(day.to);
+        day.until = until.max(day.to);
         Ok((day, on))
     }
 
@@ -174,8 +174,8 @@ impl JobDays<'_> {
         match Prepared::new(setup, self.kit) {
             Ok(prepared) => {
                 // Later than the day is looked at too: what makes it fit may be to end later.
-                let looked_at = day.minutes.max(day.to + LATER_MIN);
-                let (windows, open) = windows_and_later(&prepared, day.begin, (day.minutes, looked_at));
+                let looked_at = day.until.max(day.to.later(LATER_MIN));
+                let (windows, open) = windows_and_later(&prepared, day.begin, (day.until, looked_at));
                 Lane { windows, open, other_zone: self.other_zone(at, day), ..lane }
             }
             Err(refused) => Lane { refused: Some(refused), ..lane },
@@ -187,7 +187,7 @@ impl JobDays<'_> {
         let own = lane.other_zone.as_ref().unwrap_or(&day.zone);
         let minute = |at: &LocalTime| {
             let at = at.instant(own).ok()?;
-            (at >= day.begin).then(|| whole(minutes_between(day.begin, at)))
+            (at >= day.begin).then(|| DayMinute::of(day.begin, at))
         };
         let of_it = |ids: &[String]| ids.is_empty() || ids.contains(&setup.id);
         let arrivals = self.asks.people.iter().filter(|one| of_it(&one.setup_ids));
@@ -195,7 +195,7 @@ impl JobDays<'_> {
             build: setup.schedule.build_min,
             shoot: setup.schedule.shoot_min,
             windows: lane.open.clone(),
-            ready: arrivals.map(|one| day.arrival(&one.at)).max().unwrap_or(0),
+            ready: arrivals.map(|one| day.arrival(&one.at)).max().unwrap_or_default(),
             pinned: setup.schedule.pinned.as_ref().and_then(minute),
         }
     }
@@ -216,52 +216,47 @@ const LATER_MIN: u32 = 180;
 /// A day that nobody has named.
 const ANY_DAY: &str = "2000-01-01";
 
-#[expect(clippy::cast_possible_truncation, clippy::cast_sign_loss, reason = "minutes of a day or two")]
-fn whole(minutes: f64) -> u32 {
-    minutes.round().max(0.0) as u32
-}
-
 impl PlannedDay {
     /// Minutes from where the day begins to when clocks show an hour. One that is skipped counts as if it were not.
-    fn minute(&self, hour: &str) -> u32 {
+    fn minute(&self, hour: &str) -> DayMinute {
         let date = self.date.as_deref().unwrap_or(ANY_DAY).to_owned();
         let at = LocalTime { date, time: hour.to_owned(), second_time: false };
-        let minutes = at.instant(&self.zone).map(|at| minutes_between(self.begin, at));
-        minutes.map_or_else(|_| minute_of(hour).unwrap_or(0), whole)
+        let shown = || DayMinute(minute_of(hour).unwrap_or(0));
+        at.instant(&self.zone).map_or_else(|_| shown(), |at| DayMinute::of(self.begin, at))
     }
 
     /// The same on the day after.
-    fn minute_after_midnight(&self, hour: &str) -> u32 {
+    fn minute_after_midnight(&self, hour: &str) -> DayMinute {
         let date = self.date.as_deref().unwrap_or(ANY_DAY);
         let next = date.parse::<jiff::civil::Date>().and_then(jiff::civil::Date::tomorrow).map(|date| date.to_string());
         let at = next.ok().map(|date| LocalTime { date, time: hour.to_owned(), second_time: false });
-        let minutes = at.and_then(|at| at.instant(&self.zone).ok()).map(|at| minutes_between(self.begin, at));
-        minutes.map_or_else(|| self.midnight + minute_of(hour).unwrap_or(0), whole)
+        let shown = || self.midnight.later(minute_of(hour).unwrap_or(0));
+        at.and_then(|at| at.instant(&self.zone).ok()).map_or_else(shown, |at| DayMinute::of(self.begin, at))
     }
 
     /// The minute of an arrival. In a day that goes past midnight, a time after midnight is the next day's; one between the
     /// day's end and its begin belongs to whichever is nearer.
-    fn arrival(&self, hour: &str) -> u32 {
+    fn arrival(&self, hour: &str) -> DayMinute {
         let minute = self.minute(hour);
         if self.to <= self.midnight || minute >= self.from {
             return minute;
         }
         let next_day = self.minute_after_midnight(hour);
-        if next_day.saturating_sub(self.to) < self.from - minute { next_day } else { minute }
+        if next_day.since(self.to) < self.from.since(minute) { next_day } else { minute }
     }
 
     /// When the setup of a lane is shot once a change is made; nothing where it does not fit even then.
-    pub fn shot_at(&self, change: Change, lane: usize) -> Option<u32> {
+    pub fn shot_at(&self, change: Change, lane: usize) -> Option<DayMinute> {
         self.asked.shot_at(change, lane)
     }
 
     /// A minute of the day on the clocks of a lane's place.
-    pub fn hour(&self, lane: &Lane, minute: u32) -> LocalTime {
+    pub fn hour(&self, lane: &Lane, minute: DayMinute) -> LocalTime {
         self.clock(lane.other_zone.as_ref(), minute)
     }
 
-    fn clock(&self, other_zone: Option<&TimeZone>, minute: u32) -> LocalTime {
-        LocalTime::of(self.begin + after(f64::from(minute)), other_zone.unwrap_or(&self.zone))
+    fn clock(&self, other_zone: Option<&TimeZone>, minute: DayMinute) -> LocalTime {
+        LocalTime::of(minute.after(self.begin), other_zone.unwrap_or(&self.zone))
     }
 }
 
@@ -301,9 +296,9 @@ mod tests {
     #[test]
     fn without_place_and_date_all_of_it_fits_from_the_morning_on() {
         let day = planned(&setups(3), &JobDay::default(), "");
-        assert_eq!((day.date.as_deref(), day.dates.len(), day.minutes), (None, 0, 1440));
+        assert_eq!((day.date.as_deref(), day.dates.len(), day.until.0), (None, 0, 1440));
         assert!(day.lanes.iter().all(|lane| lane.light == LaneLight::NoScene));
-        assert_eq!((day.ordered.slots.len(), day.ordered.slots[0].builds), (3, 7 * 60));
+        assert_eq!((day.ordered.slots.len(), day.ordered.slots[0].builds.0), (3, 7 * 60));
     }
 
     /// A silhouette against the sky has its window at dusk, hard sun by day: the order follows, whatever the job's is.
@@ -319,18 +314,19 @@ mod tests {
         let day = planned(&all, &JobDay::default(), "2026-08-29");
         for lane in &day.lanes {
             let open = &lane.windows.open;
-            assert!(open.windows(2).all(|two| two[0].1 < two[1].0), "in order and apart: {open:?}");
+            assert!(open.windows(2).all(|two| two[0].to < two[1].from), "in order and apart: {open:?}");
             // To the minute: inside it can be had, a minute before it cannot.
             for moment in &lane.windows.moments {
-                let inside = open.iter().any(|(from, to)| (*from..*to).contains(&moment.minute));
-                assert_eq!(moment.can(), inside || open.iter().any(|(_, to)| *to == 1440 && moment.minute == 1440));
+                let inside = open.iter().any(|one| one.holds(moment.minute));
+                let at_midnight = moment.minute == DayMinute(1440);
+                assert_eq!(moment.can(), inside || open.iter().any(|one| at_midnight && one.to == moment.minute));
             }
         }
         let by_day = &day.lanes[1].windows.open;
         assert_eq!(by_day.len(), 1, "{by_day:?}");
-        assert!(by_day[0].0 > 5 * 60 && by_day[0].1 < 22 * 60, "the hand needs light: {by_day:?}");
+        assert!(by_day[0].from.0 > 5 * 60 && by_day[0].to.0 < 22 * 60, "the hand needs light: {by_day:?}");
         for slot in &day.ordered.slots {
-            let inside = |(from, to): &(u32, u32)| *from <= slot.shoots && slot.done <= *to;
+            let inside = |one: &Stretch| one.from <= slot.shoots && slot.done <= one.to;
             assert!(day.lanes[slot.stop].windows.open.iter().any(inside), "{slot:?}");
         }
     }
@@ -347,7 +343,7 @@ mod tests {
         let asks = JobDay { ways: vec![way], people: vec![arrival], ..JobDay::default() };
         let day = planned(&all, &asks, "");
         // Both in the yard first: one way instead of two, and the band comes later.
-        assert_eq!((in_turn(&day), day.ordered.slots[2].builds), (vec![0, 2, 1], 7 * 60 + 60 + 25));
+        assert_eq!((in_turn(&day), day.ordered.slots[2].builds.0), (vec![0, 2, 1], 7 * 60 + 60 + 25));
     }
 
     /// A job over three days has each setup on its own; what has no hour is on the day that is written on the job.
@@ -384,8 +380,8 @@ mod tests {
         all[1].scene = Some(scene(date, "Europe/Stockholm"));
         let asks = JobDay { begin: begin.into(), end: end.into(), ..JobDay::default() };
         let day = planned(&all, &asks, date);
-        assert_eq!((day.from, day.to), stretch);
-        assert_eq!(day.minutes, long.max(stretch.1));
+        assert_eq!((day.from.0, day.to.0), stretch);
+        assert_eq!(day.until.0, long.max(stretch.1));
         assert!(day.lanes[0].other_zone.is_none() && day.lanes[1].other_zone.is_some());
     }
 
@@ -404,9 +400,9 @@ mod tests {
         let people = vec![Arrival { id: "a".into(), name: "Band".into(), at: at.into(), setup_ids: Vec::new() }];
         let asks = JobDay { begin: "18:00".into(), end: "02:00".into(), people, ..JobDay::default() };
         let day = planned(&all, &asks, "");
-        assert_eq!(day.asked.stops[0].ready, minute);
+        assert_eq!(day.asked.stops[0].ready, DayMinute(minute));
         let fits = minute + 20 <= 26 * 60;
-        assert_eq!(day.ordered.slots.first().map(|slot| slot.shoots), fits.then_some(minute.max(18 * 60)));
+        assert_eq!(day.ordered.slots.first().map(|slot| slot.shoots.0), fits.then_some(minute.max(18 * 60)));
     }
 
     /// The night the clocks change: 03:30 after the clocks have gone on is two and a half hours after midnight.
@@ -415,7 +411,7 @@ mod tests {
         let mut all = setups(1);
         all[0].scene = Some(scene("2026-03-28", "Europe/Stockholm"));
         let asks = JobDay { begin: "20:00".into(), end: "03:30".into(), ..JobDay::default() };
-        assert_eq!(planned(&all, &asks, "2026-03-28").to, 24 * 60 + 150);
+        assert_eq!(planned(&all, &asks, "2026-03-28").to.0, 24 * 60 + 150);
     }
 
     /// A day that ends at or near midnight can be made to end later: its light goes on.
@@ -428,9 +424,9 @@ mod tests {
         let asks = JobDay { begin: "23:30".into(), end: end.into(), ..JobDay::default() };
         let day = planned(&all, &asks, "");
         assert!(day.ordered.slots.is_empty());
-        let later = 40 - (day.to - day.from);
+        let later = 40 - day.to.since(day.from);
         assert!(day.ordered.changes.contains(&Change::EndLater(later)), "{:?}", day.ordered.changes);
-        assert!(day.lanes[0].windows.open.iter().all(|(_, to)| *to <= day.minutes));
+        assert!(day.lanes[0].windows.open.iter().all(|one| one.to <= day.until));
     }
 
     #[test]
@@ -443,7 +439,7 @@ mod tests {
         all[1].schedule.pinned = Some(pin.clone());
         let day = planned(&all, &JobDay::default(), "");
         let slot = day.ordered.slots.iter().find(|slot| day.lanes[slot.stop].setup == 1).expect("it fits");
-        assert_eq!((slot.shoots, day.hour(&day.lanes[1], slot.shoots)), (15 * 60 + 10, pin));
+        assert_eq!((slot.shoots.0, day.hour(&day.lanes[1], slot.shoots)), (15 * 60 + 10, pin));
     }
 
     #[test]

@@ -3,10 +3,12 @@
 //! had, and in which order they are shot.
 
 mod job;
+mod minute;
 mod order;
 mod window;
 
 pub use job::{JobDays, Lane, LaneLight, PlannedDay};
+pub use minute::{DayMinute, Stretch};
 pub use order::{Change, Ordered, Slot, quicker};
 pub use window::{Moment, Windows};
 

@@ -4,6 +4,8 @@
 //! the same setups and to stand at the same last one, the earlier is never worse: the best order of all follows from the
 //! best of each part (Held and Karp 1962, the dynamic programme for sequencing with time windows).
 
+use super::minute::{DayMinute, Stretch};
+
 /// So many setups are put into the best order there is. Beyond it a good one is found, and said to be no more than that.
 pub const EXACT: usize = 12;
 /// Up to so many, each change by itself that makes a day fit is looked for.
@@ -17,11 +19,11 @@ pub struct Stop {
     /// Minutes to shoot it; they lie within one window.
     pub shoot: u32,
     /// From which minute to which its wish can be had, in order and apart.
-    pub windows: Vec<(u32, u32)>,
+    pub windows: Vec<Stretch>,
     /// Before this minute not everybody is there who is in it.
-    pub ready: u32,
+    pub ready: DayMinute,
     /// Its shooting begins at this minute, whatever the light: somebody has said so.
-    pub pinned: Option<u32>,
+    pub pinned: Option<DayMinute>,
 }
 
 /// A day that is to be put into an order.
@@ -32,9 +34,9 @@ pub struct Day {
     /// Minutes from where one setup stands to another, by their places in the list.
     pub ways: Vec<Vec<u32>>,
     /// Nothing begins before this minute.
-    pub begin: u32,
+    pub begin: DayMinute,
     /// Everything is done by this one.
-    pub end: u32,
+    pub end: DayMinute,
 }
 
 /// When one setup is built and shot.
@@ -43,13 +45,13 @@ pub struct Slot {
     /// Which, by its place in the list.
     pub stop: usize,
     /// When the way there begins; where its building does for the first.
-    pub leaves: u32,
+    pub leaves: DayMinute,
     /// When its building begins.
-    pub builds: u32,
+    pub builds: DayMinute,
     /// When its shooting begins. Between the two, all that is not building is waiting.
-    pub shoots: u32,
+    pub shoots: DayMinute,
     /// When it is done.
-    pub done: u32,
+    pub done: DayMinute,
 }
 
 /// A single change that makes everything fit.
@@ -89,14 +91,14 @@ pub struct Ordered {
 
 impl Stop {
     /// When its shooting begins where it cannot before a minute; nothing where it is too late.
-    fn shoots(&self, from: u32) -> Option<u32> {
+    fn shoots(&self, from: DayMinute) -> Option<DayMinute> {
         if let Some(at) = self.pinned {
             return (from <= at).then_some(at);
         }
         let from = from.max(self.ready);
-        self.windows.iter().map(|(opens, closes)| (from.max(*opens), *closes)).find_map(|(at, closes)| {
-            let fits = at.checked_add(self.shoot)? <= closes;
-            fits.then_some(at)
+        self.windows.iter().find_map(|window| {
+            let at = from.max(window.from);
+            (at.later(self.shoot) <= window.to).then_some(at)
         })
     }
 }
@@ -107,11 +109,11 @@ impl Day {
     }
 
     /// When a setup is built and shot, after another that is done at a minute.
-    fn slot(&self, (after, done): (Option<usize>, u32), stop: usize) -> Option<Slot> {
+    fn slot(&self, (after, done): (Option<usize>, DayMinute), stop: usize) -> Option<Slot> {
         let it = &self.stops[stop];
-        let builds = done.checked_add(self.way(after, stop))?;
-        let shoots = it.shoots(builds.checked_add(it.build)?)?;
-        let done_then = shoots.checked_add(it.shoot)?;
+        let builds = done.later(self.way(after, stop));
+        let shoots = it.shoots(builds.later(it.build))?;
+        let done_then = shoots.later(it.shoot);
         (done_then <= self.end).then_some(Slot { stop, leaves: done, builds, shoots, done: done_then })
     }
 
@@ -155,34 +157,34 @@ impl Day {
     }
 
     /// When everything can be done at the earliest, if it can.
-    fn earliest(&self) -> Option<u32> {
+    fn earliest(&self) -> Option<DayMinute> {
         let table = self.table();
         table.earliest((1 << self.stops.len()) - 1).map(|(_, done)| done)
     }
 
-    fn begun_at(&self, begin: u32) -> Self {
+    fn begun_at(&self, begin: DayMinute) -> Self {
         Self { begin, ..self.clone() }
     }
 
     fn with(&self, change: Change) -> Self {
         let mut day = self.clone();
         match change {
-            Change::BeginEarlier(by) => day.begin = day.begin.saturating_sub(by),
-            Change::EndLater(by) => day.end = day.end.saturating_add(by),
+            Change::BeginEarlier(by) => day.begin = day.begin.earlier(by),
+            Change::EndLater(by) => day.end = day.end.later(by),
             Change::Quicker(stop, by) => {
                 let it = &mut day.stops[stop];
                 (it.build, it.shoot) = quicker(it.build, it.shoot, by);
             }
             Change::OutsideItsLight(stop, by) => {
-                let wider = |(opens, closes): (u32, u32)| (opens.saturating_sub(by), closes.saturating_add(by));
-                day.stops[stop].windows = joined(day.stops[stop].windows.iter().copied().map(wider));
+                let wider = |one: &Stretch| Stretch { from: one.from.earlier(by), to: one.to.later(by) };
+                day.stops[stop].windows = Stretch::joined(day.stops[stop].windows.iter().map(wider));
             }
         }
         day
     }
 
     /// When a setup is shot once a change is made; nothing where it does not fit even then.
-    pub fn shot_at(&self, change: Change, stop: usize) -> Option<u32> {
+    pub fn shot_at(&self, change: Change, stop: usize) -> Option<DayMinute> {
         let ordered = self.with(change).ordered();
         ordered.slots.iter().find(|slot| slot.stop == stop).map(|slot| slot.shoots)
     }
@@ -203,10 +205,10 @@ impl Day {
 
     /// Each single change that makes everything fit, the least first.
     fn changes(&self) -> Vec<Change> {
-        let last = self.stops.iter().flat_map(|stop| &stop.windows).map(|(_, closes)| *closes).max();
-        let latest = last.unwrap_or(self.end).max(self.end).saturating_add(A_DAY);
+        let last = self.stops.iter().flat_map(|stop| &stop.windows).map(|window| window.to).max();
+        let latest = last.unwrap_or(self.end).max(self.end).later(A_DAY);
         let mut found: Vec<Change> =
-            [self.least(self.begin, Change::BeginEarlier), self.least(latest - self.end, Change::EndLater)]
+            [self.least(self.begin.0, Change::BeginEarlier), self.least(latest.since(self.end), Change::EndLater)]
                 .into_iter()
                 .flatten()
                 .collect();
@@ -244,23 +246,21 @@ impl Day {
 
     /// The same day begun as late as leaves its end where it is, so that nobody waits for nothing. Where there is light to
     /// spare, [`TO_SPARE`] minutes of it are left.
-    fn begun_late(&self, order: &[usize], done: u32) -> Self {
+    fn begun_late(&self, order: &[usize], done: DayMinute) -> Self {
         let mut spared = self.clone();
         for slot in self.in_order(order).into_iter().flatten() {
             let windows = &mut spared.stops[slot.stop].windows;
-            if let Some((_, closes)) =
-                windows.iter_mut().find(|(opens, closes)| (*opens..*closes).contains(&slot.shoots))
-            {
-                *closes = slot.done.max(closes.saturating_sub(TO_SPARE));
+            if let Some(window) = windows.iter_mut().find(|window| window.holds(slot.shoots)) {
+                window.to = slot.done.max(window.to.earlier(TO_SPARE));
             }
         }
-        let in_time = |begin: u32| {
+        let in_time = |begin: DayMinute| {
             let slots = spared.begun_at(begin).in_order(order);
             slots.and_then(|slots| slots.last().map(|last| last.done)).is_some_and(|at| at <= done)
         };
         let (mut latest, mut too_late) = (self.begin, done);
-        while too_late.saturating_sub(latest) > 1 {
-            let between = latest + (too_late - latest) / 2;
+        while too_late.since(latest) > 1 {
+            let between = latest.between(too_late);
             if in_time(between) { latest = between } else { too_late = between }
         }
         // Within that, each as early as it can.
@@ -271,7 +271,7 @@ impl Day {
     fn nearly(&self) -> Ordered {
         let closes = |stop: &usize| {
             let it = &self.stops[*stop];
-            it.pinned.or_else(|| it.windows.last().map(|(_, closes)| *closes)).unwrap_or(u32::MAX)
+            it.pinned.or_else(|| it.windows.last().map(|window| window.to)).unwrap_or(LATE)
         };
         let mut by_light: Vec<usize> = (0..self.stops.len()).collect();
         by_light.sort_by_key(closes);
@@ -303,18 +303,18 @@ pub fn quicker(build: u32, shoot: u32, by: u32) -> (u32, u32) {
 /// So many minutes of light are left after a setup, where that costs nothing. Chosen.
 const TO_SPARE: u32 = 30;
 /// Too late ever to be done.
-const LATE: u32 = u32::MAX;
+const LATE: DayMinute = DayMinute(u32::MAX);
 /// A day of minutes.
 const A_DAY: u32 = 24 * 60;
 
 struct Table {
     count: usize,
-    done: Vec<u32>,
+    done: Vec<DayMinute>,
 }
 
 impl Table {
     /// The last setup of a part, and when all of it can be done.
-    fn earliest(&self, part: usize) -> Option<(usize, u32)> {
+    fn earliest(&self, part: usize) -> Option<(usize, DayMinute)> {
         // Of two that are as early, the one that leaves the order of the list.
         (0..self.count)
             .rev()
@@ -324,7 +324,7 @@ impl Table {
     }
 
     /// The largest part that can be done, of those the one that is done earliest.
-    fn most(&self) -> Option<(usize, u32)> {
+    fn most(&self) -> Option<(usize, DayMinute)> {
         (1usize..1 << self.count)
             .filter_map(|part| Some((part, self.earliest(part)?.1)))
             .min_by_key(|(part, done)| (std::cmp::Reverse(part.count_ones()), *done))
@@ -349,20 +349,6 @@ impl Table {
         order.reverse();
         order
     }
-}
-
-/// Stretches in order, those that touch made one.
-pub fn joined(stretches: impl IntoIterator<Item = (u32, u32)>) -> Vec<(u32, u32)> {
-    let mut all: Vec<(u32, u32)> = stretches.into_iter().collect();
-    all.sort_unstable();
-    let mut joined: Vec<(u32, u32)> = Vec::new();
-    for (from, to) in all {
-        match joined.last_mut() {
-            Some((_, end)) if from <= *end => *end = (*end).max(to),
-            _ => joined.push((from, to)),
-        }
-    }
-    joined
 }
 
 #[cfg(test)]

@@ -4,7 +4,7 @@ use tolva_core::ambient::LightNow;
 use tolva_core::exposure::Ev;
 use tolva_core::scale::{Iso, Power, Setting, Stops};
 
-use super::after;
+use super::minute::{DayMinute, Stretch};
 use crate::lighting::Prepared;
 use crate::shortfall::{Limit, shortfalls};
 use crate::solver::Outcome;
@@ -22,7 +22,7 @@ const DEAR_ISO_STOPS: f64 = 6.0;
 #[derive(Clone, Copy, Debug, PartialEq)]
 pub struct Moment {
     /// Minutes from where the day begins.
-    pub minute: u32,
+    pub minute: DayMinute,
     /// What is missing, in stops; nothing where all can be had.
     pub missing: Option<Stops>,
     /// The limit that is run into first; nothing where the target is within reach.
@@ -55,7 +55,7 @@ impl Moment {
 #[derive(Clone, Debug, Default, PartialEq)]
 pub struct Windows {
     /// From which minute to which its wish can be had.
-    pub open: Vec<(u32, u32)>,
+    pub open: Vec<Stretch>,
     /// How well, every [`TOLD_MIN`] minutes.
     pub moments: Vec<Moment>,
 }
@@ -89,8 +89,8 @@ struct Lit<'a> {
 }
 
 impl Lit<'_> {
-    fn at(&mut self, minute: u32) -> Moment {
-        let light = &self.light[minute as usize];
+    fn at(&mut self, minute: DayMinute) -> Moment {
+        let light = &self.light[minute.0 as usize];
         let alike = |(known, _): &&(Vec<Ev>, Moment)| {
             // Two that are both dark are alike: their difference is no number.
             known.iter().zip(light).all(|(one, other)| one == other || (one.0 - other.0).abs() <= SAME_LIGHT)
@@ -112,35 +112,35 @@ impl Lit<'_> {
     /// Whether nothing can open or close between two moments: the same holds at both for the same reason, and every light
     /// between is one between theirs.
     fn is_even(&self, from: &Moment, to: &Moment) -> bool {
-        let (first, last) = (&self.light[from.minute as usize], &self.light[to.minute as usize]);
+        let (first, last) = (&self.light[from.minute.0 as usize], &self.light[to.minute.0 as usize]);
         let between = |light: &Vec<Ev>| {
             light.iter().zip(first.iter().zip(last)).all(|(one, (first, last))| {
                 let (low, high) = if first.0 < last.0 { (first, last) } else { (last, first) };
                 one == first || one == last || (low.0 - SAME_LIGHT..=high.0 + SAME_LIGHT).contains(&one.0)
             })
         };
-        from.limit == to.limit && self.light[from.minute as usize..to.minute as usize].iter().all(between)
+        from.limit == to.limit && self.light[from.minute.0 as usize..to.minute.0 as usize].iter().all(between)
     }
 }
 
 /// The windows of a setup, from an instant on for so many minutes. One without place and hour has the same light all day.
 #[cfg(test)]
-pub fn windows(prepared: &Prepared<'_>, begin: Timestamp, minutes: u32) -> Windows {
-    windows_and_later(prepared, begin, (minutes, minutes)).0
+pub fn windows(prepared: &Prepared<'_>, begin: Timestamp, until: DayMinute) -> Windows {
+    windows_and_later(prepared, begin, (until, until)).0
 }
 
 /// The same, and from which minute to which the target is within reach up to a later minute.
 pub fn windows_and_later(
     prepared: &Prepared<'_>,
     begin: Timestamp,
-    (shown, minutes): (u32, u32),
-) -> (Windows, Vec<(u32, u32)>) {
+    (shown, until): (DayMinute, DayMinute),
+) -> (Windows, Vec<Stretch>) {
     let light = match &prepared.scene {
-        None => vec![prepared.ambient.clone(); minutes as usize + 1],
+        None => vec![prepared.ambient.clone(); until.0 as usize + 1],
         Some(scene) => {
-            let track = scene.light.spot.track(begin, begin + after(f64::from(minutes)));
-            let now = (0..=minutes).map(|minute| {
-                let at = begin + after(f64::from(minute));
+            let track = scene.light.spot.track(begin, until.after(begin));
+            let now = (0..=until.0).map(|minute| {
+                let at = DayMinute(minute).after(begin);
                 scene.light.under(track.sun(at), at)
             });
             let regions = |now: &LightNow| prepared.light.iter().map(|light| light.all(Some(now))).collect();
@@ -148,30 +148,31 @@ pub fn windows_and_later(
         }
     };
     let mut lit = Lit { setup: prepared.clone(), light, solved: Vec::new() };
-    let mut samples: Vec<u32> = (0..minutes).step_by(TOLD_MIN as usize).chain([shown, minutes]).collect();
+    let told = (0..until.0).step_by(TOLD_MIN as usize).map(DayMinute);
+    let mut samples: Vec<DayMinute> = told.chain([shown, until]).collect();
     samples.sort_unstable();
     samples.dedup();
     let mut moments: Vec<Moment> = samples.into_iter().map(|minute| lit.at(minute)).collect();
-    let mut open: Vec<(u32, u32)> = Vec::new();
+    let mut open: Vec<Stretch> = Vec::new();
     let mut since = moments.first().filter(|first| first.can()).map(|first| first.minute);
     for two in moments.windows(2) {
         if lit.is_even(&two[0], &two[1]) {
             continue;
         }
-        for minute in two[0].minute + 1..=two[1].minute {
+        for minute in (two[0].minute.0 + 1..=two[1].minute.0).map(DayMinute) {
             match (lit.at(minute).can(), since) {
                 (true, None) => since = Some(minute),
                 (false, Some(from)) => {
-                    open.push((from, minute));
+                    open.push(Stretch { from, to: minute });
                     since = None;
                 }
                 _ => {}
             }
         }
     }
-    open.extend(since.map(|from| (from, minutes)));
+    open.extend(since.map(|from| Stretch { from, to: until }));
     moments.retain(|moment| moment.minute <= shown);
-    let within = open.iter().filter(|(from, _)| *from < shown).map(|(from, to)| (*from, (*to).min(shown)));
+    let within = open.iter().filter(|one| one.from < shown).map(|one| Stretch { to: one.to.min(shown), ..*one });
     (Windows { open: within.collect(), moments }, open)
 }
 
@@ -211,11 +212,11 @@ mod tests {
         let setup = setup(blend, latitude, date);
         let prepared = Prepared::new(&setup, &kit).expect("good");
         let (begin, _) = day(date, &prepared.scene.as_ref().expect("a scene").light.zone).expect("a day");
-        let found = windows(&prepared, begin, 1440);
-        assert!(found.open.iter().all(|(from, to)| from < to && *to <= 1440));
-        assert!(found.open.windows(2).all(|two| two[0].1 < two[1].0), "in order and apart");
+        let found = windows(&prepared, begin, DayMinute(1440));
+        assert!(found.open.iter().all(|one| one.from < one.to && one.to <= DayMinute(1440)));
+        assert!(found.open.windows(2).all(|two| two[0].to < two[1].from), "in order and apart");
         for minute in (7..1440).step_by(97) {
-            let edge = found.open.iter().flat_map(|(from, to)| [*from, *to]).any(|edge| edge.abs_diff(minute) < 4);
+            let edge = found.open.iter().flat_map(|one| [one.from.0, one.to.0]).any(|edge| edge.abs_diff(minute) < 4);
             if edge {
                 // Light that is nearly the same is solved once: an edge may lie a minute beside.
                 continue;
@@ -223,7 +224,7 @@ mod tests {
             let then = at(&setup, minute);
             let then = Prepared::new(&then, &kit).expect("good");
             let can = shortfalls(&then, &Outcome::of(&then)).is_empty();
-            let inside = found.open.iter().any(|(from, to)| (*from..*to).contains(&minute));
+            let inside = found.open.iter().any(|one| one.holds(DayMinute(minute)));
             assert_eq!(can, inside, "minute {minute} of {:?}", found.open);
         }
     }
@@ -248,7 +249,7 @@ mod tests {
         scene.horizon = vec![house(0.0, from_deg), house(to_deg, 359.9)];
         let prepared = Prepared::new(&setup, &kit).expect("good");
         let (begin, _) = day("2026-04-15", &prepared.scene.as_ref().expect("a scene").light.zone).expect("a day");
-        let found = windows(&prepared, begin, 1440);
+        let found = windows(&prepared, begin, DayMinute(1440));
         let can = |minute: u32| {
             let then = at(&setup, minute);
             let then = Prepared::new(&then, &kit).expect("good");
@@ -257,16 +258,16 @@ mod tests {
         let each: Vec<u32> = (600..1000).filter(|minute| can(*minute)).collect();
         let (first, last) = (each[0], each[each.len() - 1]);
         assert!(each.len() < 90 && last + 1 - first == u32::try_from(each.len()).expect("few"), "one slot: {each:?}");
-        let [(from, to)] = found.open[..] else { panic!("{:?}", found.open) };
+        let [Stretch { from, to }] = found.open[..] else { panic!("{:?}", found.open) };
         // Light that is nearly the same is solved once: an edge may lie a minute or two beside.
-        assert!(from.abs_diff(first) <= 2 && to.abs_diff(last + 1) <= 2, "{:?} {each:?}", found.open);
+        assert!(from.0.abs_diff(first) <= 2 && to.0.abs_diff(last + 1) <= 2, "{:?} {each:?}", found.open);
     }
 
     /// The ease is that of what is nearer to its end, and the easiest stretch lies within a window.
     #[test]
     fn ease_follows_iso_and_power() {
         let of = |minute: u32, iso: f64, left: Option<f64>, missing: Option<f64>| Moment {
-            minute,
+            minute: DayMinute(minute),
             missing: missing.map(Stops),
             limit: missing.map(|_| Limit::CameraTooDark),
             iso: Setting::of(iso),
@@ -284,8 +285,8 @@ mod tests {
             of(30, 100.0, Some(2.4), None),
             of(40, 3200.0, Some(2.4), None),
         ];
-        let windows = Windows { open: vec![(5, 50)], moments };
-        assert_eq!(windows.easiest().map(|(from, to)| (from.minute, to.minute)), Some((20, 30)));
+        let windows = Windows { open: vec![Stretch { from: DayMinute(5), to: DayMinute(50) }], moments };
+        assert_eq!(windows.easiest().map(|(from, to)| (from.minute.0, to.minute.0)), Some((20, 30)));
         let even = Windows { moments: vec![of(0, 100.0, None, None); 3], ..windows };
         assert_eq!(even.easiest(), None);
     }
@@ -297,9 +298,9 @@ mod tests {
         let mut one = Setup::new("a", &kit);
         let open = |setup: &Setup| {
             let prepared = Prepared::new(setup, &kit).expect("good");
-            windows(&prepared, Timestamp::UNIX_EPOCH, 600)
+            windows(&prepared, Timestamp::UNIX_EPOCH, DayMinute(600))
         };
-        assert_eq!(open(&one).open, [(0, 600)]);
+        assert_eq!(open(&one).open, [Stretch { from: DayMinute(0), to: DayMinute(600) }]);
         assert!(open(&one).moments.iter().all(|moment| moment.can() && moment.power_left.is_some()));
         one.blend = Blend::AmbientOnly { subject_stops: 0.0 };
         for region in &mut one.regions {

@@ -6,7 +6,7 @@ use crate::depth::Sharp;
 use crate::lighting::{Prepared, PreparedLight};
 use crate::place::wish_at;
 use crate::plan::Plan;
-use crate::setup::{Blend, Depth, Filter, Flash, Gel, Kit, LOWEST_PLACE, Modifier, Setup, Sync};
+use crate::setup::{Blend, Depth, Filter, Flash, Gel, Kit, LOWEST_PLACE, LightIndex, Modifier, Setup, Sync};
 use crate::shortfall::Limit;
 use crate::solver::{DialledLight, HALF_CLICK};
 use crate::staging::shape;
@@ -330,7 +330,7 @@ fn stronger(light: &PreparedLight<'_>, at: DialledLight) -> Option<Outside> {
 }
 
 /// The guide number a light has after a change.
-pub fn strength_with(setup: &Setup, change: &Change, index: usize, kit: &Kit) -> Option<GuideNumber> {
+pub fn strength_with(setup: &Setup, change: &Change, index: LightIndex, kit: &Kit) -> Option<GuideNumber> {
     let other = changed(setup, std::slice::from_ref(change), kit);
     let checked = Prepared::new(&other, kit).ok()?;
     checked.lights.iter().find(|light| light.index == index).map(|light| light.guide_number)

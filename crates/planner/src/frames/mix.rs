@@ -27,7 +27,7 @@ pub struct Mix {
 pub fn mix_weights(prepared: &Prepared<'_>, outcome: &Outcome, mix: Mix) -> [[f32; 3]; 2] {
     let InColour { colours, balance } = InColour::of(prepared, outcome);
     let there = colours.ambient_on(prepared.lit);
-    let flash = outcome.key(prepared).map_or(there, |key| colours.flashes[key]);
+    let flash = outcome.key(prepared).map_or(there, |key| colours.flashes[key.0]);
     let gelled = flash.shifted(Shift { mired: mix.gel_mired, tint_duv: 0.0 });
     let now = mix.kelvin.map(|kelvin| Balanced::on(white(Kelvin(kelvin))));
     let times = |before: Illuminant, after: Illuminant, more: Stops| {

@@ -42,8 +42,8 @@ pub fn best_place(setup: &Setup, kit: &Kit) -> Result<BestPlace, Refused> {
     used.use_set();
     let away = distances(&used, kit);
     let pinned = pinned(&used, &away);
-    let light = pinned.lights.iter().position(|light| !light.on_camera);
-    let light = light.ok_or_else(|| Refused::NoSuchLight(String::new()))?;
+    let light = pinned.each_light().find(|(_, light)| !light.on_camera);
+    let (light, _) = light.ok_or_else(|| Refused::NoSuchLight(String::new()))?;
     let laid = Laid::of(&pinned);
     let (camera_at, anchor) = (laid.camera(&pinned), laid.anchor());
     let (light_at, aim) = (laid.light(&pinned, light, away[light]), laid.aim(&pinned, light));

@@ -1,5 +1,6 @@
 //! How bright what stands in glass is, against what lies behind it there.
 
+use crate::setup::LightIndex;
 use std::f64::consts::PI;
 
 use tolva_core::ambient::Role;
@@ -51,10 +52,10 @@ struct Lit<'a> {
 
 impl<'a> Lit<'a> {
     fn of(look: &Look<'a>, prepared: &Prepared<'_>, outcome: &Outcome) -> Self {
-        let mut weights = vec![0.0; look.distances.len()];
+        let mut weights = vec![0.0; look.stage.laid.lights.len()];
         for (light, at) in prepared.lights.iter().zip(&outcome.lights) {
             if let Some(at) = at {
-                weights[light.index] = in_the_frame(prepared, outcome, light, *at);
+                weights[light.index.0] = in_the_frame(prepared, outcome, light, *at);
             }
         }
         let region = |role| prepared.setup.regions.iter().position(|region| region.role == role);
@@ -76,7 +77,7 @@ impl<'a> Lit<'a> {
         let lights = self.weights.iter().enumerate().filter(|(_, weight)| **weight > 0.0);
         lights
             .map(|(light, weight)| {
-                let glow = look.glow(light);
+                let glow = look.glow(LightIndex(light));
                 weight * self.stage.roughly(&glow, receptor)
             })
             .sum()
@@ -123,7 +124,7 @@ impl<'a> Lit<'a> {
     }
 
     /// The luminance of a light's face towards the lens.
-    fn face(&self, look: &Look<'_>, light: usize, seen: &Reflection) -> f64 {
+    fn face(&self, look: &Look<'_>, light: LightIndex, seen: &Reflection) -> f64 {
         let glow = look.glow(light);
         let (width, height) = glow.size_m();
         let area = match glow.surface {
@@ -132,7 +133,7 @@ impl<'a> Lit<'a> {
             Surface::Bare => PI / 4.0 * BARE_M * BARE_M,
         };
         let out = between_deg(glow.axis, seen.spot - glow.centre).min(89.0).to_radians().cos();
-        self.weights[light] / area * out.powf(glow.exponent - 1.0) / GREY
+        self.weights[light.0] / area * out.powf(glow.exponent - 1.0) / GREY
     }
 }
 

@@ -8,7 +8,8 @@ use super::showing::Shown;
 use super::tries::Tries;
 use crate::lighting::Prepared;
 use crate::plan::Plan;
-use crate::setup::Setup;
+use crate::set::LightDistances;
+use crate::setup::{LightIndex, Setup};
 use crate::solver::Outcome;
 use crate::staging::{Stage, aimed_at};
 
@@ -35,10 +36,10 @@ impl Tries<'_> {
         what: &Shown,
         setup: &Setup,
         (prepared, plan): (&Prepared<'_>, &Plan),
-        (stage, away): (&Stage, &[f64]),
+        (stage, away): (&Stage, &LightDistances),
     ) -> Cost {
-        let power = |prepared: &Prepared<'_>, outcome: &Outcome, light: usize| {
-            let at = prepared.lights.iter().position(|one| one.index == light)?;
+        let power = |prepared: &Prepared<'_>, outcome: &Outcome, light: LightIndex| {
+            let at = prepared.flash_of(light)?;
             // A plan may open the aperture instead of asking more of the flash: what the light lost is both.
             let settings = outcome.settings;
             outcome.lights[at].map(|at| at.exact.0 - settings.aperture.position() + settings.iso.position())
@@ -59,9 +60,9 @@ impl Tries<'_> {
         moves: &[Move],
         what: &Shown,
         setup: &Setup,
-        (stage, away): (&Stage, &[f64]),
+        (stage, away): (&Stage, &LightDistances),
     ) -> Cost {
-        let from = |stage: &Stage, setup: &Setup, away: &[f64], light: usize| {
+        let from = |stage: &Stage, setup: &Setup, away: &LightDistances, light: LightIndex| {
             let receptor = stage.receptors[aimed_at(setup, &setup.lights[light])];
             let glow = stage.glow(light, Metres(away[light]));
             (Direction::of(glow.centre - receptor.at), glow.angle_deg(receptor.at), stage.roughly(&glow, &receptor))
@@ -86,11 +87,11 @@ impl Tries<'_> {
 }
 
 /// Which light a cost is told of: the one that is moved, or that shows, or the first.
-fn light_of(moves: &[Move], what: &Shown, setup: &Setup) -> Option<usize> {
+fn light_of(moves: &[Move], what: &Shown, setup: &Setup) -> Option<LightIndex> {
     let moved = moves.iter().find_map(Move::light_id);
-    let moved = moved.and_then(|id| setup.lights.iter().position(|one| one.id == id));
+    let moved = moved.and_then(|id| setup.light_called(id));
     let light = moved.or(if let Shown::Light(light) = what { Some(*light) } else { None });
-    light.or(Some(0)).filter(|light| *light < setup.lights.len())
+    light.or(Some(LightIndex(0))).filter(|light| light.0 < setup.lights.len())
 }
 
 /// How dear a move is: stops of power, another side, another softness, another perspective; chosen.

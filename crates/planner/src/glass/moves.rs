@@ -3,6 +3,7 @@
 use tolva_core::scale::LengthUnit;
 use tolva_core::set::{Direction, Point, Vector};
 
+use crate::set::LightDistances;
 use crate::set::{To, distances, thousandth};
 use crate::setup::{Blend, CameraAim, FeatherTo, Kit, Setup};
 use crate::staging::{Laid, Thing};
@@ -159,9 +160,9 @@ impl Move {
     }
 
     /// Carries it out. A light that is moved stays where it was put: its distance is said from then on, in `away`'s place.
-    pub(super) fn apply(&self, setup: &mut Setup, kit: &Kit, away: &[f64]) {
+    pub(super) fn apply(&self, setup: &mut Setup, kit: &Kit, away: &LightDistances) {
         setup.use_set();
-        let light = self.light_id().and_then(|id| setup.lights.iter().position(|light| light.id == id));
+        let light = self.light_id().and_then(|id| setup.light_called(id));
         if let Some(light) = light {
             setup.lights[light].distance_m.get_or_insert(thousandth(away[light]));
         }

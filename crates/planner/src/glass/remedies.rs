@@ -207,7 +207,7 @@ impl Tries<'_> {
     /// A light's power fixed so much under where the plan has it, as far as its unit goes.
     fn lower_power(&self, what: &Shown, by_stops: f64) -> Option<Move> {
         let Shown::Light(light) = what else { return None };
-        let at = self.prepared.lights.iter().position(|one| one.index == *light)?;
+        let at = self.prepared.flash_of(*light)?;
         let (flash, power) = (&self.prepared.lights[at], self.outcome.lights[at]?);
         let to_stops = power.power.0.0 - by_stops;
         let id = &self.prepared.setup.lights[*light].id;

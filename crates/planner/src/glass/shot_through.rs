@@ -1,5 +1,6 @@
 //! Photographing through glass: what it takes of the light, which lights stand on the wrong side, what a polariser does.
 
+use crate::setup::LightIndex;
 use tolva_core::scale::{Metres, Stops};
 
 use super::showing::Look;
@@ -18,7 +19,7 @@ pub struct ShotThrough {
     /// What a polariser takes of its reflections against what it takes of the rest, at best.
     pub polariser: Stops,
     /// The lights on the camera's side, by their indices: they show in it.
-    pub wrong_side: Vec<usize>,
+    pub wrong_side: Vec<LightIndex>,
 }
 
 /// The panes between the lens and the subject.
@@ -30,9 +31,8 @@ pub fn shot_through(stage: &Stage, distances: &LightDistances) -> Vec<ShotThroug
         let incidence_deg = pane.incidence_deg(subject - lens);
         let (across, along) = pane.glazing.polarised(incidence_deg);
         let side = pane.before(lens).signum();
-        let wrong_side = (0..distances.len())
-            .filter(|light| pane.before(stage.at(*light, Metres(distances[*light]))) * side > 0.0)
-            .collect();
+        let is_before = |(light, away)| pane.before(stage.at(light, Metres(away))) * side > 0.0;
+        let wrong_side = distances.each().filter(|one| is_before(*one)).map(|(light, _)| light).collect();
         all.push(ShotThrough {
             pane: index,
             incidence_deg,

@@ -1,5 +1,6 @@
 //! What shows in which glass, and how strongly against what lies behind it there.
 
+use crate::setup::LightIndex;
 use tolva_core::glass::{Eyeglass, Glazing, Pane, Reflection, reflection};
 use tolva_core::modifier::Surface;
 use tolva_core::scale::{Metres, Stops};
@@ -18,7 +19,7 @@ const SHOULDERS_M: f64 = 0.5;
 #[derive(Clone, Debug, PartialEq, Eq)]
 pub enum Shown {
     /// A light's glowing face, by its index.
-    Light(usize),
+    Light(LightIndex),
     /// The photographer, with the tripod.
     Photographer,
     /// What is lit behind the camera or beside it: a wall.
@@ -67,7 +68,7 @@ pub struct Look<'a> {
     /// The set.
     pub stage: &'a Stage,
     /// How far each light stands.
-    pub distances: &'a [f64],
+    pub distances: &'a LightDistances,
     pub(super) panes: Vec<Pane>,
     hiders: Vec<(Thing, Solid)>,
 }
@@ -88,7 +89,7 @@ impl<'a> Look<'a> {
         !self.panes.is_empty() || self.stage.laid.set.people.iter().any(|one| one.spectacles.is_some())
     }
 
-    pub(super) fn glow(&self, light: usize) -> Glow {
+    pub(super) fn glow(&self, light: LightIndex) -> Glow {
         self.stage.glow(light, Metres(self.distances[light]))
     }
 
@@ -110,7 +111,7 @@ impl<'a> Look<'a> {
 
     /// Everything that may show.
     fn all(&self) -> Vec<Shown> {
-        let lights = (0..self.distances.len()).map(Shown::Light);
+        let lights = self.distances.each().map(|(light, _)| Shown::Light(light));
         // What lies behind the subject is the picture; what lies behind the camera comes into it by glass alone.
         let behind = |panel: &Panel| {
             let middle = panel.centre - self.stage.view.at;
@@ -191,7 +192,7 @@ impl<'a> Look<'a> {
     }
 
     /// A light in one spectacle glass, as a point of the frame.
-    fn in_glass(&self, glass: &Eyeglass, light: usize, outline: &[Point]) -> Option<Reflection> {
+    fn in_glass(&self, glass: &Eyeglass, light: LightIndex, outline: &[Point]) -> Option<Reflection> {
         let (view, glow) = (&self.stage.view, self.glow(light));
         let centre = view.project(glass.centre).filter(tolva_core::set::InFrame::inside)?;
         // Only its glowing side, and only where the face of the glass is seen.

@@ -76,11 +76,11 @@ pub(super) fn said(setup: &Setup, away: &LightDistances) -> LightDistances {
 }
 
 /// A setup whose set is used and whose distances are all said, as the lights stand.
-pub(super) fn pinned(setup: &Setup, away: &[f64]) -> Setup {
+pub(super) fn pinned(setup: &Setup, away: &LightDistances) -> Setup {
     let mut pinned = setup.clone();
     pinned.use_set();
-    for (light, away) in pinned.lights.iter_mut().zip(away) {
-        light.distance_m.get_or_insert(thousandth(*away));
+    for (light, away) in away.each() {
+        pinned.lights[light].distance_m.get_or_insert(thousandth(away));
     }
     pinned
 }

@@ -24,7 +24,9 @@ use tolva_core::optics::CloseUp;
 use tolva_core::scale::{Aperture, Dial, Engraved, Iso, Millimetres, Setting, Shutter, Stops};
 
 use crate::refused::Refused;
-use crate::setup::{Camera, Depth, Gel, Kit, Lens, Meter, Setup, Sync, camera_more, meter_more};
+use crate::setup::{
+    Camera, Depth, FlashIndex, Gel, Kit, Lens, LightIndex, Meter, Setup, Sync, camera_more, meter_more,
+};
 use crate::staging::{CardsOutdoors, SetAmbient, Stage, on_regions};
 use prepared_light::Either;
 
@@ -117,7 +119,7 @@ impl<'a> Prepared<'a> {
         let stage = setup.set.as_ref().map(|_| Arc::new(Stage::of(setup, kit)));
         let mut lights = Vec::new();
         let mut lamps = Vec::new();
-        for (index, one) in setup.lights.iter().enumerate() {
+        for (index, one) in setup.each_light() {
             match prepared_light::prepared(index, one, setup, kit, lit, stage.as_ref())? {
                 Either::Flash(light) => lights.push(*light),
                 Either::Lamp(lamp) => lamps.push(*lamp),
@@ -209,6 +211,11 @@ impl<'a> Prepared<'a> {
         let region = self.setup.regions.iter().find(|region| region.id == region_id)?;
         let guess = Ev(region.ambient.guess_ev100);
         Some(self.scene.as_ref().map_or(guess, |scene| scene.now.of(region.role)))
+    }
+
+    /// Which of its flashes a light of the setup is; nothing where it is continuous.
+    pub fn flash_of(&self, light: LightIndex) -> Option<FlashIndex> {
+        self.lights.iter().position(|one| one.index == light).map(FlashIndex)
     }
 
     /// Whether any flash has a part in it.

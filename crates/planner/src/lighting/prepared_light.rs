@@ -10,14 +10,14 @@ use tolva_core::scale::{Metres, Power, PowerStep, Setting, Shutter, Stops};
 
 use super::{Prepared, found, gels};
 use crate::refused::Refused;
-use crate::setup::{Flash, FlashOutput, Gel, Kit, Light, Modifier, Setup, Sync, light_more};
+use crate::setup::{Flash, FlashOutput, Gel, Kit, Light, LightIndex, Modifier, Setup, Sync, light_more};
 use crate::staging::{Reached, Stage, exponent_of, shape};
 
 /// A continuous lamp.
 #[derive(Clone, Debug)]
 pub struct PreparedLamp<'a> {
     /// Where it stands in the setup's list.
-    pub index: usize,
+    pub index: LightIndex,
     /// The light of the setup.
     pub light: &'a Light,
     /// Its unit.
@@ -52,7 +52,7 @@ pub struct PreparedLamp<'a> {
 #[derive(Clone, Debug)]
 pub struct PreparedLight<'a> {
     /// Where it stands in the setup's list.
-    pub index: usize,
+    pub index: LightIndex,
     /// The light of the setup.
     pub light: &'a Light,
     /// Its unit.
@@ -112,7 +112,7 @@ impl OnSet {
     /// A light of the set, with how far it stands where that is not left to Tolva.
     fn of(
         stage: &Arc<Stage>,
-        index: usize,
+        index: LightIndex,
         light: &Light,
         setup: &Setup,
         (surface, aimed_at): (Surface, usize),
@@ -142,7 +142,7 @@ fn taught(setup: &Setup, light: &Light, flash: &Flash) -> (Stops, Vec<Stops>) {
 }
 
 pub fn prepared<'a>(
-    index: usize,
+    index: LightIndex,
     light: &'a Light,
     setup: &'a Setup,
     kit: &'a Kit,

@@ -88,13 +88,11 @@ impl Staged {
         let scene = Scene { view: stage.view, things: all, panes: panes.chain(mirrors).collect() };
         let patches: Vec<Patch> = stage.patches().to_vec();
         let mirrors: Vec<Mirror> = stage.mirrors(|_| true).map(|(_, mirror)| mirror).collect();
-        let on = |index: usize| prepared.lights.iter().position(|light| light.index == index);
-        let lit = |index: usize| on(index).is_some_and(|at| outcome.lights[at].is_some());
-        let sources = (0..setup.lights.len())
-            .map(|index| {
-                let glow = || stage.glow(index, Metres(away[index]));
-                lit(index).then(|| {
-                    let (glow, patches, mirrors) = (glow(), patches.clone(), mirrors.clone());
+        let lit = |light| prepared.flash_of(light).is_some_and(|flash| outcome.lights[flash].is_some());
+        let sources = (away.each())
+            .map(|(light, away)| {
+                lit(light).then(|| {
+                    let (glow, patches, mirrors) = (stage.glow(light, Metres(away)), patches.clone(), mirrors.clone());
                     Source { lit: stage.lit(&glow), glow, patches, mirrors }
                 })
             })

@@ -1,5 +1,6 @@
 //! What the plan makes of the layers: what each light comes to in the frame, in the colours the camera sees.
 
+use crate::setup::LightIndex;
 use std::sync::Arc;
 
 use tolva_core::colour::{Balanced, Illuminant};
@@ -40,7 +41,7 @@ impl Weights {
         let InColour { colours, balance } = InColour::of(prepared, outcome);
         let mut lights = vec![None; prepared.setup.lights.len()];
         for (place, light) in prepared.lights.iter().enumerate() {
-            let (Some(at), Some(source)) = (outcome.lights[place], &staged.sources[light.index]) else { continue };
+            let (Some(at), Some(source)) = (outcome.lights[place], &staged.sources[light.index.0]) else { continue };
             let mut comes_to = in_the_frame(prepared, outcome, light, at);
             if prepared.stage.is_none() {
                 // Nobody has used the set: its distances and spill are as they were typed, and where the light stands is
@@ -52,7 +53,7 @@ impl Weights {
                     comes_to *= (said / here).clamp(1.0 / 64.0, 64.0);
                 }
             }
-            lights[light.index] = Some(times(shown(&balance.renders, colours.flashes[place]), comes_to));
+            lights[light.index.0] = Some(times(shown(&balance.renders, colours.flashes[place]), comes_to));
         }
         let places = (outcome.regions.iter().enumerate())
             .map(|(region, out)| times(shown(&balance.renders, colours.ambient_on(region)), out.ambient.ratio()))
@@ -87,7 +88,7 @@ pub struct Moves {
 #[derive(Clone, Copy, Debug, PartialEq)]
 pub struct Share {
     /// The light, by its index in the setup; nothing for the light that is there.
-    pub light: Option<usize>,
+    pub light: Option<LightIndex>,
     /// Its part of what is seen there, 0 to 1.
     pub part: f64,
 }
@@ -156,10 +157,10 @@ impl Layers {
             let seen = layer.around(at);
             f64::from(luminance([seen[0] * weight[0], seen[1] * weight[1], seen[2] * weight[2]]))
         };
-        let mut all: Vec<(Option<usize>, f64)> = Vec::new();
+        let mut all: Vec<(Option<LightIndex>, f64)> = Vec::new();
         for (index, (layer, weight)) in self.lights.iter().zip(&weights.lights).enumerate() {
             if let (Some(layer), Some(weight)) = (layer, weight) {
-                all.push((Some(index), bright(layer, *weight)));
+                all.push((Some(LightIndex(index)), bright(layer, *weight)));
             }
         }
         all.push((None, self.places.iter().zip(&weights.places).map(|(layer, weight)| bright(layer, *weight)).sum()));

@@ -7,7 +7,7 @@ use tolva_core::set::{Direction, Point, signed_deg};
 use crate::lighting::Prepared;
 use crate::refused::Refused;
 use crate::set::{LightDistances, distances_of};
-use crate::setup::{Kit, Light, Setup, Support};
+use crate::setup::{Kit, Light, LightIndex, Setup, Support};
 use crate::solver::Outcome;
 use crate::staging::Laid;
 
@@ -160,7 +160,7 @@ struct PlacedSet {
 impl PlacedSet {
     fn of(setup: &Setup, distances: &LightDistances) -> Self {
         let laid = Laid::of(setup);
-        let one = |(index, light): (usize, &Light)| {
+        let one = |(index, light): (LightIndex, &Light)| {
             let (at, aim) = (laid.light(setup, index, distances[index]), laid.aim(setup, index));
             let place = laid.lights[index];
             let on = match place.support {
@@ -179,7 +179,7 @@ impl PlacedSet {
                 is_bounced: place.head.is_some() || light.bounce.is_some(),
             }
         };
-        let lights = setup.lights.iter().enumerate().map(one).collect();
+        let lights = setup.each_light().map(one).collect();
         Self { lights, camera: laid.camera(setup) - laid.anchor(), portrait: laid.set.camera.portrait }
     }
 }
@@ -190,14 +190,14 @@ fn standing<'a>(
     prepared: &Prepared<'_>,
     outcome: &Outcome,
 ) -> Vec<(&'a Light, Option<Metres>, bool)> {
-    let of = |(index, light): (usize, &'a Light)| {
-        let at = prepared.lights.iter().position(|one| one.index == index);
+    let of = |(index, light): (LightIndex, &'a Light)| {
+        let at = prepared.flash_of(index);
         let dialled = at.and_then(|at| outcome.lights[at]);
         let stands = dialled.map(|one| one.distance).or(light.distance_m.map(Metres)).filter(|_| !light.on_camera);
         // A lamp that burns on is on.
         (light, stands, at.is_none() || dialled.is_some())
     };
-    setup.lights.iter().enumerate().map(of).collect()
+    setup.each_light().map(of).collect()
 }
 
 /// What is done between two setups, the camera first.

@@ -1,9 +1,9 @@
 //! How far each light stands: as it is said, or as the plan has put it.
 
-use std::ops::Deref;
+use std::ops::Index;
 
 use crate::lighting::Prepared;
-use crate::setup::{Kit, Light, Setup};
+use crate::setup::{Kit, Light, LightIndex, Setup};
 use crate::solver::Outcome;
 use crate::staging::Laid;
 
@@ -14,16 +14,21 @@ pub struct LightDistances(Vec<f64>);
 
 impl LightDistances {
     /// One for each light of a setup.
-    pub fn of(setup: &Setup, each: impl Fn(usize, &Light) -> f64) -> Self {
-        Self(setup.lights.iter().enumerate().map(|(index, light)| each(index, light)).collect())
+    pub fn of(setup: &Setup, each: impl Fn(LightIndex, &Light) -> f64) -> Self {
+        Self(setup.each_light().map(|(index, light)| each(index, light)).collect())
+    }
+
+    /// Each light with how far it stands.
+    pub fn each(&self) -> impl Iterator<Item = (LightIndex, f64)> {
+        self.0.iter().enumerate().map(|(at, away)| (LightIndex(at), *away))
     }
 }
 
-impl Deref for LightDistances {
-    type Target = [f64];
+impl Index<LightIndex> for LightDistances {
+    type Output = f64;
 
-    fn deref(&self) -> &[f64] {
-        &self.0
+    fn index(&self, at: LightIndex) -> &f64 {
+        &self.0[at.0]
     }
 }
 
@@ -39,7 +44,7 @@ pub fn distances(setup: &Setup, kit: &Kit) -> LightDistances {
 /// The same of a setup that is planned; without what comes of it, where Tolva would put a light at first.
 pub fn distances_of(prepared: &Prepared<'_>, outcome: Option<&Outcome>) -> LightDistances {
     said(prepared.setup, |index| {
-        let Some(at) = prepared.lights.iter().position(|one| one.index == index) else {
+        let Some(at) = prepared.flash_of(index) else {
             return prepared.setup.camera_distance_m.min(3.0);
         };
         let light = &prepared.lights[at];
@@ -49,7 +54,7 @@ pub fn distances_of(prepared: &Prepared<'_>, outcome: Option<&Outcome>) -> Light
 }
 
 /// Distances as they are said; the others are left to Tolva.
-fn said(setup: &Setup, free: impl Fn(usize) -> f64) -> LightDistances {
+fn said(setup: &Setup, free: impl Fn(LightIndex) -> f64) -> LightDistances {
     let laid = Laid::of(setup);
     LightDistances::of(setup, |index, light| match light.distance_m {
         _ if light.on_camera => laid.light(setup, index, 1.0).distance(laid.aim(setup, index)),

@@ -4,9 +4,9 @@
 use tolva_core::scale::LengthUnit;
 use tolva_core::set::{Direction, Point, Vector};
 
-use super::distances::distances;
+use super::distances::{LightDistances, distances};
 use crate::refused::Refused;
-use crate::setup::{Hazard, Kit, Person, RegionPlace, Set, Setup};
+use crate::setup::{Hazard, Kit, LightIndex, Person, RegionPlace, Set, Setup};
 use crate::staging::{Laid, Thing};
 
 /// One step of the arrow keys, in metres.
@@ -87,7 +87,7 @@ impl Setup {
         self.use_set();
         let away = distances(self, kit);
         let laid = Laid::of(self);
-        let stood: Vec<Point> = (0..self.lights.len()).map(|light| laid.light(self, light, away[light])).collect();
+        let stood: Vec<Point> = away.each().map(|(light, away)| laid.light(self, light, away)).collect();
         let camera = camera.then(|| laid.camera(self));
         let named: Vec<String> = self.lights.iter().map(|light| light.id.clone()).collect();
         change(self)?;
@@ -95,7 +95,7 @@ impl Setup {
             self.camera_to(camera);
         }
         for (id, at) in named.iter().zip(stood) {
-            if let Some(light) = self.lights.iter().position(|light| &light.id == id) {
+            if let Some(light) = self.light_called(id) {
                 self.light_to(light, at);
             }
         }
@@ -103,7 +103,7 @@ impl Setup {
     }
 
     /// A light stands at a point: its line and its distance follow. Where the distance is left to Tolva it stays so.
-    pub(crate) fn light_to(&mut self, light: usize, at: Point) {
+    pub(crate) fn light_to(&mut self, light: LightIndex, at: Point) {
         let laid = Laid::of(self);
         let way = at - laid.aim(self, light);
         let direction = Direction::of(way);
@@ -135,16 +135,16 @@ impl Setup {
     /// # Errors
     /// A thing that is not there.
     pub fn stands(&self, kit: &Kit, thing: &Thing) -> Result<Point, Refused> {
-        self.stands_at(thing, &self.distances_for(kit, thing))
+        self.stands_at(thing, self.distances_for(kit, thing).as_ref())
     }
 
     /// How far lights stand, where that is asked for a light: it may take a plan to say.
-    fn distances_for(&self, kit: &Kit, thing: &Thing) -> Vec<f64> {
-        if matches!(thing, Thing::Light(_)) { distances(self, kit).to_vec() } else { Vec::new() }
+    fn distances_for(&self, kit: &Kit, thing: &Thing) -> Option<LightDistances> {
+        matches!(thing, Thing::Light(_)).then(|| distances(self, kit))
     }
 
     /// Where a thing stands, with how far each light does where it is one.
-    fn stands_at(&self, thing: &Thing, away: &[f64]) -> Result<Point, Refused> {
+    fn stands_at(&self, thing: &Thing, away: Option<&LightDistances>) -> Result<Point, Refused> {
         let laid = Laid::of(self);
         let set = &laid.set;
         let found = match thing {
@@ -152,7 +152,7 @@ impl Setup {
             Thing::Product(id) => set.products.iter().find(|one| &one.id == id).map(crate::setup::Product::middle),
             Thing::Camera => Some(laid.camera(self)),
             Thing::Light(id) => {
-                self.lights.iter().position(|one| &one.id == id).map(|light| laid.light(self, light, away[light]))
+                self.light_called(id).zip(away).map(|(light, away)| laid.light(self, light, away[light]))
             }
             Thing::Card(id) => set.cards.iter().find(|one| &one.id == id).map(|one| one.panel().centre),
             Thing::Wall(id) => set.walls.iter().find(|one| &one.id == id).map(|one| one.panel(laid.anchor()).centre),
@@ -182,12 +182,12 @@ impl Setup {
         (snap, unit): (bool, LengthUnit),
     ) -> Result<(), Refused> {
         let away = self.distances_for(kit, thing);
-        let now = self.stands_at(thing, &away)?;
+        let now = self.stands_at(thing, away.as_ref())?;
         let step = if unit == LengthUnit::Metres { STEP_M } else { STEP_INCHES_M };
         let (x, y) = to.unwrap_or((now.x, now.y));
         let (x, y) = (x + f64::from(steps.0) * step, y + f64::from(steps.1) * step);
         let there = Point::new(held(x), held(y), now.z);
-        let there = if snap && steps == (0, 0) { self.snapped(thing, there, step, &away) } else { there };
+        let there = if snap && steps == (0, 0) { self.snapped(thing, there, step, away.as_ref()) } else { there };
         self.put(kit, thing, there, there - now)
     }
 
@@ -197,7 +197,7 @@ impl Setup {
         let missing = || gone(thing);
         match thing {
             Thing::Light(id) => {
-                let light = self.lights.iter().position(|one| &one.id == id).ok_or_else(missing)?;
+                let light = self.light_called(id).ok_or_else(missing)?;
                 self.light_to(light, at);
                 Ok(())
             }
@@ -319,7 +319,7 @@ impl Setup {
                 Ok(())
             }),
             Thing::Light(id) => {
-                let light = self.lights.iter().position(|one| &one.id == id).ok_or_else(missing)?;
+                let light = self.light_called(id).ok_or_else(missing)?;
                 let one = &mut self.lights[light];
                 match one.place.as_mut().and_then(|place| place.head.as_mut()) {
                     Some(head) => head.azimuth_deg = round(head.azimuth_deg),

@@ -5,7 +5,7 @@ use tolva_core::set::{Direction, Glow, Receptor, Vector, Weighing};
 
 use crate::lighting::Prepared;
 use crate::refused::Refused;
-use crate::setup::{Kit, Setup, Side};
+use crate::setup::{Kit, LightIndex, Setup, Side};
 use crate::solver::Outcome;
 use crate::staging::Stage;
 
@@ -59,7 +59,7 @@ fn faces(stage: &Stage) -> Vec<Receptor> {
 }
 
 /// What one light gives each person.
-fn given(stage: &Stage, light: usize, distance: Metres, faces: &[Receptor]) -> Vec<f64> {
+fn given(stage: &Stage, light: LightIndex, distance: Metres, faces: &[Receptor]) -> Vec<f64> {
     let glow = stage.glow(light, distance);
     let lit = stage.lit(&glow);
     faces.iter().map(|face| stage.given(&glow, &lit, face)).map(|given| given.straight + given.bounced).collect()
@@ -79,11 +79,22 @@ pub fn evenness(prepared: &Prepared<'_>, outcome: &Outcome, stage: &Stage) -> Op
     Evenness::of(&all)
 }
 
+/// Where a light stands.
+#[derive(Clone, Copy, Debug, PartialEq)]
+pub struct Stand {
+    /// Which.
+    pub light: LightIndex,
+    /// Its direction from its aim.
+    pub direction: Direction,
+    /// How far it is from its aim.
+    pub distance: Metres,
+}
+
 /// Where lights stand that are even.
 #[derive(Clone, Debug, PartialEq)]
 pub struct EvenPlace {
-    /// For each light that is moved: its index, its direction from the aim, and its distance.
-    pub lights: Vec<(usize, Direction, Metres)>,
+    /// The lights that are moved.
+    pub lights: Vec<Stand>,
     /// From the least to the most lit person.
     pub spread: Stops,
 }
@@ -96,20 +107,20 @@ const AWAY_M: [f64; 10] = [1.2, 1.6, 2.1, 2.8, 3.6, 4.6, 5.8, 7.2, 9.0, 11.0];
 const PAIR_DEG: [f64; 4] = [20.0, 30.0, 40.0, 50.0];
 
 /// The place of one light from which all are within a third, the nearest there is; where there is none, the most even.
-pub fn even_place(setup: &Setup, kit: &Kit, light: usize) -> Option<EvenPlace> {
+pub fn even_place(setup: &Setup, kit: &Kit, light: LightIndex) -> Option<EvenPlace> {
     let tries = ROUND_DEG.map(|round| vec![(light, round)]);
     most_even(&Stage::of(setup, kit), &tries)
 }
 
 /// The same for two lights, one to each side.
-pub fn even_pair(setup: &Setup, kit: &Kit, (one, other): (usize, usize)) -> Option<EvenPlace> {
+pub fn even_pair(setup: &Setup, kit: &Kit, (one, other): (LightIndex, LightIndex)) -> Option<EvenPlace> {
     let tries = PAIR_DEG.map(|round| vec![(one, round), (other, -round)]);
     most_even(&Stage::of(setup, kit), &tries)
 }
 
 /// The nearest distance at which lights so far round from the camera's side are even, with the most even of their places
 /// there; or the most even place of all.
-fn most_even(stage: &Stage, tries: &[Vec<(usize, f64)>]) -> Option<EvenPlace> {
+fn most_even(stage: &Stage, tries: &[Vec<(LightIndex, f64)>]) -> Option<EvenPlace> {
     let faces = faces(stage);
     let mut best: Option<EvenPlace> = None;
     for away in AWAY_M {
@@ -117,8 +128,11 @@ fn most_even(stage: &Stage, tries: &[Vec<(usize, f64)>]) -> Option<EvenPlace> {
             let (first, _) = lights.first()?;
             let towards = Direction::of(stage.camera() - stage.aim(*first)).azimuth_deg;
             for up in UP_DEG {
-                let directed =
-                    |&(light, round): &(usize, f64)| (light, Direction::new(towards + round, up), Metres(away));
+                let directed = |&(light, round): &(LightIndex, f64)| Stand {
+                    light,
+                    direction: Direction::new(towards + round, up),
+                    distance: Metres(away),
+                };
                 let lights: Vec<_> = lights.iter().map(directed).collect();
                 let most = best.as_ref().map_or(f64::INFINITY, |best| best.spread.0);
                 if let Some(spread) = spread_under(stage, &lights, &faces, most) {
@@ -134,9 +148,8 @@ fn most_even(stage: &Stage, tries: &[Vec<(usize, f64)>]) -> Option<EvenPlace> {
 }
 
 /// How far apart people are lit from there, straight; nothing as soon as that is as much as `most`.
-fn spread_under(stage: &Stage, lights: &[(usize, Direction, Metres)], faces: &[Receptor], most: f64) -> Option<Stops> {
-    let glows: Vec<Glow> =
-        lights.iter().map(|(light, direction, away)| placed(stage, *light, *direction, *away)).collect();
+fn spread_under(stage: &Stage, lights: &[Stand], faces: &[Receptor], most: f64) -> Option<Stops> {
+    let glows: Vec<Glow> = lights.iter().map(|stand| placed(stage, *stand)).collect();
     let (mut low, mut high) = (f64::INFINITY, f64::NEG_INFINITY);
     for face in faces {
         let given: f64 = glows.iter().map(|glow| stage.roughly(glow, face)).sum();
@@ -150,9 +163,9 @@ fn spread_under(stage: &Stage, lights: &[(usize, Direction, Metres)], faces: &[R
 }
 
 /// What glows of a light that stands there, looking at its aim.
-fn placed(stage: &Stage, light: usize, direction: Direction, away: Metres) -> Glow {
-    let centre = stage.aim(light) + direction.vector() * away.0;
-    Glow { centre, axis: (stage.aim(light) - centre).normalize_or(Vector::Y), ..stage.glow(light, away) }
+fn placed(stage: &Stage, Stand { light, direction, distance }: Stand) -> Glow {
+    let centre = stage.aim(light) + direction.vector() * distance.0;
+    Glow { centre, axis: (stage.aim(light) - centre).normalize_or(Vector::Y), ..stage.glow(light, distance) }
 }
 
 impl Setup {
@@ -163,18 +176,18 @@ impl Setup {
     pub fn light_evenly(&mut self, kit: &Kit, light_ids: &[String]) -> Result<(), Refused> {
         self.use_set();
         let index = |id: &String| {
-            let found = self.lights.iter().position(|light| &light.id == id);
+            let found = self.light_called(id);
             found.ok_or_else(|| Refused::NoSuchLight(id.clone()))
         };
-        let lights: Vec<usize> = light_ids.iter().map(index).collect::<Result<_, _>>()?;
+        let lights: Vec<LightIndex> = light_ids.iter().map(index).collect::<Result<_, _>>()?;
         let found = match lights.as_slice() {
             [one] => even_place(self, kit, *one),
             [one, other, ..] => even_pair(self, kit, (*one, *other)),
             [] => None,
         };
         let stage = Stage::of(self, kit);
-        for (light, direction, distance) in found.ok_or(Refused::NoGroup)?.lights {
-            self.stand_at(&stage, light, direction, distance);
+        for stand in found.ok_or(Refused::NoGroup)?.lights {
+            self.stand_at(&stage, stand);
         }
         Ok(())
     }
@@ -205,7 +218,7 @@ mod tests {
     #[test]
     fn a_row_of_three_is_lit_evenly_by_one() {
         let (mut setup, kit) = group(1, 3);
-        let found = even_place(&setup, &kit, 0).expect("a place");
+        let found = even_place(&setup, &kit, LightIndex(0)).expect("a place");
         assert!(found.spread <= EVEN, "{found:?}");
         setup.light_evenly(&kit, &["A".to_owned()]).expect("it is there");
         let prepared = Prepared::new(&setup, &kit).expect("a setup");

@@ -1,10 +1,10 @@
 //! What a light of the set looks at, and where it stands by what is said of it: round its aim and over it.
 
-use tolva_core::scale::Metres;
 use tolva_core::set::{Direction, Point};
 
 use super::distances::distances;
 use super::edits::{gone, hundredth};
+use super::even::Stand;
 use crate::refused::Refused;
 use crate::setup::{Head, Kit, Setup};
 use crate::staging::{Laid, Stage, Thing, aimed_at};
@@ -16,7 +16,7 @@ impl Setup {
     /// A light, a region or a thing that is not there.
     pub fn aim_on_set(&mut self, kit: &Kit, light_id: &str, at: &Thing) -> Result<(), Refused> {
         self.use_set();
-        let light = self.lights.iter().position(|one| one.id == light_id);
+        let light = self.light_called(light_id);
         let light = light.ok_or_else(|| Refused::NoSuchLight(light_id.to_owned()))?;
         if let Thing::Region(id) = at {
             if !self.regions.iter().any(|region| &region.id == id) {
@@ -69,7 +69,7 @@ impl Setup {
     /// A light that is not there.
     pub fn light_over(&mut self, kit: &Kit, light_id: &str, over_m: f64) -> Result<(), Refused> {
         self.use_set();
-        let light = self.lights.iter().position(|one| one.id == light_id);
+        let light = self.light_called(light_id);
         let light = light.ok_or_else(|| Refused::NoSuchLight(light_id.to_owned()))?;
         let now = self.stands(kit, &Thing::Light(light_id.to_owned()))?;
         let aim = Laid::of(self).aim(self, light);
@@ -83,7 +83,7 @@ impl Setup {
     /// A light that is not there.
     pub fn light_round(&mut self, kit: &Kit, light_id: &str, right_deg: f64) -> Result<(), Refused> {
         self.use_set();
-        let light = self.lights.iter().position(|one| one.id == light_id);
+        let light = self.light_called(light_id);
         let light = light.ok_or_else(|| Refused::NoSuchLight(light_id.to_owned()))?;
         let now = self.stands(kit, &Thing::Light(light_id.to_owned()))?;
         let laid = Laid::of(self);
@@ -107,7 +107,7 @@ impl Setup {
     }
 
     /// A light is put at a place that was found for it.
-    pub(super) fn stand_at(&mut self, stage: &Stage, light: usize, direction: Direction, distance: Metres) {
+    pub(super) fn stand_at(&mut self, stage: &Stage, Stand { light, direction, distance }: Stand) {
         let place = stage.laid.lights[light];
         self.lights[light].place = Some(crate::setup::LightPlace {
             direction_deg: hundredth(direction.azimuth_deg),

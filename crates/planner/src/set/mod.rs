@@ -18,7 +18,7 @@ pub use checks::{BoomLoad, Part, SetNotice, nearest_out_of_frame, notices, suppo
 pub use distances::{LightDistances, distances, distances_of};
 pub use edits::To;
 pub(crate) use edits::thousandth;
-pub use even::{EVEN, EvenPlace, Evenness, even_pair, even_place, evenness};
+pub use even::{EVEN, EvenPlace, Evenness, Stand, even_pair, even_place, evenness};
 pub(crate) use map::in_the_frame;
 pub use map::{DARKEST, Grid, Whose, map};
 pub use people::{Arrangement, MOST_PEOPLE};

@@ -2,6 +2,7 @@
 
 use tolva_core::set::{Direction, Point, signed_deg};
 
+use super::distances::LightDistances;
 use super::edits::thousandth;
 use crate::setup::{Person, Setup};
 use crate::staging::{Laid, Thing};
@@ -13,7 +14,7 @@ const EQUAL_DEG: f64 = 3.0;
 
 impl Setup {
     /// A point taken into line with other things, to the mirrored angle of another light, or to the grid.
-    pub(super) fn snapped(&self, thing: &Thing, at: Point, step: f64, away: &[f64]) -> Point {
+    pub(super) fn snapped(&self, thing: &Thing, at: Point, step: f64, away: Option<&LightDistances>) -> Point {
         let laid = Laid::of(self);
         let mut lines: Vec<Point> = vec![Point::ZERO];
         lines.extend(laid.set.people.iter().filter(|one| Thing::Person(one.id.clone()) != *thing).map(Person::eyes));
@@ -24,13 +25,13 @@ impl Setup {
             lines.push(laid.camera(self));
         }
         if let Thing::Light(id) = thing
-            && let Some(light) = self.lights.iter().position(|one| &one.id == id)
+            && let Some(light) = self.light_called(id)
         {
             let aim = laid.aim(self, light);
             let camera = Direction::of(laid.camera(self) - laid.anchor()).azimuth_deg;
             let mine = Direction::of(at - aim).azimuth_deg;
-            for other in (0..self.lights.len()).filter(|other| *other != light) {
-                let stands = laid.light(self, other, away[other]);
+            for (other, away) in away.into_iter().flat_map(LightDistances::each).filter(|(other, _)| *other != light) {
+                let stands = laid.light(self, other, away);
                 let theirs = Direction::of(stands - laid.aim(self, other)).azimuth_deg;
                 let mirrored = 2.0 * camera - theirs;
                 if signed_deg(mine - mirrored).abs() < EQUAL_DEG {

@@ -6,6 +6,7 @@ mod conventions;
 mod glass;
 mod kit;
 mod learnt;
+mod places;
 mod schedule;
 mod set;
 mod starter;
@@ -19,6 +20,7 @@ pub use kit::{
     ModifierSurface, PowerRange, RectangleSurface, ShutterRange, Stand, Trigger, TunedLens, TunedThrough,
 };
 pub use learnt::{Believed, Learnt, Unknown, camera_more, light_more, meter_more};
+pub use places::{FlashIndex, LightIndex};
 pub use schedule::{Arrival, JobDay, Schedule, Shot, ShotKind, Way};
 pub use set::{
     CameraAim, CameraPlace, Card, CardKind, Ceiling, Clothes, FeatherTo, Finish, Floor, Hazard, HazardKind, Head,

@@ -3,6 +3,7 @@
 use super::powers::{DialledLight, dialled, in_frame};
 use super::search::search;
 use crate::lighting::{FlashWish, Prepared};
+use crate::setup::FlashIndex;
 use tolva_core::exposure::CameraSettings;
 use tolva_core::scale::{Power, Stops};
 
@@ -100,8 +101,8 @@ impl Outcome {
 
     /// The flash that counts for the colour: the first that is on and aimed at the lit side, or the first that is on. Its
     /// place among the flashes.
-    pub fn key(&self, setup: &Prepared<'_>) -> Option<usize> {
-        let on = || (0..self.lights.len()).filter(|light| self.lights[*light].is_some());
+    pub fn key(&self, setup: &Prepared<'_>) -> Option<FlashIndex> {
+        let on = || (0..self.lights.len()).map(FlashIndex).filter(|light| self.lights[*light].is_some());
         on().find(|light| setup.lights[*light].aimed_at == setup.lit).or_else(|| on().next())
     }
 

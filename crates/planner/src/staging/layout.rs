@@ -6,8 +6,8 @@ use tolva_core::modifier::BounceOff;
 use tolva_core::set::{Direction, Point, Receptor, Vector, Weighing};
 
 use crate::setup::{
-    CameraAim, CameraPlace, Ceiling, Clothes, Depth, FeatherTo, Finish, Head, Light, LightPlace, LightWish, Person,
-    Product, ProductShape, RegionPlace, Set, Setup, Side, Skin, Support, Wall,
+    CameraAim, CameraPlace, Ceiling, Clothes, Depth, FeatherTo, Finish, Head, Light, LightIndex, LightPlace, LightWish,
+    Person, Product, ProductShape, RegionPlace, Set, Setup, Side, Skin, Support, Wall,
 };
 
 /// A person of middle height, in metres.
@@ -54,7 +54,7 @@ impl Laid {
             lights.push(place);
         }
         let mut laid = Self { set: set.clone(), used, regions, lights };
-        for (index, light) in setup.lights.iter().enumerate() {
+        for (index, light) in setup.each_light() {
             if light.place.is_none() && light.bounce.is_some() {
                 laid.lights[index].head = bounced(setup, &mut set, &laid, index);
             }
@@ -74,7 +74,7 @@ impl Laid {
     }
 
     /// What a light is aimed at.
-    pub fn aim(&self, setup: &Setup, light: usize) -> Point {
+    pub fn aim(&self, setup: &Setup, light: LightIndex) -> Point {
         self.receptor(aimed_at(setup, &setup.lights[light])).at
     }
 
@@ -111,7 +111,7 @@ impl Laid {
     }
 
     /// Where a light stands, so far from its aim.
-    pub fn light(&self, setup: &Setup, light: usize, distance_m: f64) -> Point {
+    pub fn light(&self, setup: &Setup, light: LightIndex, distance_m: f64) -> Point {
         if setup.lights[light].on_camera {
             return over_the_lens(self.camera(setup));
         }
@@ -353,7 +353,7 @@ fn usual_stand(setup: &Setup, set: &Set, regions: &[RegionPlace], light: &Light)
 }
 
 /// What a light is bounced off, drawn where its distance says, and the way its head looks.
-fn bounced(setup: &Setup, set: &mut Set, laid: &Laid, light: usize) -> Option<Head> {
+fn bounced(setup: &Setup, set: &mut Set, laid: &Laid, light: LightIndex) -> Option<Head> {
     let bounce = setup.lights[light].bounce?;
     let distance = setup.lights[light].distance_m.unwrap_or(setup.camera_distance_m);
     let at = laid.light(setup, light, distance);

@@ -21,5 +21,5 @@ pub use layout::{Laid, SHOULDER_M, aimed_at, circle, product, rows, somebody};
 pub use outdoors::{CardsOnRegion, CardsOutdoors, DaylightOnSet};
 pub use photographer::Photographer;
 pub use reached::Reached;
-pub use stage::{Given, Stage, Standing, Thing};
+pub use stage::{Given, OnStage, Stage, Standing, Thing};
 pub use surfaces::MIRROR_FINISH;

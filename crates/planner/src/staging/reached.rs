@@ -1,6 +1,7 @@
 //! What a light of the set gives each region along its own line: worked out at a few distances where that is left to
 //! Tolva, and read between them.
 
+use crate::setup::LightIndex;
 use tolva_core::colour::Shift;
 use tolva_core::scale::{Metres, Stops};
 
@@ -40,7 +41,7 @@ enum Between<'a> {
 
 impl Reached {
     /// Between two distances, which may be the same.
-    pub fn between(stage: &Stage, light: usize, own: usize, (near, far): (Metres, Metres)) -> Self {
+    pub fn between(stage: &Stage, light: LightIndex, own: usize, (near, far): (Metres, Metres)) -> Self {
         let steps = if (far.0 - near.0).abs() < 1e-6 { 1 } else { DISTANCES };
         let along = |step: u32| near.0 * (far.0 / near.0).powf(f64::from(step) / f64::from((steps - 1).max(1)));
         let at = (0..steps).map(along).map(|distance_m| {

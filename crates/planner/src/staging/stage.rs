@@ -14,7 +14,7 @@ use tolva_core::set::{
 
 use super::lamp::Lamp;
 use super::layout::{Laid, aimed_at, over_the_lens};
-use crate::setup::{FeatherTo, Head, Kit, PaneGlazing, Person, ProductShape, Setup};
+use crate::setup::{FeatherTo, Head, Kit, Light, LightIndex, PaneGlazing, Person, ProductShape, Setup};
 
 /// Walls are cut into patches of about this size, in metres.
 const PATCH_M: f64 = 0.4;
@@ -78,6 +78,16 @@ impl Given {
     }
 }
 
+/// A light of the set, but for how far it stands.
+#[derive(Clone, Debug)]
+pub struct OnStage {
+    /// What it is aimed at.
+    aim: Point,
+    on_camera: bool,
+    feather_deg: f64,
+    lamp: Lamp,
+}
+
 /// The set of a setup as geometry.
 #[derive(Clone, Debug)]
 pub struct Stage {
@@ -96,12 +106,8 @@ pub struct Stage {
     patches: OnceLock<Vec<Patch>>,
     /// Glass that light goes through.
     clear: Vec<Pane>,
-    /// What each light is aimed at.
-    aims: Vec<Point>,
-    /// Whether it sits on the camera.
-    on_camera: Vec<bool>,
-    feathers: Vec<f64>,
-    lamps: Vec<Lamp>,
+    /// The lights, in the setup's order.
+    lights: Vec<OnStage>,
     camera: Point,
 }
 
@@ -109,7 +115,13 @@ impl Stage {
     /// The set of a setup. A modifier that is not in the kit is none.
     pub fn of(setup: &Setup, kit: &Kit) -> Self {
         let laid = Laid::of(setup);
-        let lamps = setup.lights.iter().map(|light| Lamp::of(light, kit)).collect();
+        let light = |light: &Light| OnStage {
+            aim: laid.receptor(aimed_at(setup, light)).at,
+            on_camera: light.on_camera,
+            feather_deg: light.feather_deg,
+            lamp: Lamp::of(light, kit),
+        };
+        let lights = setup.lights.iter().map(light).collect();
         let sensor = kit.cameras.iter().find(|camera| camera.id == setup.camera_id);
         let sensor = sensor.map_or(Sensor::FULL_FRAME, |camera| camera.sensor);
         let camera = laid.camera(setup);
@@ -126,10 +138,7 @@ impl Stage {
             standing,
             patches: OnceLock::new(),
             surfaces,
-            aims: setup.lights.iter().map(|light| laid.receptor(aimed_at(setup, light)).at).collect(),
-            on_camera: setup.lights.iter().map(|light| light.on_camera).collect(),
-            feathers: setup.lights.iter().map(|light| light.feather_deg).collect(),
-            lamps,
+            lights,
             camera,
             laid,
         }
@@ -141,45 +150,45 @@ impl Stage {
     }
 
     /// What a light is aimed at.
-    pub fn aim(&self, light: usize) -> Point {
-        self.aims[light]
+    pub fn aim(&self, light: LightIndex) -> Point {
+        self.lights[light].aim
     }
 
     /// Where a light stands, so far from its aim. One on the camera stands where that does.
-    pub fn at(&self, light: usize, distance: Metres) -> Point {
-        if self.on_camera[light] {
+    pub fn at(&self, light: LightIndex, distance: Metres) -> Point {
+        if self.lights[light].on_camera {
             return over_the_lens(self.camera);
         }
-        self.laid.lights[light].along(self.aims[light], distance.0)
+        self.laid.lights[light].along(self.lights[light].aim, distance.0)
     }
 
     /// How far a light stands that has no choice: one on the camera.
-    pub fn held_at(&self, light: usize) -> Option<Metres> {
-        self.on_camera[light].then(|| Metres(self.at(light, Metres(1.0)).distance(self.aims[light])))
+    pub fn held_at(&self, light: LightIndex) -> Option<Metres> {
+        self.lights[light].on_camera.then(|| Metres(self.at(light, Metres(1.0)).distance(self.lights[light].aim)))
     }
 
     /// The way a light looks where it stands at a point.
-    pub fn looks(&self, light: usize, from: Point) -> Vector {
+    pub fn looks(&self, light: LightIndex, from: Point) -> Vector {
         let place = self.laid.lights[light];
         if let Some(Head { azimuth_deg, elevation_deg }) = place.head {
             return Direction::new(azimuth_deg, elevation_deg).vector();
         }
-        let straight = (self.aims[light] - from).normalize_or(Vector::Y);
-        turned(straight, place.feather_to, self.feathers[light], self.camera - from)
+        let straight = (self.lights[light].aim - from).normalize_or(Vector::Y);
+        turned(straight, place.feather_to, self.lights[light].feather_deg, self.camera - from)
     }
 
     /// The same with a light turned off its aim by so many degrees.
     #[must_use]
-    pub fn feathered(&self, light: usize, feather_deg: f64) -> Self {
+    pub fn feathered(&self, light: LightIndex, feather_deg: f64) -> Self {
         let mut other = self.clone();
-        other.feathers[light] = feather_deg;
+        other.lights[light].feather_deg = feather_deg;
         other
     }
 
     /// A light's face, so far from its aim.
-    pub fn glow(&self, light: usize, distance: Metres) -> Glow {
+    pub fn glow(&self, light: LightIndex, distance: Metres) -> Glow {
         let at = self.at(light, distance);
-        let Lamp { surface, exponent } = self.lamps[light];
+        let Lamp { surface, exponent } = self.lights[light].lamp;
         Glow::new(at, self.looks(light, at), self.laid.lights[light].roll_deg, surface, exponent)
     }
 
@@ -289,14 +298,14 @@ impl Stage {
     }
 
     /// What a light gives every region, so far from its aim.
-    pub fn to_regions(&self, light: usize, distance: Metres) -> Vec<Given> {
+    pub fn to_regions(&self, light: LightIndex, distance: Metres) -> Vec<Given> {
         let glow = self.glow(light, distance);
         let lit = self.lit(&glow);
         self.receptors.iter().map(|receptor| self.given(&glow, &lit, receptor)).collect()
     }
 
     /// Which surface a light's head is turned to, where it is not at its aim: the first its axis meets.
-    pub fn turned_to(&self, light: usize, distance: Metres) -> Option<&Thing> {
+    pub fn turned_to(&self, light: LightIndex, distance: Metres) -> Option<&Thing> {
         self.laid.lights[light].head?;
         let glow = self.glow(light, distance);
         let far = glow.centre + glow.axis * 30.0;
@@ -311,7 +320,7 @@ impl Stage {
     }
 
     /// The angle that what comes back fills from a region, in degrees: an even disc that spreads as it does.
-    pub fn bounced_angle_deg(&self, light: usize, distance: Metres, region: usize) -> f64 {
+    pub fn bounced_angle_deg(&self, light: LightIndex, distance: Metres, region: usize) -> f64 {
         let glow = self.glow(light, distance);
         let receptor = &self.receptors[region];
         let (mut sum, mut parts) = (0.0, Vec::new());

@@ -93,7 +93,7 @@ fn balance_said(setup: &Prepared<'_>, outcome: &Outcome, colours: &Colours, bala
     let wished = setup.setup.white_balance;
     let by_kelvin = match (wished, outcome.key(setup)) {
         (WhiteBalance::Between, Some(key)) => {
-            let (a, b) = (colours.flashes[key], colours.ambient_on(setup.lit));
+            let (a, b) = (colours.flashes[key.0], colours.ambient_on(setup.lit));
             let halved = Kelvin(f64::midpoint(a.kelvin().0, b.kelvin().0));
             let off = halved.mired().0 - balance.exact.mired().0;
             (off.abs() > TOLD_MIRED).then(|| {

@@ -5,7 +5,7 @@ use std::fmt::Write as _;
 use tolva_core::scale::{LengthUnit, Metres};
 use tolva_planner::lighting::Prepared;
 use tolva_planner::refused::Refused;
-use tolva_planner::set::distances;
+use tolva_planner::set::{LightDistances, distances};
 use tolva_planner::setup::{Kit, Setup};
 use tolva_planner::staging::Stage;
 
@@ -125,7 +125,13 @@ fn draw(svg: &mut String, one: &SetThing, part: FloorPart, named: bool) {
 }
 
 /// From each light to its aim, from the camera to the subject, and how high each is.
-fn measures(svg: &mut String, setup: &Setup, stage: &Stage, away: &[f64], (part, unit): (FloorPart, LengthUnit)) {
+fn measures(
+    svg: &mut String,
+    setup: &Setup,
+    stage: &Stage,
+    away: &LightDistances,
+    (part, unit): (FloorPart, LengthUnit),
+) {
     let mut run = |from: [f64; 2], to: [f64; 2], label: &str| {
         let ((x, y), (a, b)) = (at(part, from), at(part, to));
         let _ = writeln!(
@@ -137,9 +143,9 @@ fn measures(svg: &mut String, setup: &Setup, stage: &Stage, away: &[f64], (part,
             escaped(label)
         );
     };
-    for (index, away) in away.iter().enumerate() {
-        let (light, aim) = (stage.at(index, Metres(*away)), stage.aim(index));
-        let label = format!("{}, {} high", Metres(*away).label(unit), Metres(light.z).label(unit));
+    for (index, away) in away.each() {
+        let (light, aim) = (stage.at(index, Metres(away)), stage.aim(index));
+        let label = format!("{}, {} high", Metres(away).label(unit), Metres(light.z).label(unit));
         run([light.x, light.y], [aim.x, aim.y], &label);
     }
     let (camera, anchor) = (stage.camera(), stage.laid.anchor());

@@ -1,8 +1,8 @@
 //! How evenly a group is lit, in words: the worst by name, and what brings all within a third.
 
 use tolva_core::scale::{LengthUnit, Stops};
-use tolva_planner::set::{EVEN, EvenPlace, Evenness, even_pair, even_place};
-use tolva_planner::setup::{Kit, Setup};
+use tolva_planner::set::{EVEN, EvenPlace, Evenness, Stand, even_pair, even_place};
+use tolva_planner::setup::{Kit, LightIndex, Setup};
 use tolva_planner::staging::Stage;
 
 use super::types::{EvennessSaid, PersonLit};
@@ -49,15 +49,14 @@ fn apart(spread: Stops) -> String {
 /// The place from which one light, or two, bring all within a third, with the lights that go there.
 fn mended(setup: &Setup, kit: &Kit, unit: LengthUnit) -> (String, Vec<String>) {
     // What sits on the camera has no place of its own.
-    let flashes: Vec<usize> = (0..setup.lights.len())
-        .filter(|index| !setup.lights[*index].on_camera && is_flash(kit, &setup.lights[*index].flash_id))
-        .collect();
+    let flashes = setup.each_light().filter(|(_, light)| !light.on_camera && is_flash(kit, &light.flash_id));
+    let flashes: Vec<LightIndex> = flashes.map(|(light, _)| light).collect();
     let Some(first) = flashes.first() else {
         return ("A flash off the camera could stand where it is even.".to_owned(), Vec::new());
     };
-    let id = |index: usize| setup.lights[index].id.clone();
+    let id = |index: LightIndex| setup.lights[index].id.clone();
     let where_to = |place: &EvenPlace| {
-        let (_, direction, distance) = place.lights[0];
+        let Stand { direction, distance, .. } = place.lights[0];
         format!("{} away and {:.0}° up", distance.label(unit), direction.elevation_deg)
     };
     let one = even_place(setup, kit, *first);

@@ -6,7 +6,7 @@ use tolva_core::modifier::penumbra;
 use tolva_core::scale::{LengthUnit, Metres};
 use tolva_core::set::{Direction, Point, Vector, signed_deg};
 use tolva_planner::set::nearest_out_of_frame;
-use tolva_planner::setup::{FeatherTo, RegionPlace, Setup, Support};
+use tolva_planner::setup::{FeatherTo, LightIndex, RegionPlace, Setup, Support};
 use tolva_planner::staging::Stage;
 
 use super::notes::called;
@@ -61,7 +61,13 @@ fn over(aim: &Aim, over_m: f64, unit: LengthUnit) -> String {
 }
 
 /// A light in words, for the list and for a helper.
-pub(super) fn light(setup: &Setup, stage: &Stage, index: usize, away_m: f64, unit: LengthUnit) -> (SetLight, String) {
+pub(super) fn light(
+    setup: &Setup,
+    stage: &Stage,
+    index: LightIndex,
+    away_m: f64,
+    unit: LengthUnit,
+) -> (SetLight, String) {
     let light = &setup.lights[index];
     let region = tolva_planner::staging::aimed_at(setup, light);
     let aim = aim_of(stage, region);
@@ -136,7 +142,7 @@ fn held_by(support: Support, unit: LengthUnit) -> String {
 }
 
 /// What there is to know of where a light stands.
-fn facts(stage: &Stage, index: usize, away_m: f64, region: usize, unit: LengthUnit) -> Vec<Fact> {
+fn facts(stage: &Stage, index: LightIndex, away_m: f64, region: usize, unit: LengthUnit) -> Vec<Fact> {
     let distance = Metres(away_m);
     let glow = stage.glow(index, distance);
     let receptor = stage.receptors[region];

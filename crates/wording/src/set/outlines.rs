@@ -3,7 +3,7 @@
 
 use tolva_core::scale::{LengthUnit, Metres};
 use tolva_core::set::{Direction, Panel, Point, Solid, Vector, View, hull, oval};
-use tolva_planner::set::support_outline;
+use tolva_planner::set::{LightDistances, support_outline};
 use tolva_planner::setup::{HazardKind, PaneGlazing, Person, Product, Setup};
 use tolva_planner::staging::{Stage, Thing};
 
@@ -72,7 +72,7 @@ pub(super) fn hazard_name(kind: HazardKind) -> (&'static str, &'static str) {
 }
 
 /// Everything that stands on a set, what is largest first, so that what is small lies on top.
-pub(super) fn things(setup: &Setup, stage: &Stage, away: &[f64], unit: LengthUnit) -> Vec<SetThing> {
+pub(super) fn things(setup: &Setup, stage: &Stage, away: &LightDistances, unit: LengthUnit) -> Vec<SetThing> {
     let (set, view) = (&stage.laid.set, &stage.view);
     let mut all = Vec::new();
     for wall in &set.walls {
@@ -137,7 +137,7 @@ pub(super) fn things(setup: &Setup, stage: &Stage, away: &[f64], unit: LengthUni
     one.looks_deg = Some(Direction::of(view.forward).azimuth_deg);
     one.says = format!("{} mm, {}", setup.focal_length_mm, Metres(setup.camera_distance_m).label(unit));
     all.push(one);
-    for (index, light) in setup.lights.iter().enumerate() {
+    for (index, light) in setup.each_light() {
         let glow = stage.glow(index, Metres(away[index]));
         // A head behind what glows, so that a bare one is drawn too.
         let head = glow.centre - glow.axis * 0.22;
@@ -166,7 +166,7 @@ mod tests {
         let kit = Kit::starter();
         let setup = Setup::new("one", &kit);
         let stage = Stage::of(&setup, &kit);
-        let all = things(&setup, &stage, &[1.5], LengthUnit::Metres);
+        let all = things(&setup, &stage, &LightDistances::of(&setup, |_, _| 1.5), LengthUnit::Metres);
         let person = all.iter().find(|one| one.kind == "person").expect("somebody");
         let head = &person.lens[1];
         let middle = head.iter().map(|at| at[0]).sum::<f64>() / f64::from(u32::try_from(head.len()).expect("few"));

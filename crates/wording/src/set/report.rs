@@ -61,8 +61,8 @@ pub(crate) fn set_report(
     let unit = show.metres();
     let things = things(setup, &stage, &away, unit);
     let (mut lights, mut moved) = (Vec::new(), Vec::new());
-    for (index, away) in away.iter().enumerate() {
-        let (listed, move_said) = moves::light(setup, &stage, index, *away, unit);
+    for (index, away) in away.each() {
+        let (listed, move_said) = moves::light(setup, &stage, index, away, unit);
         lights.push(listed);
         moved.push(move_said);
     }
@@ -99,8 +99,7 @@ pub fn set_moves(setup: &Setup, kit: &Kit, show: Show) -> Result<Vec<String>, Re
     let stage = Stage::of(setup, kit);
     let unit = show.metres();
     let all = distances(setup, kit);
-    let lights = all.iter().copied().enumerate();
-    let lights = lights.map(|(index, away)| moves::light(setup, &stage, index, away, unit).1);
+    let lights = all.each().map(|(index, away)| moves::light(setup, &stage, index, away, unit).1);
     Ok(lights.chain(moves::others(setup, &stage, unit)).collect())
 }
 
@@ -152,7 +151,7 @@ fn frame(stage: &Stage, part: FloorPart) -> Vec<[f64; 2]> {
     vec![[view.at.x, view.at.y], edge(-1.0), edge(1.0)]
 }
 
-fn reaches(prepared: &Prepared<'_>, outcome: &Outcome, stage: &Stage, away: &[f64]) -> Vec<Reach> {
+fn reaches(prepared: &Prepared<'_>, outcome: &Outcome, stage: &Stage, away: &LightDistances) -> Vec<Reach> {
     let mut all = Vec::new();
     for (light, at) in prepared.lights.iter().zip(&outcome.lights) {
         let distance = at.map_or(Metres(away[light.index]), |at| at.distance);

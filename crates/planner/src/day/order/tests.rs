@@ -4,14 +4,18 @@ use super::*;
 use rand::{Rng as _, SeedableRng as _};
 use rand_chacha::ChaCha8Rng;
 
+fn stretch((from, to): (u32, u32)) -> Stretch {
+    Stretch { from: DayMinute(from), to: DayMinute(to) }
+}
+
 fn stop(build: u32, shoot: u32, windows: &[(u32, u32)]) -> Stop {
-    Stop { build, shoot, windows: windows.to_vec(), ..Stop::default() }
+    Stop { build, shoot, windows: windows.iter().copied().map(stretch).collect(), ..Stop::default() }
 }
 
 fn day(stops: Vec<Stop>, way: u32) -> Day {
     let count = stops.len();
     let ways = (0..count).map(|from| (0..count).map(|to| if from == to { 0 } else { way }).collect()).collect();
-    Day { stops, ways, begin: 8 * 60, end: 22 * 60 }
+    Day { stops, ways, begin: DayMinute(8 * 60), end: DayMinute(22 * 60) }
 }
 
 fn in_turn(of: &Ordered) -> Vec<usize> {
@@ -31,19 +35,19 @@ fn the_only_order_is_found() {
     );
     let found = it.ordered();
     assert_eq!((in_turn(&found), found.proved), (vec![1, 2, 0], true));
-    assert_eq!(found.slots[2].shoots, 19 * 60);
+    assert_eq!(found.slots[2].shoots, DayMinute(19 * 60));
     // Nobody comes at eight for what leads to the evening; half an hour of the window's light is left to spare.
-    assert_eq!((found.slots[0].builds, found.slots[0].shoots), (9 * 60, 9 * 60 + 20));
+    assert_eq!((found.slots[0].builds.0, found.slots[0].shoots.0), (9 * 60, 9 * 60 + 20));
 }
 
 #[test]
 fn people_and_pins_are_waited_for() {
     let mut it = day(vec![stop(10, 20, &[(0, 1440)]), stop(10, 20, &[(0, 1440)])], 5);
-    it.stops[0].ready = 11 * 60;
-    it.stops[1].pinned = Some(9 * 60);
+    it.stops[0].ready = DayMinute(11 * 60);
+    it.stops[1].pinned = Some(DayMinute(9 * 60));
     let found = it.ordered();
     assert_eq!(in_turn(&found), [1, 0]);
-    assert_eq!(found.slots.iter().map(|slot| slot.shoots).collect::<Vec<_>>(), [9 * 60, 11 * 60]);
+    assert_eq!(found.slots.iter().map(|slot| slot.shoots.0).collect::<Vec<_>>(), [9 * 60, 11 * 60]);
     // A pin holds though there is no light then.
     it.stops[1].windows.clear();
     assert_eq!(in_turn(&it.ordered()), [1, 0]);
@@ -70,19 +74,24 @@ fn made_up(dice: &mut ChaCha8Rng) -> Day {
         let mut windows = Vec::new();
         for _ in 0..dice.random_range(1..=2) {
             let opens = dice.random_range(8 * 60..18 * 60);
-            windows.push((opens, opens + dice.random_range(15..180)));
+            windows.push(stretch((opens, opens + dice.random_range(15..180))));
         }
         Stop {
             build: dice.random_range(0..30),
             shoot: dice.random_range(5..50),
-            windows: joined(windows),
-            ready: if dice.random_bool(0.2) { dice.random_range(8 * 60..14 * 60) } else { 0 },
-            pinned: dice.random_bool(0.1).then(|| dice.random_range(9 * 60..17 * 60)),
+            windows: Stretch::joined(windows),
+            ready: DayMinute(if dice.random_bool(0.2) { dice.random_range(8 * 60..14 * 60) } else { 0 }),
+            pinned: dice.random_bool(0.1).then(|| DayMinute(dice.random_range(9 * 60..17 * 60))),
         }
     });
     let stops: Vec<Stop> = stops.collect();
     let ways = (0..count).map(|_| (0..count).map(|_| dice.random_range(0..20)).collect()).collect();
-    Day { stops, ways, begin: dice.random_range(8 * 60..10 * 60), end: dice.random_range(17 * 60..20 * 60) }
+    Day {
+        stops,
+        ways,
+        begin: DayMinute(dice.random_range(8 * 60..10 * 60)),
+        end: DayMinute(dice.random_range(17 * 60..20 * 60)),
+    }
 }
 
 fn orders(of: &[usize]) -> Vec<Vec<usize>> {
@@ -98,7 +107,7 @@ fn orders(of: &[usize]) -> Vec<Vec<usize>> {
 }
 
 /// By trying every order: when all of a day is done at the earliest.
-fn tried(day: &Day, of: &[usize]) -> Option<u32> {
+fn tried(day: &Day, of: &[usize]) -> Option<DayMinute> {
     orders(of).iter().filter_map(|order| Some(day.in_order(order)?.last()?.done)).min()
 }
 
@@ -117,7 +126,7 @@ fn no_order_is_better_than_the_one_found() {
             assert_eq!(found.slots.last().map(|slot| slot.done), Some(done), "seed {seed}");
             assert!(found.changes.is_empty());
             let opens = found.slots[0].leaves;
-            assert!(it.begin <= opens && opens + it.stops[found.slots[0].stop].build <= found.slots[0].shoots);
+            assert!(it.begin <= opens && opens.later(it.stops[found.slots[0].stop].build) <= found.slots[0].shoots);
             continue;
         }
         let parts = (1usize..1 << all.len())

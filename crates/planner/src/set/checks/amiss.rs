@@ -33,7 +33,7 @@ pub(super) fn amiss(looked: &Looked<'_>) -> Vec<SetNotice> {
     let stage = looked.stage;
     let set = &stage.laid.set;
     let mut all = Vec::new();
-    let lights = || (0..looked.setup.lights.len()).map(|index| (index, looked.light(index), looked.at(index)));
+    let lights = || looked.setup.each_light().map(|(index, _)| (index, looked.light(index), looked.at(index)));
     let mut points: Vec<Point> = lights().map(|(_, _, at)| at).collect();
     points.push(stage.camera());
     points.extend(set.people.iter().map(crate::setup::Person::eyes));

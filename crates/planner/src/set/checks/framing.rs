@@ -5,7 +5,7 @@ use tolva_core::set::{FLARE_DEG, Point, Solid, Vector, View, stopped};
 
 use super::{Looked, Part, SetNotice};
 use crate::set::additions::flag;
-use crate::setup::{HazardKind, Support};
+use crate::setup::{HazardKind, LightIndex, Support};
 use crate::staging::{Stage, Thing, towards_sun};
 
 /// A light is moved along its line in steps so long to see where it is out of the frame, up to so far, in metres.
@@ -19,7 +19,7 @@ const POLE_M: f64 = 0.04;
 
 /// The outline of what a light stands on, or of who holds it, with which of the two it is; nothing where it is clamped or on
 /// the camera.
-pub fn support_outline(stage: &Stage, light: usize, at: Point, on_camera: bool) -> Option<(Part, Vec<Point>)> {
+pub fn support_outline(stage: &Stage, light: LightIndex, at: Point, on_camera: bool) -> Option<(Part, Vec<Point>)> {
     let away = (at - stage.aim(light)) * Vector::new(1.0, 1.0, 0.0);
     let away = away.normalize_or(Vector::Y);
     let upright = |foot: Point, half: f64, top: f64| {
@@ -53,7 +53,7 @@ fn walls(stage: &Stage) -> Vec<Solid> {
 
 /// The nearest a light can stand to its aim, along its line, with its face out of the frame: from where it is inwards, or
 /// outwards where it is in the frame now. Nothing where it is in the frame all along.
-pub fn nearest_out_of_frame(stage: &Stage, light: usize, now_m: f64) -> Option<f64> {
+pub fn nearest_out_of_frame(stage: &Stage, light: LightIndex, now_m: f64) -> Option<f64> {
     let walls = walls(stage);
     let out = |distance: f64| !shows(&stage.view, &stage.glow(light, Metres(distance)).outline(), &walls);
     let mut at = now_m;
@@ -74,7 +74,7 @@ pub fn nearest_out_of_frame(stage: &Stage, light: usize, now_m: f64) -> Option<f
 
 /// The least height at which a light's face is out of the frame, straight up from where it stands and still aimed at what
 /// it is aimed at; nothing up to [`HIGHEST_M`].
-fn height_out_of_frame(stage: &Stage, light: usize, distance: Metres) -> Option<f64> {
+fn height_out_of_frame(stage: &Stage, light: LightIndex, distance: Metres) -> Option<f64> {
     let walls = walls(stage);
     let now = stage.glow(light, distance);
     let steps = ((HIGHEST_M - now.centre.z) / STEP_M).max(0.0);
@@ -95,7 +95,7 @@ pub(super) fn framing(looked: &Looked<'_>) -> Vec<SetNotice> {
     let (stage, view) = (looked.stage, &looked.stage.view);
     let walls = walls(stage);
     let mut all = Vec::new();
-    for (index, light) in looked.setup.lights.iter().enumerate() {
+    for (index, light) in looked.setup.each_light() {
         if light.on_camera {
             continue;
         }

@@ -12,7 +12,7 @@ use tolva_core::set::Point;
 
 use super::distances::LightDistances;
 use crate::lighting::Prepared;
-use crate::setup::{HazardKind, Kit, Setup};
+use crate::setup::{HazardKind, Kit, LightIndex, Setup};
 use crate::staging::{Stage, Thing};
 
 /// What of a thing stands in the frame.
@@ -244,11 +244,11 @@ pub(super) struct Looked<'a> {
 }
 
 impl Looked<'_> {
-    fn light(&self, index: usize) -> Thing {
+    fn light(&self, index: LightIndex) -> Thing {
         Thing::Light(self.setup.lights[index].id.clone())
     }
 
-    fn at(&self, index: usize) -> Point {
+    fn at(&self, index: LightIndex) -> Point {
         self.stage.at(index, tolva_core::scale::Metres(self.distances[index]))
     }
 

@@ -6,7 +6,7 @@ use tolva_core::scale::Metres;
 use tolva_core::set::{Point, Vector, ballast_kg, between_deg, wind_force_n};
 
 use super::{BoomLoad, Looked, SetNotice};
-use crate::setup::{Boom, Flash, Hazard, HazardKind, ModifierSurface, Person, Support};
+use crate::setup::{Boom, Flash, Hazard, HazardKind, LightIndex, ModifierSurface, Person, Support};
 use crate::staging::Thing;
 
 /// Outdoors, where nobody has said the wind, so much is reckoned with, in m/s: leaves and thin branches move.
@@ -45,7 +45,7 @@ fn cross(hazard: &Hazard, (a, b): (Point, Point)) -> bool {
 pub(super) fn safety(looked: &Looked<'_>) -> Vec<SetNotice> {
     let set = &looked.stage.laid.set;
     let mut all = Vec::new();
-    for index in 0..looked.setup.lights.len() {
+    for (index, _) in looked.setup.each_light() {
         all.extend(of_light(looked, index));
     }
     let edges = [HazardKind::Edge, HazardKind::Road, HazardKind::Water];
@@ -64,7 +64,7 @@ pub(super) fn safety(looked: &Looked<'_>) -> Vec<SetNotice> {
     all
 }
 
-fn of_light(looked: &Looked<'_>, index: usize) -> Vec<SetNotice> {
+fn of_light(looked: &Looked<'_>, index: LightIndex) -> Vec<SetNotice> {
     let (light, set) = (&looked.setup.lights[index], &looked.stage.laid.set);
     let (thing, at) = (looked.light(index), looked.at(index));
     let modifier = looked.kit.modifiers.iter().find(|one| Some(&one.id) == light.modifier_id.as_ref());
