@@ -1,5 +1,8 @@
 //! Pictures in linear light, and what is made of them.
 
+use rand_chacha::ChaCha8Rng;
+use rand_chacha::rand_core::SeedableRng as _;
+use rand_distr::{Distribution as _, StandardNormal};
 use rayon::prelude::*;
 
 /// A picture's size in pixels.
@@ -233,18 +236,13 @@ impl Picture {
     #[must_use]
     pub fn grained(mut self, iso: f32, seed: u32) -> Self {
         let full = FULL_AT_100 * 100.0 / iso.max(1.0);
-        self.pixels.par_iter_mut().enumerate().for_each(|(index, pixel)| {
-            #[expect(clippy::cast_possible_truncation, reason = "a few million pixels")]
-            let own = (index as u32).wrapping_mul(2_654_435_761) ^ seed;
-            let [a, b, c, d] = sobol_burley::sample_4d(1, 7, own);
-            // Two even numbers make two normal ones that know nothing of each other. Source: Box and Muller 1958.
-            let normals = |a: f32, b: f32| {
-                let (sin, cos) = (std::f32::consts::TAU * b).sin_cos();
-                [cos, sin].map(|part| (-2.0 * a.max(1e-7).ln()).sqrt() * part)
-            };
-            let ([red, green], [blue, _]) = (normals(a, b), normals(c, d));
-            for (part, scatter) in pixel.iter_mut().zip([red, green, blue]) {
+        let wide = (self.size.width as usize).max(1);
+        self.pixels.par_chunks_mut(wide).enumerate().for_each(|(row, pixels)| {
+            // Each row draws by itself, so that the grain is the same however rows are shared among processors.
+            let mut dice = ChaCha8Rng::seed_from_u64(u64::from(seed) << 32 | row as u64);
+            for part in pixels.iter_mut().flatten() {
                 let counted = (*part * full).max(0.0);
+                let scatter: f32 = StandardNormal.sample(&mut dice);
                 *part += scatter * (counted + READ_NOISE * READ_NOISE).sqrt() / full;
             }
         });

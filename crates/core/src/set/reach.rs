@@ -7,6 +7,8 @@
 use std::cell::Cell;
 use std::f64::consts::{PI, TAU};
 
+use gauss_quad::GaussLegendre;
+
 use super::place::{Point, Vector, sides};
 use super::shape::cut;
 use super::solid::{Solid, stopped};
@@ -63,61 +65,19 @@ impl Receptor {
     }
 }
 
-/// The nodes and weights of Gauss and Legendre on −1 to 1, so many of them. Source: the three-term recurrence, Newton's
-/// method from Tricomi's first guess (Numerical Recipes, `gauleg`).
-fn gauss_legendre<const N: usize>() -> [(f64, f64); N] {
-    std::array::from_fn(|i| {
-        #[expect(clippy::cast_precision_loss, reason = "a few dozen")]
-        let (i, n) = (i as f64, N as f64);
-        let mut x = (PI * (i + 0.75) / (n + 0.5)).cos();
-        let mut slope = 1.0;
-        for _ in 0..20 {
-            let (mut p, mut before) = (1.0, 0.0);
-            for j in 0..N {
-                #[expect(clippy::cast_precision_loss, reason = "a few dozen")]
-                let j = j as f64;
-                (p, before) = (((2.0 * j + 1.0) * x * p - j * before) / (j + 1.0), p);
-            }
-            slope = n * (x * p - before) / (x * x - 1.0);
-            x -= p / slope;
-        }
-        (x, 2.0 / ((1.0 - x * x) * slope * slope))
-    })
+/// The nodes and weights of Gauss and Legendre on −1 to 1, so many of them. Source: I. Bogaert, *Iteration-free computation of
+/// Gauss–Legendre quadrature nodes and weights*, SIAM J. Sci. Comput. 36 (2014), as `gauss-quad` has it.
+fn nodes(count: usize) -> &'static [(f64, f64)] {
+    static BY_COUNT: std::sync::LazyLock<[Vec<(f64, f64)>; MANY + 1]> = std::sync::LazyLock::new(|| {
+        let rule =
+            |count| Some(GaussLegendre::new(std::num::NonZeroUsize::new(count)?).into_node_weight_pairs().into());
+        std::array::from_fn(|count| rule(count).unwrap_or_default())
+    });
+    &BY_COUNT[count]
 }
 
-fn one() -> &'static [(f64, f64)] {
-    &[(0.0, 2.0)]
-}
-
-fn two() -> &'static [(f64, f64)] {
-    static NODES: std::sync::LazyLock<[(f64, f64); 2]> = std::sync::LazyLock::new(gauss_legendre);
-    &*NODES
-}
-
-fn four() -> &'static [(f64, f64)] {
-    static NODES: std::sync::LazyLock<[(f64, f64); 4]> = std::sync::LazyLock::new(gauss_legendre);
-    &*NODES
-}
-
-fn few() -> &'static [(f64, f64)] {
-    static NODES: std::sync::LazyLock<[(f64, f64); 3]> = std::sync::LazyLock::new(gauss_legendre);
-    &*NODES
-}
-
-fn some() -> &'static [(f64, f64)] {
-    static NODES: std::sync::LazyLock<[(f64, f64); 8]> = std::sync::LazyLock::new(gauss_legendre);
-    &*NODES
-}
-
-fn middling() -> &'static [(f64, f64)] {
-    static NODES: std::sync::LazyLock<[(f64, f64); 6]> = std::sync::LazyLock::new(gauss_legendre);
-    &*NODES
-}
-
-fn many() -> &'static [(f64, f64)] {
-    static NODES: std::sync::LazyLock<[(f64, f64); 32]> = std::sync::LazyLock::new(gauss_legendre);
-    &*NODES
-}
+/// The most nodes.
+const MANY: usize = 32;
 
 /// From so many times its size on, a few points of the face are enough.
 const FAR: f64 = 3.0;
@@ -252,7 +212,7 @@ impl Glow {
     /// Places of the face with their parts of its light, which sum to 1: sixteen or so where it is far, 64 or more where it
     /// is near. Of a bare head its middle.
     pub fn nodes(&self, near: bool) -> Vec<(Point, f64)> {
-        let nodes = if near { some() } else { four() };
+        let nodes = if near { nodes(8) } else { nodes(4) };
         let (width, height) = self.size_m();
         match self.surface {
             Surface::Bare => vec![(self.centre, 1.0)],
@@ -335,20 +295,20 @@ impl Glow {
         let steep = self.exponent.max(1.0).sqrt();
         let nodes = match fineness {
             // A small ball that is not far round to the side: the middle of the face, or four points of it.
-            Fineness::Rough if near > 2.8 * steep && broad => one(),
-            Fineness::Rough if near > 1.5 * steep && broad => two(),
-            Fineness::Rough if near > 4.0 * steep && aslant => two(),
-            Fineness::Rough if near > 1.0 => few(),
-            Fineness::Rough if near > 0.25 => middling(),
-            Fineness::Rough => some(),
-            Fineness::Exact if edge => many(),
-            Fineness::Exact if near > FAR && between.is_empty() => few(),
+            Fineness::Rough if near > 2.8 * steep && broad => nodes(1),
+            Fineness::Rough if near > 1.5 * steep && broad => nodes(2),
+            Fineness::Rough if near > 4.0 * steep && aslant => nodes(2),
+            Fineness::Rough if near > 1.0 => nodes(3),
+            Fineness::Rough if near > 0.25 => nodes(6),
+            Fineness::Rough => nodes(8),
+            Fineness::Exact if edge => nodes(MANY),
+            Fineness::Exact if near > FAR && between.is_empty() => nodes(3),
             // What stands between cuts off a part of it.
-            Fineness::Exact if near > FAR => four(),
-            Fineness::Exact if near > 1.2 && between.is_empty() => four(),
-            Fineness::Exact if near > 1.2 => middling(),
-            Fineness::Exact if near > 0.35 => some(),
-            Fineness::Exact => many(),
+            Fineness::Exact if near > FAR => nodes(4),
+            Fineness::Exact if near > 1.2 && between.is_empty() => nodes(4),
+            Fineness::Exact if near > 1.2 => nodes(6),
+            Fineness::Exact if near > 0.35 => nodes(8),
+            Fineness::Exact => nodes(MANY),
         };
         let sum = match self.surface {
             Surface::Bare => 0.0,
