@@ -1,5 +1,8 @@
 //! The full-size preview a raw file carries. Raw files of most cameras are TIFF inside (TIFF 6.0): directories of tags, one of
 //! which points at a whole JPEG.
+//!
+//! The directories are read by hand: `kamadak-exif` does not follow those below another, where the whole pictures are, and
+//! `tiff` opens no file whose first picture it cannot decode, as in most raw files.
 
 /// The largest JPEG a TIFF-like file carries; nothing where it is none, or carries none.
 pub(crate) fn preview(file: &[u8]) -> Option<&[u8]> {

@@ -1,4 +1,5 @@
-//! Convex shapes: cut by a plane, the points of a solid that its outline goes through, the hull of points in a plane.
+//! Convex shapes: cut by a plane, the points of a solid that its outline goes through, the hull of points in a plane. By
+//! hand because they are a few lines each; `geo` and `parry3d` would be most of the crate's building time.
 
 use std::f64::consts::TAU;
 
