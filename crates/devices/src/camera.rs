@@ -202,7 +202,7 @@ mod tests {
         assert_ne!(first, frame(SimulatedCamera { seed: 4 }, &setup, &kit, true, 1).0);
         let read = read(&first, None).expect("a JPEG");
         assert!(read.taken.simulated && read.taken.flash == Some(true) && read.taken.ev100().is_ok());
-        assert_eq!(read.size, (96, 64));
+        assert_eq!((read.size.wide, read.size.high), (96, 64));
         let (without, _) = frame(camera, &setup, &kit, false, 1);
         assert_eq!(tolva_pictures::read(&without, None).expect("a JPEG").taken.flash, Some(false));
     }

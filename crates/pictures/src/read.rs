@@ -3,7 +3,7 @@
 use std::io::Cursor;
 
 use image::{ColorType, DynamicImage, ExtendedColorType, ImageDecoder};
-use tolva_core::frame::{Encoding, Photo, Raster, Samples, ToneCurve, Turned};
+use tolva_core::frame::{Encoding, Extent, Photo, Raster, Samples, ToneCurve, Turned};
 use zune_core::bytestream::ZCursor;
 use zune_core::colorspace::ColorSpace;
 use zune_core::options::DecoderOptions;
@@ -26,8 +26,8 @@ pub struct Frame {
     pub photo: Photo,
     /// What the file says it was taken with.
     pub taken: Taken,
-    /// The picture in the file, upright: from left to right, from top to bottom.
-    pub size: (usize, usize),
+    /// The picture in the file, upright.
+    pub size: Extent,
     /// It is the preview of a raw file.
     pub preview: bool,
 }
@@ -53,7 +53,7 @@ pub struct Levels {
 /// What is wrong with the file.
 pub fn read(file: &[u8], curve: Option<&ToneCurve>) -> Result<Frame, Unreadable> {
     let Levels { raster, encoding, turned, taken, preview } = levels(file, curve)?;
-    let size = if turned.0 >= 5 { (raster.height, raster.width) } else { (raster.width, raster.height) };
+    let size = turned.extent(Extent { wide: raster.width, high: raster.height });
     Ok(Frame { photo: Photo::of(&raster, &encoding, turned)?, taken, size, preview })
 }
 

@@ -47,7 +47,7 @@ fn written(format: ImageFormat, sixteen: bool) -> Vec<u8> {
 #[case(written(ImageFormat::Tiff, true))]
 fn every_format(#[case] file: Vec<u8>) {
     let frame = read(&file, None).expect("a frame");
-    assert_eq!(frame.size, (64, 40));
+    assert_eq!((frame.size.wide, frame.size.high), (64, 40));
     let at = |x: usize| frame.photo.picture.pixels[20 * 64 + x];
     // Level 200 is 0.578 and 30 is 0.013 (IEC 61966-2-1).
     assert!((at(10)[1] - 0.578).abs() < 0.02 && (at(50)[1] - 0.013).abs() < 0.002, "{:?} {:?}", at(10), at(50));

@@ -201,7 +201,7 @@ fn candidates(setup: &Prepared<'_>, plan: &Plan, kit: &Kit) -> Vec<(Kind, Vec<Ch
         let light_id = || light.light.id.clone();
         let nearer = Metres((at.distance.0 * 0.7 * 20.0).round() / 20.0);
         // With distance and power both fixed, moving it is no other way to the same wish.
-        if nearer >= light.free_distances().0 && light.light.distance_m.is_none_or(|_| light.power.is_none()) {
+        if nearer >= *light.free_distances().start() && light.light.distance_m.is_none_or(|_| light.power.is_none()) {
             let change = Change::MoveLight { light_id: light_id(), distance_m: nearer.0, nearer: true };
             all.push((Kind::Nearer, vec![change]));
         }

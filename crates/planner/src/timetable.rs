@@ -296,7 +296,7 @@ impl<'a> Walk<'a> {
             return (at.distance, at.power);
         }
         let wanted = light.gives(at.distance, at.exact);
-        let bounds = (at.distance, FARTHEST);
+        let bounds = at.distance..=FARTHEST;
         let exact = light.distance_giving(wanted, light.lowest, bounds);
         (Metres((exact.0 * 10.0).round() / 10.0), light.lowest)
     }

@@ -13192,10 +13192,7 @@ export interface operations {
         parameters: {
             query?: never;
             header?: never;
-            path: {
-                id: string;
-                without: string;
-            };
+            path?: never;
             cookie?: never;
         };
         requestBody?: never;
@@ -13260,10 +13257,7 @@ export interface operations {
         parameters: {
             query?: never;
             header?: never;
-            path: {
-                id: string;
-                without: string;
-            };
+            path?: never;
             cookie?: never;
         };
         requestBody?: never;
@@ -13337,10 +13331,7 @@ export interface operations {
                 kelvin?: number | null;
             };
             header?: never;
-            path: {
-                id: string;
-                without: string;
-            };
+            path?: never;
             cookie?: never;
         };
         requestBody?: never;

@@ -1,5 +1,7 @@
 //! Guide numbers: distance times f-number, at ISO 100 and full power.
 
+use std::ops::RangeInclusive;
+
 use crate::modifier::Surface;
 use crate::scale::interpolated;
 use crate::scale::{Metres, Power, Stops};
@@ -101,9 +103,9 @@ impl GuideNumber {
         power: Power,
         surface: Surface,
         loss: Stops,
-        bounds: (Metres, Metres),
+        bounds: RangeInclusive<Metres>,
     ) -> Metres {
-        let (mut near, mut far) = (bounds.0.0, bounds.1.0);
+        let (mut near, mut far) = (bounds.start().0, bounds.end().0);
         // Strength falls steadily with distance, so halving the interval finds the one place; 60 halvings are beyond
         // the precision of a double.
         for _ in 0..60 {
@@ -164,7 +166,7 @@ mod tests {
             let surface = Surface::Disc { diameter: Metres(size) };
             let unit = GuideNumber(gn);
             let wanted = unit.strength(Metres(d), surface, Stops(1.0)).at(Power::FULL);
-            let found = unit.distance_for(wanted, Power::FULL, surface, Stops(1.0), (Metres(0.2), Metres(10.0)));
+            let found = unit.distance_for(wanted, Power::FULL, surface, Stops(1.0), Metres(0.2)..=Metres(10.0));
             prop_assert!((found.0 - d).abs() < 1e-6);
         }
     }

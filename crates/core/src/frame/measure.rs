@@ -1,6 +1,6 @@
 //! What came in a part of a frame: stops from mid grey, what is clipped, the white balance.
 
-use super::photo::Photo;
+use super::photo::{Extent, Photo};
 use crate::colour::LinearRgb;
 use crate::proof::{MID_GREY, Picture, Size, luminance};
 use crate::scale::Stops;
@@ -49,9 +49,9 @@ const DARKEST: Stops = Stops(-5.5);
 
 impl Mark {
     /// A box in pixels of a frame of this size.
-    pub fn of_pixels([left, top, width, height]: [f64; 4], (wide, high): (usize, usize)) -> Self {
+    pub fn of_pixels([left, top, width, height]: [f64; 4], of: Extent) -> Self {
         #[expect(clippy::cast_precision_loss, reason = "a size in pixels")]
-        let (wide, high) = (wide as f64, high as f64);
+        let (wide, high) = (of.wide as f64, of.high as f64);
         Self { left: left / wide, top: top / high, width: width / wide, height: height / high, shape: Shape::Box }
     }
 
@@ -63,7 +63,7 @@ impl Mark {
     }
 
     /// The pixels of a frame of this size whose middles lie in it.
-    pub fn pixels(self, (wide, high): (usize, usize)) -> impl Iterator<Item = usize> {
+    pub fn pixels(self, Extent { wide, high }: Extent) -> impl Iterator<Item = usize> {
         #[expect(
             clippy::cast_precision_loss,
             clippy::cast_possible_truncation,
@@ -113,7 +113,7 @@ impl Photo {
 }
 
 /// What stands in a part of a picture of this size, and how much of it was full.
-pub(super) fn measured(extent: (usize, usize), pixels: &[[f32; 3]], clipped: &[u8], mark: Mark) -> Measured {
+pub(super) fn measured(extent: Extent, pixels: &[[f32; 3]], clipped: &[u8], mark: Mark) -> Measured {
     let (mut sum, mut squares, mut full, mut count) = ([0.0; 3], 0.0, 0.0, 0_usize);
     for at in mark.pixels(extent) {
         for (sum, part) in sum.iter_mut().zip(pixels[at]) {

@@ -16,7 +16,7 @@ mod target;
 pub use belief::{Belief, Evidence, NotABelief};
 pub use curve::{NotACurve, ToneCurve};
 pub use measure::{Mark, Measured, Shape};
-pub use photo::{Encoding, NoRaster, Photo, Raster, Samples, Turned};
+pub use photo::{Encoding, Extent, NoRaster, Photo, Raster, Samples, Turned};
 pub use recover::{Exposed, NoBracket, Recovered, recovered};
 pub use register::{Moved, moved};
 pub use separate::{Pair, Parted, Separated, Unlike};

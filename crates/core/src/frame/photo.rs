@@ -34,6 +34,27 @@ pub struct Encoding {
     pub to_srgb: [[f32; 3]; 3],
 }
 
+/// How many pixels a picture is wide and high.
+#[derive(Clone, Copy, Debug, PartialEq, Eq)]
+pub struct Extent {
+    /// From left to right.
+    pub wide: usize,
+    /// From top to bottom.
+    pub high: usize,
+}
+
+impl From<Size> for Extent {
+    fn from(size: Size) -> Self {
+        Self { wide: size.width as usize, high: size.height as usize }
+    }
+}
+
+impl std::fmt::Display for Extent {
+    fn fmt(&self, f: &mut std::fmt::Formatter<'_>) -> std::fmt::Result {
+        write!(f, "{} × {}", self.wide, self.high)
+    }
+}
+
 /// How a picture lies in its file, by the number EXIF gives it (1 to 8): 1 upright, 3 upside down, 6 to be turned to the
 /// right, 8 to the left; even ones but 6 and 8, and 5 and 7, are mirrored. Source: EXIF 2.32, tag 0x0112.
 #[derive(Clone, Copy, Debug, PartialEq, Eq)]
@@ -109,14 +130,16 @@ impl Encoding {
 
 impl Turned {
     /// The size of the upright picture.
-    fn size(self, (width, height): (usize, usize)) -> (usize, usize) {
-        if self.0 >= 5 { (height, width) } else { (width, height) }
+    pub fn extent(self, lying: Extent) -> Extent {
+        if self.0 >= 5 { Extent { wide: lying.high, high: lying.wide } } else { lying }
     }
 
     /// Where in the file the pixel of the upright picture lies.
-    fn source(self, (x, y): (usize, usize), (width, height): (usize, usize)) -> (usize, usize) {
-        let (right, down) = (width - 1, height - 1);
-        match self.0 {
+    fn source(self, at: usize, lying: Extent) -> usize {
+        let upright = self.extent(lying);
+        let (x, y) = (at % upright.wide, at / upright.wide);
+        let (right, down) = (lying.wide - 1, lying.high - 1);
+        let (x, y) = match self.0 {
             2 => (right - x, y),
             3 => (right - x, down - y),
             4 => (x, down - y),
@@ -125,7 +148,8 @@ impl Turned {
             7 => (right - y, down - x),
             8 => (right - y, x),
             _ => (x, y),
-        }
+        };
+        y * lying.wide + x
     }
 }
 
@@ -152,8 +176,8 @@ impl Photo {
             return Err(NoRaster::Curve);
         }
         let lying = match samples {
-            Samples::Eight(levels) => reduced::<_, 256>(levels, (width, height), encoding),
-            Samples::Sixteen(levels) => reduced::<_, 65_536>(levels, (width, height), encoding),
+            Samples::Eight(levels) => reduced::<_, 256>(levels, Extent { wide: width, high: height }, encoding),
+            Samples::Sixteen(levels) => reduced::<_, 65_536>(levels, Extent { wide: width, high: height }, encoding),
         };
         Ok(lying.upright(turned))
     }
@@ -162,19 +186,16 @@ impl Photo {
         if !(2..=8).contains(&turned.0) {
             return self;
         }
-        let from = (self.picture.size.width as usize, self.picture.size.height as usize);
-        let (width, height) = turned.size(from);
-        let places = (0..width * height).map(|at| {
-            let (x, y) = turned.source((at % width, at / width), from);
-            y * from.0 + x
-        });
+        let lying = self.extent();
+        let Extent { wide, high } = turned.extent(lying);
+        let places = (0..wide * high).map(|at| turned.source(at, lying));
         let (pixels, clipped) = places.map(|at| (self.picture.pixels[at], self.clipped[at])).unzip();
-        Self { picture: Picture { size: size(width, height), pixels }, clipped }
+        Self { picture: Picture { size: size(wide, high), pixels }, clipped }
     }
 
-    /// Its pixels from left to right and from top to bottom.
-    pub fn extent(&self) -> (usize, usize) {
-        (self.picture.size.width as usize, self.picture.size.height as usize)
+    /// How many pixels it is wide and high.
+    pub fn extent(&self) -> Extent {
+        self.picture.size.into()
     }
 }
 
@@ -184,7 +205,7 @@ pub(super) fn size(width: usize, height: usize) -> Size {
 }
 
 /// Into how many pixels each way one goes.
-fn step((width, height): (usize, usize)) -> usize {
+fn step(Extent { wide: width, high: height }: Extent) -> usize {
     let fits = |step: &usize| {
         let (wide, high) = (width.div_ceil(*step), height.div_ceil(*step));
         wide * high <= MOST_PIXELS && wide <= LONGEST && high <= LONGEST
@@ -196,7 +217,7 @@ fn step((width, height): (usize, usize)) -> usize {
 struct Reducing<'a, L, const KINDS: usize> {
     levels: &'a [L],
     /// Of the picture, in pixels.
-    extent: (usize, usize),
+    extent: Extent,
     /// What each level stands for, of red, green and blue.
     tables: [Box<[f32; KINDS]>; 3],
     /// From this level on what it knew is lost.
@@ -250,7 +271,7 @@ impl<L: Copy + Ord + Into<usize> + Sync, const KINDS: usize> Reducing<'_, L, KIN
     }
 
     fn reduced(&self, encoding: &Encoding) -> Photo {
-        let (width, height) = self.extent;
+        let Extent { wide: width, high: height } = self.extent;
         let step = step(self.extent);
         let (wide, high) = (width.div_ceil(step), height.div_ceil(step));
         let mut pixels = vec![[0.0f32; 3]; wide * high];
@@ -294,7 +315,7 @@ impl<L: Copy + Ord + Into<usize> + Sync, const KINDS: usize> Reducing<'_, L, KIN
 
 fn reduced<L: Copy + Ord + Into<usize> + Sync, const KINDS: usize>(
     levels: &[L],
-    extent: (usize, usize),
+    extent: Extent,
     encoding: &Encoding,
 ) -> Photo {
     let table = |channel| -> Box<[f32; KINDS]> {
@@ -338,7 +359,7 @@ mod tests {
     #[case(9, (3, 2), (0, 0))]
     fn every_way_up(#[case] turned: u8, #[case] extent: (usize, usize), #[case] bright: (usize, usize)) {
         let upright = photo(&raster(3, 2, |x, y| if (x, y) == (0, 0) { 200 } else { 10 }), turned);
-        assert_eq!(upright.extent(), extent);
+        assert_eq!(upright.extent(), Extent { wide: extent.0, high: extent.1 });
         let at = upright.picture.pixels.iter().position(|one| one[0] > 0.5).expect("it");
         assert_eq!((at % extent.0, at / extent.0), bright);
     }
@@ -347,11 +368,11 @@ mod tests {
     #[test]
     fn a_large_one_is_averaged_in_light() {
         let large = photo(&raster(2400, 1200, |x, _| if x % 2 == 0 { 0 } else { 255 }), 1);
-        assert_eq!(large.extent(), (1200, 600));
+        assert_eq!(large.extent(), Extent { wide: 1200, high: 600 });
         assert!(large.picture.pixels.iter().all(|one| (one[0] - 0.5).abs() < 1e-5));
         assert!(large.clipped.iter().all(|one| *one == 128));
         let odd = photo(&raster(2401, 1201, |_, _| 118), 1);
-        assert_eq!(odd.extent(), (1201, 601));
+        assert_eq!(odd.extent(), Extent { wide: 1201, high: 601 });
         assert!(odd.picture.pixels.iter().all(|one| (one[2] - 0.181_16).abs() < 1e-4), "also at the edges");
     }
 

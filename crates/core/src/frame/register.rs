@@ -1,7 +1,7 @@
 //! How far a frame has moved against another: plain shifting, found coarse to fine on what stands out from its
 //! surroundings, so that a change of exposure or a flash that comes on does not matter.
 
-use super::photo::Photo;
+use super::photo::{Extent, Photo};
 use crate::proof::{Picture, luminance};
 
 /// How far a frame has moved against another.
@@ -32,7 +32,7 @@ const FARTHEST: f64 = 0.25;
 /// How far `now` has moved against `before`: a thing at some place of `before` is by so much farther right and down in `now`.
 /// Nothing where the two are of different proportions, or show nothing that stands out.
 pub fn moved(before: &Photo, now: &Photo) -> Option<Moved> {
-    let proportion = |(wide, high): (usize, usize)| {
+    let proportion = |Extent { wide, high }: Extent| {
         #[expect(clippy::cast_precision_loss, reason = "a size in pixels")]
         let proportion = wide as f64 / high as f64;
         proportion
@@ -41,7 +41,7 @@ pub fn moved(before: &Photo, now: &Photo) -> Option<Moved> {
         return None;
     }
     let mut best: Option<Shift> = None;
-    for wide in widths(before.extent().0) {
+    for wide in widths(before.extent().wide) {
         let (first, second) = (standing_out(before, wide), standing_out(now, wide));
         if first.wide != second.wide || first.high != second.high {
             return None;
@@ -52,7 +52,7 @@ pub fn moved(before: &Photo, now: &Photo) -> Option<Moved> {
                 let far = |extent: usize| (extent as f64 * FARTHEST) as i64;
                 ((0, 0), far(first.wide), far(first.high))
             }
-            Some(Shift { at: (right, down), extent: (was, _), .. }) => {
+            Some(Shift { at: (right, down), extent: Extent { wide: was, .. }, .. }) => {
                 #[expect(clippy::cast_possible_truncation, clippy::cast_precision_loss, reason = "a size in pixels")]
                 let finer = |one: i64| (one as f64 * first.wide as f64 / was as f64).round() as i64;
                 ((finer(right), finer(down)), 2, 2)
@@ -62,9 +62,9 @@ pub fn moved(before: &Photo, now: &Photo) -> Option<Moved> {
         let places = (-across..=across).flat_map(|x| (-along..=along).map(move |y| (right + x, down + y)));
         let found = places.filter_map(|at| Some((at, first.alike(&second, at)?))).max_by(|a, b| a.1.total_cmp(&b.1));
         let (at, alike) = found?;
-        best = Some(Shift { at, alike, extent: (first.wide, first.high) });
+        best = Some(Shift { at, alike, extent: Extent { wide: first.wide, high: first.high } });
     }
-    let Shift { at: (right, down), alike, extent: (wide, high) } = best?;
+    let Shift { at: (right, down), alike, extent: Extent { wide, high } } = best?;
     #[expect(clippy::cast_precision_loss, reason = "a size in pixels")]
     let of = |one: i64, extent: usize| one as f64 / extent as f64;
     Some(Moved { right: of(right, wide), down: of(down, high), alike })
@@ -76,8 +76,8 @@ struct Shift {
     at: (i64, i64),
     /// How alike the two are there.
     alike: f64,
-    /// How wide and how high its pictures are.
-    extent: (usize, usize),
+    /// How wide and high its pictures are.
+    extent: Extent,
 }
 
 /// The widths to compare at, coarse to fine: each puts half as many pixels of the photograph together as the one before,
@@ -105,7 +105,7 @@ struct Standing {
 impl Photo {
     /// The same, about so wide: whole pixels put together.
     pub(super) fn smaller(&self, wide: usize) -> Picture {
-        self.picture.together(self.extent().0.div_ceil(wide.max(1)))
+        self.picture.together(self.extent().wide.div_ceil(wide.max(1)))
     }
 }
 

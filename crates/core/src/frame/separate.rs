@@ -6,7 +6,7 @@
 use rayon::prelude::*;
 
 use super::measure::{Mark, Measured, bright, measured, stops};
-use super::photo::Photo;
+use super::photo::{Extent, Photo};
 use crate::exposure::Ev;
 use crate::proof::{Layer, Size, luminance};
 use crate::scale::Stops;
@@ -29,13 +29,13 @@ pub struct Pair<'a> {
 pub enum Unlike {
     /// They are of different sizes.
     #[error(
-        "the frame without flash is {without:?} pixels, the one with it {with:?}: take both with one camera, held the same way"
+        "the frame without flash is {without} pixels, the one with it {with}: take both with one camera, held the same way"
     )]
     Size {
         /// Of the copies: from left to right, from top to bottom.
-        without: (usize, usize),
+        without: Extent,
         /// The same of the other.
-        with: (usize, usize),
+        with: Extent,
     },
 }
 
@@ -105,10 +105,8 @@ impl Separated {
 
     /// What a part of the frame holds of each.
     pub fn parted(&self, mark: Mark) -> Parted {
-        let size = self.size();
-        let part = |layer: &Layer, clipped: &[u8]| {
-            measured((size.width as usize, size.height as usize), &layer.pixels, clipped, mark)
-        };
+        let extent = Extent::from(self.size());
+        let part = |layer: &Layer, clipped: &[u8]| measured(extent, &layer.pixels, clipped, mark);
         let there = part(&self.ambient, &self.without_clipped);
         let flash = part(&self.flash, &self.with_clipped);
         let both = [0, 1, 2].map(|channel| there.mean[channel] + flash.mean[channel]);
@@ -227,6 +225,9 @@ mod tests {
             Photo { picture: Picture { size: Size { width: 1, height: 1 }, pixels: vec![[0.1; 3]] }, clipped: vec![0] };
         let wide = flat(0.1, 0);
         let unlike = Pair { without: &narrow, without_at: same, with: &wide, with_at: same }.separated();
-        assert_eq!(unlike, Err(Unlike::Size { without: (1, 1), with: (8, 6) }));
+        assert_eq!(
+            unlike,
+            Err(Unlike::Size { without: Extent { wide: 1, high: 1 }, with: Extent { wide: 8, high: 6 } })
+        );
     }
 }

@@ -1,7 +1,7 @@
 //! A two-tone target: a light and a dark grey side by side, found by itself, and what it says of exposure and white balance.
 
 use super::measure::{Mark, Measured, Shape, bright};
-use super::photo::Photo;
+use super::photo::{Extent, Photo};
 use crate::proof::Picture;
 use crate::scale::Stops;
 
@@ -72,7 +72,7 @@ pub fn found(photo: &Photo, target: TwoTone) -> Option<Target> {
         }
     }
     let (_, light, dark) = best?;
-    let size = (small.size.width as usize, small.size.height as usize);
+    let size = Extent::from(small.size);
     let both = light.with(dark).mark(size);
     read(photo, both, (light.mark(size), dark.mark(size)), target)
 }
@@ -240,13 +240,10 @@ impl Area {
             .then(|| contrast.abs() + apart + coloured + gap.abs() * 2.0)
     }
 
-    fn mark(&self, (wide, high): (usize, usize)) -> Mark {
+    fn mark(&self, picture: Extent) -> Mark {
         #[expect(clippy::cast_precision_loss, reason = "pixels of a small picture")]
         let of = |pixels: usize| pixels as f64;
-        Mark::of_pixels(
-            [of(self.left), of(self.top), of(self.right - self.left), of(self.bottom - self.top)],
-            (wide, high),
-        )
+        Mark::of_pixels([of(self.left), of(self.top), of(self.right - self.left), of(self.bottom - self.top)], picture)
     }
 }
 

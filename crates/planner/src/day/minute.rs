@@ -38,6 +38,7 @@ impl DayMinute {
     }
 
     /// The minute in the middle between two.
+    #[must_use]
     pub fn between(self, other: Self) -> Self {
         Self(self.0.midpoint(other.0))
     }

@@ -102,8 +102,8 @@ impl<'a> Candidates<'a> {
         let power = light.power.unwrap_or(Power::FULL);
         if light.distance.is_some() && light.bounced.is_none() && !light.light.on_camera {
             // Rounded to nearer, so that it does close the shortfall.
-            let exact = light.distance_giving(needed, power, (Metres(0.1), at.distance));
-            let nearer = Metres(((exact.0 * 20.0).floor() / 20.0).max(light.free_distances().0.0));
+            let exact = light.distance_giving(needed, power, Metres(0.1)..=at.distance);
+            let nearer = Metres(((exact.0 * 20.0).floor() / 20.0).max(light.free_distances().start().0));
             if nearer.0 < at.distance.0 {
                 self.changes.push(Change::MoveLight { light_id: light_id(), distance_m: nearer.0, nearer: true });
             }
@@ -134,7 +134,7 @@ impl<'a> Candidates<'a> {
         let power = light.power.unwrap_or(light.lowest);
         let over = at.power.0 - at.exact.0;
         if light.distance.is_some() && light.bounced.is_none() && !light.light.on_camera {
-            let exact = light.distance_giving(needed, power, (at.distance, Metres(12.0)));
+            let exact = light.distance_giving(needed, power, at.distance..=Metres(12.0));
             let farther = Metres((exact.0 * 20.0).ceil() / 20.0);
             self.changes.push(Change::MoveLight { light_id: light_id(), distance_m: farther.0, nearer: false });
         }

@@ -1,5 +1,6 @@
 //! A light of a setup as quantities: what it can give each region.
 
+use std::ops::RangeInclusive;
 use std::sync::Arc;
 
 use tolva_core::colour::{self, Shift};
@@ -117,13 +118,13 @@ impl OnSet {
         setup: &Setup,
         (surface, aimed_at): (Surface, usize),
     ) -> (Option<Metres>, Self) {
-        let free = || (Metres((surface.largest().0 / 2.0).max(NEAREST_M)), Metres(FARTHEST_M));
+        let free = || Metres((surface.largest().0 / 2.0).max(NEAREST_M))..=Metres(FARTHEST_M);
         let fixed = stage.held_at(index).or(light.distance_m.map(Metres));
         // What is bounced is not moved along its line to give more or less: it stands where the camera does.
         let turned = stage.laid.lights[index].head.map(|_| Metres(setup.camera_distance_m));
         let at = fixed.or(turned);
-        let bounds = at.map_or_else(free, |fixed| (fixed, fixed));
-        let reached = Reached::between(stage, index, aimed_at, bounds);
+        let bounds = at.map_or_else(free, |fixed| fixed..=fixed);
+        let reached = Reached::between(stage, index, aimed_at, &bounds);
         (at, Self { stage: Arc::clone(stage), reached })
     }
 }
@@ -364,15 +365,15 @@ impl PreparedLight<'_> {
 
     /// Where it stands to give its region so much at a power, held between two distances. On the set it moves along its
     /// own line.
-    pub fn distance_giving(&self, wanted: Stops, power: Power, bounds: (Metres, Metres)) -> Metres {
+    pub fn distance_giving(&self, wanted: Stops, power: Power, bounds: RangeInclusive<Metres>) -> Metres {
         match &self.on_set {
             Some(OnSet { stage, reached }) => {
                 let reach = wanted - self.strength_at_1_m(power);
                 if self.distance.is_none() {
-                    return reached.distance_for(self.aimed_at, reach, bounds);
+                    return reached.distance_for(self.aimed_at, reach, &bounds);
                 }
-                let along = Reached::between(stage, self.index, self.aimed_at, bounds);
-                along.distance_for(self.aimed_at, reach, bounds)
+                let along = Reached::between(stage, self.index, self.aimed_at, &bounds);
+                along.distance_for(self.aimed_at, reach, &bounds)
             }
             None => self.guide_number.distance_for(wanted, power, self.surface, self.loss, bounds),
         }
@@ -405,8 +406,8 @@ impl PreparedLight<'_> {
     }
 
     /// The nearest and farthest Tolva would put a light by itself (common practice, no source).
-    pub fn free_distances(&self) -> (Metres, Metres) {
-        (Metres((self.surface.largest().0 / 2.0).max(NEAREST_M)), Metres(FARTHEST_M))
+    pub fn free_distances(&self) -> RangeInclusive<Metres> {
+        Metres((self.surface.largest().0 / 2.0).max(NEAREST_M))..=Metres(FARTHEST_M)
     }
 
     /// Where Tolva puts a light when nothing is fixed: one and a half times the modifier's size away, 2 m for a bare
@@ -418,9 +419,9 @@ impl PreparedLight<'_> {
 
     /// The least and the most it can give its region.
     pub fn range(&self) -> FlashRange {
-        let (near, far) = self.distance.map_or_else(|| self.free_distances(), |fixed| (fixed, fixed));
+        let stands = self.distance.map_or_else(|| self.free_distances(), |fixed| fixed..=fixed);
         let (low, full) = self.power.map_or((self.lowest, Power::FULL), |fixed| (fixed, fixed));
-        FlashRange { least: self.gives(far, low), most: self.gives(near, full) }
+        FlashRange { least: self.gives(*stands.end(), low), most: self.gives(*stands.start(), full) }
     }
 
     /// Where the light stands to give its region so much by itself.

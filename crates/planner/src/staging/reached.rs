@@ -1,6 +1,8 @@
 //! What a light of the set gives each region along its own line: worked out at a few distances where that is left to
 //! Tolva, and read between them.
 
+use std::ops::RangeInclusive;
+
 use crate::setup::LightIndex;
 use tolva_core::colour::Shift;
 use tolva_core::scale::{Metres, Stops};
@@ -41,7 +43,8 @@ enum Between<'a> {
 
 impl Reached {
     /// Between two distances, which may be the same.
-    pub fn between(stage: &Stage, light: LightIndex, own: usize, (near, far): (Metres, Metres)) -> Self {
+    pub fn between(stage: &Stage, light: LightIndex, own: usize, bounds: &RangeInclusive<Metres>) -> Self {
+        let (near, far) = (bounds.start(), bounds.end());
         let steps = if (far.0 - near.0).abs() < 1e-6 { 1 } else { DISTANCES };
         let along = |step: u32| near.0 * (far.0 / near.0).powf(f64::from(step) / f64::from((steps - 1).max(1)));
         let at = (0..steps).map(along).map(|distance_m| {
@@ -101,8 +104,8 @@ impl Reached {
     }
 
     /// The distance between two at which a region gets so much: by halving. The nearer end gives more.
-    pub fn distance_for(&self, region: usize, wanted: Stops, (near, far): (Metres, Metres)) -> Metres {
-        let (mut near, mut far) = (near.0, far.0);
+    pub fn distance_for(&self, region: usize, wanted: Stops, bounds: &RangeInclusive<Metres>) -> Metres {
+        let (mut near, mut far) = (bounds.start().0, bounds.end().0);
         for _ in 0..48 {
             let middle = (near * far).sqrt();
             if self.on(region, Metres(middle)) > wanted {

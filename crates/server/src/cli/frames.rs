@@ -6,7 +6,7 @@ use std::path::{Path, PathBuf};
 use clap::Args;
 use serde::Deserialize;
 use serde_json::{Value, json};
-use tolva_core::frame::{Exposed, Mark, Pair, TwoTone, found, recovered};
+use tolva_core::frame::{Exposed, Extent, Mark, Pair, TwoTone, found, recovered};
 use tolva_core::scale::Stops;
 use tolva_pictures::{Frame, Lacking, Taken, Unreadable, levels, read, read_two, share_map};
 
@@ -63,12 +63,12 @@ pub(super) struct Patch {
 }
 
 impl Patch {
-    fn mark(self, size: (usize, usize)) -> Mark {
+    fn mark(self, size: Extent) -> Mark {
         Mark::of_pixels([self.left, self.top, self.width, self.height], size)
     }
 
     /// Whether some of it lies in the frame.
-    fn inside(self, (wide, high): (usize, usize)) -> bool {
+    fn inside(self, Extent { wide, high }: Extent) -> bool {
         #[expect(clippy::cast_precision_loss, reason = "a size in pixels")]
         let (wide, high) = (wide as f64, high as f64);
         let good = [self.left, self.top, self.width, self.height].iter().all(|one| one.is_finite() && *one >= 0.0);
@@ -80,12 +80,10 @@ impl Patch {
 
     /// # Errors
     /// A patch that is not in the frame.
-    pub(super) fn within(self, size: (usize, usize), file: &Path) -> Result<Mark, CliError> {
+    pub(super) fn within(self, size: Extent, file: &Path) -> Result<Mark, CliError> {
         let Self { left, top, width, height } = self;
-        let (wide, high) = size;
         self.inside(size).then(|| self.mark(size)).ok_or_else(|| {
-            let said =
-                format!("the patch {left},{top},{width},{height} does not lie in the frame of {wide} × {high} pixels");
+            let said = format!("the patch {left},{top},{width},{height} does not lie in the frame of {size} pixels");
             CliError::Frame(file.to_owned(), said)
         })
     }
@@ -148,7 +146,7 @@ fn measured(file: &Path, patches: &[Patch]) -> Result<Vec<Value>, CliError> {
     let name = name(file);
     let whole = json!({
         "file": name,
-        "width": size.0, "height": size.1,
+        "width": size.wide, "height": size.high,
         "shutter_s": taken.shutter_s, "f_number": taken.f_number, "iso": taken.iso,
         "ev100": taken.ev100().ok().map(|ev| ev.0),
         "focal_length_mm": taken.focal_length_mm, "flash": taken.flash,
@@ -211,7 +209,7 @@ pub fn target(asked: &TargetIn) -> Result<(), CliError> {
     let frame = frame(&asked.file)?;
     let line = found(&frame.photo, TwoTone::default()).map(|target| {
         #[expect(clippy::cast_precision_loss, reason = "a size in pixels")]
-        let (wide, high) = (frame.size.0 as f64, frame.size.1 as f64);
+        let (wide, high) = (frame.size.wide as f64, frame.size.high as f64);
         json!({
             "file": name(&asked.file),
             "target_left": (target.at.left * wide).round(), "target_top": (target.at.top * high).round(),

@@ -20,6 +20,15 @@ const MIXED: u32 = 640;
 /// So many pairs are kept: some 12 MB each.
 const KEPT: usize = 3;
 
+/// Two frames of one place.
+#[derive(Clone, Copy, Debug)]
+pub struct WithAndWithout<'a> {
+    /// The one with flash.
+    pub with: &'a TakenFrame,
+    /// The one without.
+    pub without: &'a TakenFrame,
+}
+
 /// Two frames apart.
 #[derive(Debug)]
 pub struct Apart {
@@ -47,14 +56,14 @@ impl Frames {
     pub fn apart(
         &self,
         named: &str,
-        (without, with): (&TakenFrame, &TakenFrame),
+        two: WithAndWithout<'_>,
         photo: impl Fn(&TakenFrame) -> Result<Arc<Photo>, FrameError>,
     ) -> Result<Arc<Apart>, FrameError> {
         let held = || self.apart.lock().unwrap_or_else(PoisonError::into_inner);
         if let Some((_, before)) = held().iter().find(|(name, _)| name == named) {
             return Ok(Arc::clone(before));
         }
-        let made = Arc::new(taken_apart((without, &*photo(without)?), (with, &*photo(with)?))?);
+        let made = Arc::new(taken_apart(two, &photo)?);
         let mut all = held();
         all.push((named.to_owned(), Arc::clone(&made)));
         if all.len() > KEPT {
@@ -65,13 +74,14 @@ impl Frames {
 }
 
 fn taken_apart(
-    (without, without_photo): (&TakenFrame, &Photo),
-    (with, with_photo): (&TakenFrame, &Photo),
+    WithAndWithout { with, without }: WithAndWithout<'_>,
+    photo: impl Fn(&TakenFrame) -> Result<Arc<Photo>, FrameError>,
 ) -> Result<Apart, FrameError> {
+    let (without_photo, with_photo) = (photo(without)?, photo(with)?);
     let pair = Pair {
-        without: without_photo,
+        without: &without_photo,
         without_at: exposure(&without.settings, "without")?,
-        with: with_photo,
+        with: &with_photo,
         with_at: exposure(&with.settings, "with")?,
     };
     let separated = pair.separated().map_err(|unlike| Problems::one("/without", unlike.to_string()))?;

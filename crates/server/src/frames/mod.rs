@@ -21,7 +21,7 @@ use tolva_store::{Copied, Store, StoreError};
 use crate::edge::refused;
 use crate::live::Live;
 
-pub use apart::{Apart, used};
+pub use apart::{Apart, WithAndWithout, used};
 pub use archive::{Archive, MOST_WHOLE, packed};
 pub use behind::photo_behind;
 pub use expected::expected;

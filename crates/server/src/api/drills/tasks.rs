@@ -111,8 +111,8 @@ pub async fn measure(
             iso: frame.taken.iso,
             focal_length_mm: frame.taken.focal_length_mm,
             flash: frame.taken.flash,
-            wide: pixels(frame.size.0),
-            high: pixels(frame.size.1),
+            wide: pixels(frame.size.wide),
+            high: pixels(frame.size.high),
             mean: middle.mean,
             clipped: middle.clipped,
         })

@@ -18,7 +18,7 @@ use crate::api::body::Body;
 use crate::api::problem::{ApiError, within};
 use crate::api::work::worked_out;
 use crate::edge::known;
-use crate::frames::{Apart, FrameError, Frames, used};
+use crate::frames::{Apart, FrameError, Frames, WithAndWithout, used};
 
 /// What two frames say of a region.
 #[derive(Debug, Serialize, ToSchema)]
@@ -96,8 +96,17 @@ struct Two {
     kit: Kit,
 }
 
-async fn two(store: &Store, (with, without): (String, String)) -> Result<Two, ApiError> {
-    let (with, without) = (store.frame(&with).await?, store.frame(&without).await?);
+/// The pair that is asked for.
+#[derive(Deserialize, IntoParams)]
+pub struct Asked {
+    /// The frame with flash.
+    id: String,
+    /// The one without.
+    without: String,
+}
+
+async fn two(store: &Store, asked: Asked) -> Result<Two, ApiError> {
+    let (with, without) = (store.frame(&asked.id).await?, store.frame(&asked.without).await?);
     let kit = super::kit_of(store, &with).await?;
     Ok(Two { with, without, kit })
 }
@@ -108,7 +117,7 @@ impl Two {
         let (with, without) = (&self.with.frame, &self.without.frame);
         let of = |frame: &TakenFrame| serde_json::json!([frame.id, frame.marks, frame.settings]).to_string();
         let named = format!("{} {}", of(with), of(without));
-        frames.apart(&named, (without, with), |frame| frames.photo(store, frame, &self.kit))
+        frames.apart(&named, WithAndWithout { with, without }, |frame| frames.photo(store, frame, &self.kit))
     }
 }
 
@@ -118,11 +127,7 @@ impl Two {
     responses((status = OK, description = "What each light is", body = FramesApart)),
 )]
 #[get("/api/v1/frames/{id}/without/{without}")]
-pub async fn take_apart(
-    at: Path<(String, String)>,
-    store: Data<Store>,
-    frames: Data<Frames>,
-) -> Result<HttpResponse, ApiError> {
+pub async fn take_apart(at: Path<Asked>, store: Data<Store>, frames: Data<Frames>) -> Result<HttpResponse, ApiError> {
     let two = two(&store, at.into_inner()).await?;
     let found = worked_out(move || {
         let apart = two.apart(&store, &frames)?;
@@ -163,11 +168,7 @@ fn said(region_id: String, name: String, of: &Parted) -> RegionApart {
     responses((status = OK, description = "The map", content_type = "image/png")),
 )]
 #[get("/api/v1/frames/{id}/without/{without}/map")]
-pub async fn map(
-    at: Path<(String, String)>,
-    store: Data<Store>,
-    frames: Data<Frames>,
-) -> Result<HttpResponse, ApiError> {
+pub async fn map(at: Path<Asked>, store: Data<Store>, frames: Data<Frames>) -> Result<HttpResponse, ApiError> {
     let two = two(&store, at.into_inner()).await?;
     let map = worked_out(move || Ok::<_, FrameError>(two.apart(&store, &frames)?.map.clone())).await?;
     Ok(HttpResponse::Ok().insert_header((CACHE_CONTROL, "no-cache")).content_type("image/png").body(map))
@@ -181,7 +182,7 @@ pub async fn map(
 )]
 #[get("/api/v1/frames/{id}/without/{without}/mix")]
 pub async fn mix(
-    at: Path<(String, String)>,
+    at: Path<Asked>,
     mixture: Query<Mixture>,
     store: Data<Store>,
     frames: Data<Frames>,
