@@ -1,4 +1,5 @@
-//! Files that are made from the code and kept in the repository: the OpenAPI document, the JSON Schema, the front end's
+//! Files that are made from the code and kept in the repository: the OpenAPI document, the table of rights, the
+//! JSON Schema, the front end's
 //! types and its catalogue of fields, and the descriptions of the store's queries.
 
 use std::fs;
@@ -8,6 +9,8 @@ use std::process::{Command, Stdio};
 use crate::{Done, cargo, install, npm, root, run};
 
 const OPENAPI: &str = "docs/openapi.json";
+/// Who may ask for which route.
+const RIGHTS: &str = "docs/rights.md";
 const SCHEMA: &str = "docs/tolva-job.schema.json";
 const TYPES: &str = "web/src/api/schema.d.ts";
 /// What a setup needs before it can be worked on, and the rest.
@@ -28,7 +31,7 @@ pub fn check() -> Done {
         fs::create_dir_all(elsewhere.join(folder)).map_err(|error| error.to_string())?;
     }
     write(&elsewhere)?;
-    let stale: Vec<&str> = [OPENAPI, SCHEMA, TYPES, FIELDS, MORE_FIELDS]
+    let stale: Vec<&str> = [OPENAPI, RIGHTS, SCHEMA, TYPES, FIELDS, MORE_FIELDS]
         .into_iter()
         .filter(|file| fs::read(root().join(file)).ok() != fs::read(elsewhere.join(file)).ok())
         .collect();
@@ -40,8 +43,9 @@ pub fn check() -> Done {
 }
 
 fn write(to: &Path) -> Done {
-    let files: [(&[&str], &str); 4] = [
+    let files: [(&[&str], &str); 5] = [
         (&["openapi"], OPENAPI),
+        (&["rights"], RIGHTS),
         (&["schema"], SCHEMA),
         (&["fields", "--part", "setups"], FIELDS),
         (&["fields", "--part", "beside"], MORE_FIELDS),

@@ -76,7 +76,8 @@ impl Chromium {
         CLOSED.lock().unwrap_or_else(PoisonError::into_inner).push(self);
     }
 
-    async fn start() -> Self {
+    /// A new one.
+    pub async fn start() -> Self {
         let profile = TempDir::new().expect("a folder").keep();
         let port = free_port();
         let watcher = Command::new("bash")

@@ -71,7 +71,7 @@ pub use learnt::{Believed, Learnt, Unknown};
 pub use meant::{Meant, Understood};
 pub use migrate::renew_part_of_a_setup;
 pub use places::{FeatherTo, Head, LightPlace, RegionPlace, Side, Support};
-pub use problems::{Problem, ProblemCode, Problems, shortened};
+pub use problems::{Problem, ProblemCode, Problems, as_one_line, is_one_line, shortened};
 pub use read::read_json;
 pub use scene::{
     AngleHeight, Artificial, Background, BackgroundKind, CloudHour, ForecastCloud, LocalTime, Obstacle, ObstacleHeight,

@@ -24,6 +24,20 @@ pub enum ProblemCode {
     NotAllowed,
 }
 
+/// A text that may be so long may have several lines: notes. Shorter ones are names and are written into files line by line.
+const OF_LINES: usize = 600;
+
+/// Whether a text is one line: without line breaks and control characters, which would end a line of a calendar, a table or
+/// a log and begin another.
+pub fn is_one_line(text: &str) -> bool {
+    !text.chars().any(|one| one.is_control() || matches!(one, '\u{2028}' | '\u{2029}'))
+}
+
+/// A text as one line: what would break it is a space.
+pub fn as_one_line(text: &str) -> String {
+    text.chars().map(|one| if is_one_line(one.encode_utf8(&mut [0; 4])) { one } else { ' ' }).collect()
+}
+
 /// One wrong field.
 #[derive(Clone, Debug, PartialEq, Serialize, ToSchema)]
 pub struct Problem {
@@ -259,6 +273,10 @@ impl Checker {
             self.coded(field, ProblemCode::Count, "this must not be empty");
         } else if length > most {
             self.coded(field, ProblemCode::Count, format!("{length} characters are too many: at most {most}"));
+        } else if most < OF_LINES && !is_one_line(value) {
+            self.coded(field, ProblemCode::NotAllowed, "this is one line: no line breaks or control characters");
+        } else if value.chars().any(|one| one.is_control() && !matches!(one, '\n' | '\r' | '\t')) {
+            self.coded(field, ProblemCode::NotAllowed, "control characters are not allowed here");
         }
     }
 
@@ -308,6 +326,26 @@ mod tests {
     #[case("", "")]
     fn fields_as_people_know_them(#[case] pointer: &str, #[case] name: &str) {
         assert_eq!(Problem::new(pointer, ProblemCode::NotAllowed, "").field, name);
+    }
+
+    /// A name is one line; notes have several. Neither holds what a terminal or a calendar would take for an order.
+    #[rstest]
+    #[case("A\r\nBEGIN:VEVENT", false, true)]
+    #[case("Two\nlines", false, true)]
+    #[case("A\ttab", false, true)]
+    #[case("Bell \u{7}", false, false)]
+    #[case("Escape \u{1b}[2J", false, false)]
+    #[case("Next line \u{85}", false, false)]
+    #[case("A line \u{2028} of its own", false, true)]
+    #[case("Käthe’s quay, 27° ½", true, true)]
+    fn names_are_one_line(#[case] text: &str, #[case] name: bool, #[case] notes: bool) {
+        let allowed = |most: usize| {
+            let mut c = Checker::default();
+            c.text("name", text, 1, most);
+            c.done().is_ok()
+        };
+        assert_eq!((allowed(120), allowed(4000)), (name, notes), "{text:?}");
+        assert!(is_one_line(&as_one_line(text)) && as_one_line(text).chars().count() == text.chars().count());
     }
 
     #[test]

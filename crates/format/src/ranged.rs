@@ -19,6 +19,8 @@ pub(crate) struct Range {
 impl Range {
     /// Nothing is declared.
     pub const ANY: Self = Self { least: f64::NEG_INFINITY, most: f64::INFINITY, fewest: 0, greatest: usize::MAX };
+    /// An item of a list, where a text is a line.
+    pub const OF_ITEM: Self = Self { greatest: 400, ..Self::ANY };
 }
 
 /// What can be held against what is declared of it.
@@ -71,6 +73,6 @@ impl<T: Ranged> Ranged for Vec<T> {
             return;
         }
         // The range of the list is none of its items'.
-        c.each(field, self, |c, item| item.ranged(c, "", &Range::ANY));
+        c.each(field, self, |c, item| item.ranged(c, "", &Range::OF_ITEM));
     }
 }

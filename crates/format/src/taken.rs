@@ -48,9 +48,11 @@ pub struct TakenFrame {
     pub settings: FrameSettings,
     /// When, by the camera's clock: `2026-11-26T15:30:00`; null where it does not say.
     #[serde(default)]
+    #[schema(max_length = 40)]
     pub at: Option<String>,
     /// The camera, as it names itself; null where it does not.
     #[serde(default)]
+    #[schema(max_length = 200)]
     pub camera: Option<String>,
     /// What its file says that cannot be, in words.
     #[serde(default)]

@@ -19,6 +19,10 @@ pub const MOST_PIXELS: u64 = 65_000_000;
 /// One whose parts come one after the other needs several times the room.
 const MOST_PROGRESSIVE: u64 = 26_000_000;
 
+/// What stands beside a picture's pixels, such as its colour profile, is unpacked up to so many bytes: a few hundred make a
+/// packed megabyte a thousand times as large.
+const MOST_BESIDE: u64 = 16 * 1024 * 1024;
+
 /// A frame as it was read.
 #[derive(Clone, Debug, PartialEq)]
 pub struct Frame {
@@ -143,7 +147,10 @@ fn jpeg(file: &[u8], curve: Option<&ToneCurve>) -> Result<Levels, Unreadable> {
 }
 
 fn png(file: &[u8], curve: Option<&ToneCurve>) -> Result<Levels, Unreadable> {
-    let decoder = image::codecs::png::PngDecoder::new(Cursor::new(file)).map_err(|wrong| damaged(&wrong))?;
+    let mut limits = image::Limits::no_limits();
+    limits.max_alloc = Some(MOST_BESIDE);
+    let decoder =
+        image::codecs::png::PngDecoder::with_limits(Cursor::new(file), limits).map_err(|wrong| damaged(&wrong))?;
     if decoder.is_apng().unwrap_or(false) {
         return Err(Unreadable::Animated);
     }

@@ -1,5 +1,6 @@
 //! What a frame was taken with, as EXIF says it.
 
+use std::fmt::Write;
 use std::io::Cursor;
 
 use exif::experimental::Writer;
@@ -84,7 +85,7 @@ impl Taken {
             };
             let good = value.filter(|value| (least..=most).contains(value));
             if good.is_none() {
-                wrong.push(format!("{tag} {}", field.display_value()));
+                wrong.push(format!("{tag} {}", shown(field)));
             }
             good
         };
@@ -94,7 +95,9 @@ impl Taken {
         let focal_length_mm = number(Tag::FocalLength, 0.1, 10_000.0);
         let text = |tag| match &field(tag)?.value {
             Value::Ascii(all) => {
-                let text = String::from_utf8_lossy(all.first()?).trim_matches(['\0', ' ']).chars().take(80).collect();
+                let said = String::from_utf8_lossy(all.first()?);
+                let plain = said.trim_matches(['\0', ' ']).chars().filter(|one| !one.is_control());
+                let text = plain.take(80).collect();
                 Some(text).filter(|text: &String| !text.is_empty())
             }
             _ => None,
@@ -118,6 +121,28 @@ impl Taken {
         let simulated = text(Tag::Software).is_some_and(|by| by == STAND_IN);
         Self { shutter_s, f_number, iso, focal_length_mm, flash, at, camera, simulated, wrong }
     }
+}
+
+/// A text that takes so many letters and then no more: whoever writes into it stops there.
+struct Short(String);
+
+/// So many letters of a value that cannot be are shown: a field may hold millions.
+const MOST_SHOWN: usize = 60;
+
+impl Write for Short {
+    fn write_str(&mut self, more: &str) -> std::fmt::Result {
+        let room = MOST_SHOWN - self.0.chars().count();
+        self.0.extend(more.chars().map(|one| if one.is_control() { ' ' } else { one }).take(room));
+        if more.chars().count() > room { Err(std::fmt::Error) } else { Ok(()) }
+    }
+}
+
+/// A value that cannot be, as it stands in the file, cut short.
+fn shown(field: &Field) -> String {
+    let mut short = Short(String::new());
+    // It fails where it is full.
+    let _ = write!(short, "{}", field.display_value());
+    short.0
 }
 
 /// A block of EXIF, as far as it can be read: what is broken in it does not take the rest with it.
@@ -194,6 +219,23 @@ fn ascii(text: &str) -> Vec<u8> {
 #[cfg(test)]
 mod tests {
     use super::*;
+
+    /// A field of six million numbers that cannot be is shown by its first few: what is kept of a frame stays small.
+    #[test]
+    fn what_cannot_be_is_cut_short() {
+        let values = [
+            Value::Ascii(vec![vec![b'\x07'; 6_000_000]]),
+            Value::Byte(vec![0; 6_000_000]),
+            Value::Rational(vec![Rational { num: 1, denom: 0 }; 600_000]),
+            Value::SShort(vec![-1; 600_000]),
+            Value::Double(vec![f64::NAN; 600_000]),
+        ];
+        for value in values {
+            let said = shown(&Field { tag: Tag::ExposureTime, ifd_num: In::PRIMARY, value });
+            assert!(!said.is_empty() && said.chars().count() <= MOST_SHOWN, "{said:?}");
+            assert!(!said.chars().any(char::is_control), "{said:?}");
+        }
+    }
 
     #[test]
     fn there_and_back() {

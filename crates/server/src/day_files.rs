@@ -2,6 +2,7 @@
 
 use icalendar::{Alarm, Calendar, Component as _, Event, EventLike as _};
 use jiff::Timestamp;
+use tolva_format::as_one_line;
 use tolva_wording::{DayPlan, PackList};
 
 use crate::table;
@@ -12,7 +13,7 @@ use crate::timetable::{event_id, stamp};
 pub fn calendar(day: &DayPlan, title: &str, made: Timestamp) -> String {
     let mut calendar = Calendar::empty();
     calendar.append_property(("VERSION", "2.0")).append_property(("PRODID", "-//Tolva//Day plan//EN"));
-    calendar.name(title);
+    calendar.name(&as_one_line(title));
     for slot in &day.slots {
         let mut event = Event::new();
         event

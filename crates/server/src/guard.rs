@@ -4,8 +4,8 @@ use std::collections::HashSet;
 
 use actix_web::body::{EitherBody, MessageBody};
 use actix_web::dev::{ServiceRequest, ServiceResponse};
-use actix_web::http::StatusCode;
 use actix_web::http::header::{self, HeaderName, HeaderValue};
+use actix_web::http::{Method, StatusCode};
 use actix_web::middleware::Next;
 use actix_web::web::Data;
 use actix_web::{Error, HttpMessage as _, HttpResponse};
@@ -51,6 +51,15 @@ impl Hosts {
         if !known {
             return Some("this Tolva does not answer to that host name: see --allow-host");
         }
+        // What a page elsewhere asks for without saying so, such as a picture: a browser says where it comes from. A link
+        // that somebody follows to a page is no such thing.
+        let from = text(HeaderName::from_static("sec-fetch-site"));
+        let followed = text(HeaderName::from_static("sec-fetch-mode")).is_some_and(|mode| mode == "navigate")
+            && request.method() == Method::GET
+            && !request.match_info().as_str().starts_with("/api");
+        if from.is_some_and(|from| !matches!(from.as_str(), "same-origin" | "none")) && !followed {
+            return Some("requests from other web pages are refused");
+        }
         let scheme = if reach == Reach::Air { "https" } else { "http" };
         match text(header::ORIGIN) {
             Some(origin) if origin != format!("{scheme}://{host}") => Some("requests from other web pages are refused"),
@@ -77,7 +86,8 @@ fn unknown_device(request: &ServiceRequest, reach: Reach) -> Option<HttpResponse
     }
     let phones = request.app_data::<Data<Phones>>()?;
     let device = request.cookie(COOKIE).and_then(|cookie| phones.device(cookie.value()));
-    let path = request.path();
+    // The path the router goes by, not the text of the request: percent-codes are read in it.
+    let path = request.match_info().as_str();
     let Some(device) = device else {
         if path == "/join" {
             return None;
@@ -92,7 +102,7 @@ fn unknown_device(request: &ServiceRequest, reach: Reach) -> Option<HttpResponse
         let problem = ProblemDocument::new(StatusCode::FORBIDDEN, "not_allowed", "Not allowed on this device");
         return Some(problem.saying("this device may not do that: its rights are given on the laptop").response());
     }
-    request.extensions_mut().insert(Caller { name: device.name, rights: device.rights });
+    request.extensions_mut().insert(Caller { device_id: device.id, name: device.name, rights: device.rights });
     None
 }
 

@@ -18,6 +18,8 @@ pub enum What {
     Frames,
     /// What went wrong with a frame, in words.
     Wrong(String),
+    /// Devices were put out.
+    PutOut,
     /// The server stops.
     Over,
 }
@@ -84,6 +86,11 @@ impl Live {
     /// What is told from now on.
     pub fn listen(&self) -> broadcast::Receiver<Told> {
         self.told.subscribe()
+    }
+
+    /// Tells that devices were put out: what is told to them ends.
+    pub fn put_out(&self) {
+        self.tell("", What::PutOut);
     }
 
     /// Ends what is told: the server stops.

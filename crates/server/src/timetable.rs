@@ -2,6 +2,7 @@
 
 use icalendar::{Alarm, Calendar, Component as _, Event, EventLike as _};
 use jiff::Timestamp;
+use tolva_format::as_one_line;
 use tolva_wording::{FallingStep, Timetable};
 
 /// What a step says in one line: `Shutter 1/200 to 1/125; A 1/8 to 1/16`.
@@ -24,7 +25,7 @@ pub fn stamp(utc: &str) -> String {
 pub fn calendar(table: &Timetable, title: &str, made: Timestamp) -> String {
     let mut calendar = Calendar::empty();
     calendar.append_property(("VERSION", "2.0")).append_property(("PRODID", "-//Tolva//Falling light//EN"));
-    calendar.name(title);
+    calendar.name(&as_one_line(title));
     let marked = if table.simulated { "Simulated: " } else { "" };
     let mut add = |utc: &str, summary: String, description: String| {
         let at = stamp(utc);

@@ -17,8 +17,12 @@ pub const DAYS: usize = 7;
 /// How the copy of what was there before a restore ends.
 const BEFORE_RESTORE: &str = "-before-restore";
 /// The tables that are read back.
-const TABLES: [&str; 9] =
-    ["documents", "revisions", "retired", "acts", "preference", "words", "frames", "watched", "log"];
+pub(crate) const TABLES: [&str; 10] =
+    ["documents", "revisions", "retired", "acts", "preference", "words", "frames", "watched", "log", "attempts"];
+/// Those that stay as they are here: who may come in, which of this folder's pictures nobody refers to, and how far the tables
+/// were brought up to date.
+#[cfg(test)]
+pub(crate) const LEFT: [&str; 3] = ["devices", "litter", "_sqlx_migrations"];
 
 /// A copy in the folder of copies.
 #[derive(Clone, Debug, PartialEq, Eq)]
@@ -52,10 +56,11 @@ impl Store {
         }
         // A reader copies: nobody has to wait for it.
         let mut reader = self.connections.readers.acquire().await?;
-        let part = to.with_extension("part");
-        let _ = std::fs::remove_file(&part);
+        // Beside it under a name of its own, which is nobody else's file: what is there under the copy's is whole.
+        let folder = to.parent().filter(|folder| !folder.as_os_str().is_empty()).unwrap_or(Path::new("."));
+        let part = tempfile::Builder::new().prefix(".tolva-").suffix(".part").tempfile_in(folder)?.into_temp_path();
         copy_into(&mut reader, &part).await?;
-        Ok(std::fs::rename(&part, to)?)
+        part.persist_noclobber(to).map_err(|error| error.error.into())
     }
 
     fn folder(&self) -> PathBuf {
@@ -63,8 +68,7 @@ impl Store {
     }
 
     fn in_folder(&self, name: &str) -> PathBuf {
-        let stem = self.file.file_stem().unwrap_or_default().to_string_lossy();
-        self.folder().join(format!("{stem}.{name}.sqlite"))
+        self.folder().join(format!("{}.{name}.sqlite", self.own_name()))
     }
 
     /// Makes today's copy in the folder `backups` beside the data file where there is none, and removes the oldest
@@ -87,7 +91,7 @@ impl Store {
 
     /// The copies in the folder, the newest first.
     pub fn backups(&self) -> Vec<Backup> {
-        let stem = format!("{}.", self.file.file_stem().unwrap_or_default().to_string_lossy());
+        let stem = format!("{}.", self.own_name());
         let entries = std::fs::read_dir(self.folder()).into_iter().flatten().flatten();
         let mut all: Vec<Backup> = entries
             .filter_map(|entry| {
@@ -145,6 +149,9 @@ impl Store {
     /// A copy that cannot be read, a full disk, or the database's.
     pub async fn restore(&self, from: &Path) -> Result<(), OpenError> {
         let here = |why: NotOpened| OpenError { file: self.file.clone(), why };
+        if self.read_only() {
+            return Err(here(StoreError::ReadOnly.into()));
+        }
         let readable = Readable::of(from).await.map_err(|why| OpenError { file: from.to_owned(), why: why.into() })?;
         let io = |error: std::io::Error| here(error.into());
         std::fs::create_dir_all(self.folder()).map_err(io)?;
@@ -169,8 +176,10 @@ async fn copy_tables(connection: &mut SqliteConnection) -> Result<(), StoreError
         sqlx::query(AssertSqlSafe(format!("DELETE FROM main.{table}"))).execute(&mut *connection).await?;
     }
     for table in TABLES {
-        let columns = if table == "words" { "rowid, name, client, place, date, setups" } else { "*" };
-        let into = if table == "words" { "words (rowid, name, client, place, date, setups)" } else { table };
+        // The row it is found by is no column of its own.
+        let found_by = "rowid, name, client, place, date, setups, used";
+        let columns = if table == "words" { found_by } else { "*" };
+        let into = if table == "words" { format!("words ({found_by})") } else { table.to_owned() };
         let copy = format!("INSERT INTO main.{into} SELECT {columns} FROM other.{table}");
         sqlx::query(AssertSqlSafe(copy)).execute(&mut *connection).await?;
     }
@@ -198,6 +207,7 @@ struct Readable {
 impl Readable {
     async fn of(backup: &Path) -> Result<Self, StoreError> {
         let folder = tempfile::tempdir()?;
+        opening::is_data_file(backup).await?;
         let file = folder.path().join("backup.sqlite");
         std::fs::copy(backup, &file)?;
         let connections = opening::open(&file, SqliteConnectOptions::new()).await?;

@@ -1,6 +1,7 @@
 //! Documents by their revisions: what jobs and the kit have in common.
 
 use jiff::Timestamp;
+use sha2::{Digest as _, Sha256};
 use sqlx::SqliteConnection;
 use tolva_format::{FORMAT_VERSION, Job, KitFile, OwnedKit, Problems};
 
@@ -269,24 +270,59 @@ pub(crate) async fn summarise<T: Document>(
     Ok(())
 }
 
-/// The document an act with this key was done to before.
-pub(crate) async fn done_to(work: &mut SqliteConnection, key: Option<&str>) -> Result<Option<String>, StoreError> {
-    let Some(key) = key else { return Ok(None) };
-    Ok(sqlx::query_scalar!("SELECT document_id FROM acts WHERE key = ?", key).fetch_optional(work).await?)
+/// What is sent under a key: sent again, it is the same act.
+pub(crate) struct Sent<'a> {
+    key: Option<&'a str>,
+    /// A hash of it.
+    said: String,
 }
 
-/// Whether an act with this key was done to a document before.
-pub(crate) async fn done_before(work: &mut SqliteConnection, key: Option<&str>, id: &str) -> Result<bool, StoreError> {
-    Ok(done_to(work, key).await?.is_some_and(|before| before == id))
+impl<'a> Sent<'a> {
+    pub fn of(key: Option<&'a str>, said: &str) -> Self {
+        let said = if key.is_some() { format!("{:x}", Sha256::digest(said.as_bytes())) } else { String::new() };
+        Self { key, said }
+    }
+}
+
+/// The document that was done to before what is sent again.
+///
+/// # Errors
+/// Something else was sent under the same key, or the database's.
+pub(crate) async fn done_to(work: &mut SqliteConnection, sent: &Sent<'_>) -> Result<Option<String>, StoreError> {
+    let Some(key) = sent.key else { return Ok(None) };
+    let row = sqlx::query!("SELECT document_id, said FROM acts WHERE key = ?", key).fetch_optional(work).await?;
+    let Some(row) = row else { return Ok(None) };
+    // What a Tolva of before did is known by its key alone.
+    if !row.said.is_empty() && row.said != sent.said {
+        return Err(StoreError::KeyUsed);
+    }
+    Ok(Some(row.document_id))
+}
+
+/// Whether what is sent was done to a document before.
+///
+/// # Errors
+/// As [`done_to`].
+pub(crate) async fn done_before(work: &mut SqliteConnection, sent: &Sent<'_>, id: &str) -> Result<bool, StoreError> {
+    match done_to(work, sent).await? {
+        Some(before) if before != id => Err(StoreError::KeyUsed),
+        before => Ok(before.is_some()),
+    }
 }
 
 /// Remembers that an act was done. What was done a day ago is not sent again.
-pub(crate) async fn done(work: &mut SqliteConnection, key: Option<&str>, id: &str) -> Result<(), StoreError> {
-    let Some(key) = key else { return Ok(()) };
+pub(crate) async fn done(work: &mut SqliteConnection, sent: &Sent<'_>, id: &str) -> Result<(), StoreError> {
+    let Some(key) = sent.key else { return Ok(()) };
     let (now, before) = (now(), now() - DAY_MS);
     sqlx::query!("DELETE FROM acts WHERE done_at < ?", before).execute(&mut *work).await?;
-    sqlx::query!("INSERT OR REPLACE INTO acts (key, document_id, done_at) VALUES (?, ?, ?)", key, id, now)
-        .execute(work)
-        .await?;
+    sqlx::query!(
+        "INSERT OR REPLACE INTO acts (key, document_id, done_at, said) VALUES (?, ?, ?, ?)",
+        key,
+        id,
+        now,
+        sent.said
+    )
+    .execute(work)
+    .await?;
     Ok(())
 }

@@ -39,6 +39,12 @@ pub enum StoreError {
         /// The revision that is there.
         now: i64,
     },
+    /// Something else was sent under the same key before.
+    #[error("something else was sent under this idempotency key before: nothing was changed")]
+    KeyUsed,
+    /// Who may only tick changed something else.
+    #[error("this device may tick and note, and change nothing else")]
+    TicksOnly,
     /// There is nothing to undo or redo.
     #[error("there is nothing to {0}")]
     NothingTo(&'static str),
@@ -122,6 +128,15 @@ pub enum NotOpened {
     /// No SQLite file, or another program's.
     #[error("this is not a data file of Tolva: nothing was written to it. Name another with --data FILE")]
     NotTolva,
+    /// There is none.
+    #[error("there is no such data file: name one that is there with --data FILE")]
+    NotThere,
+    /// There is nothing in it.
+    #[error("there is nothing in it: it is no copy of a data file")]
+    Empty,
+    /// It is a folder, a pipe or a device.
+    #[error("this is no file")]
+    NoFile,
     /// A newer Tolva has written it.
     #[error("this data file was made by a newer Tolva: open it with that one. Nothing was written to it")]
     Newer,

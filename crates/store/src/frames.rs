@@ -1,27 +1,23 @@
 //! Frames that were taken: a row each, and a small copy of each picture as a file beside the data file.
 
-use std::collections::HashMap;
+use std::collections::{HashMap, HashSet};
 use std::path::{Path, PathBuf};
 use std::time::Duration;
 
 use sqlx::SqliteConnection;
-use tolva_format::{Job, TakenFrame};
+use tolva_format::{Job, Problems, TakenFrame};
 use uuid::Uuid;
 
 use crate::Store;
 use crate::content::{pack, unpack};
-use crate::documents::{done, done_to, head, now, read};
+use crate::documents::{Document as _, Sent, done, done_to, head, now, read};
 use crate::error::StoreError;
 use crate::jobs::apart;
 use crate::kit::owned;
 use crate::saved::SavedJob;
-use crate::upkeep::BIN_DAYS;
 
 /// A frame of so many a job at most.
 const MOST_FRAMES: i64 = 20_000;
-
-/// So long a picture that belongs to no frame is kept.
-const KEPT: Duration = Duration::from_hours(24 * BIN_DAYS.unsigned_abs());
 
 /// The pictures of a frame that are kept.
 #[derive(Clone, Copy, Debug, PartialEq, Eq)]
@@ -41,6 +37,24 @@ pub struct KeptFrame {
     pub binned: bool,
     /// What is kept of it.
     pub frame: TakenFrame,
+}
+
+/// The frames there are of a job.
+#[derive(Clone, Debug, Default, PartialEq)]
+pub struct FramesFound {
+    /// In the order they came.
+    pub frames: Vec<TakenFrame>,
+    /// Those that cannot be read.
+    pub unreadable: Vec<UnreadableFrame>,
+}
+
+/// A frame that cannot be read.
+#[derive(Clone, Debug, PartialEq, Eq)]
+pub struct UnreadableFrame {
+    /// Its id.
+    pub id: String,
+    /// Why.
+    pub says: String,
 }
 
 /// A frame from somewhere else, with the pictures that are kept of it.
@@ -73,13 +87,25 @@ impl Row {
     }
 }
 
-fn written(frame: &TakenFrame) -> Vec<u8> {
+/// A frame as it is kept.
+///
+/// # Errors
+/// More than could be read again.
+fn written(frame: &TakenFrame) -> Result<Vec<u8>, StoreError> {
     // A document holds strings, finite numbers and lists only, so writing it cannot fail.
-    pack(&serde_json::to_string(frame).unwrap_or_default())
+    let json = serde_json::to_string(frame).unwrap_or_default();
+    if json.len() > MOST_OF_A_FRAME {
+        let says = format!("what is to be kept of it is {} bytes long: at most {MOST_OF_A_FRAME}", json.len());
+        return Err(StoreError::Wrong(Problems::one("", says)));
+    }
+    Ok(pack(&json))
 }
 
+/// So many bytes are kept of a frame beside its pictures: a setup with everything in it takes a tenth.
+const MOST_OF_A_FRAME: usize = 4 * 1024 * 1024;
+
 async fn insert(work: &mut SqliteConnection, job_id: &str, frame: &TakenFrame) -> Result<(), StoreError> {
-    let (now, content) = (now(), written(frame));
+    let (now, content) = (now(), written(frame)?);
     sqlx::query!(
         "INSERT INTO frames (id, job_id, setup_id, hash, added_at, content) VALUES (?, ?, ?, ?, ?, ?)",
         frame.id,
@@ -97,7 +123,7 @@ async fn insert(work: &mut SqliteConnection, job_id: &str, frame: &TakenFrame) -
 impl Store {
     /// The folder of the frames' pictures.
     pub fn frames_folder(&self) -> PathBuf {
-        self.file().with_extension("frames")
+        self.beside("frames")
     }
 
     /// Where a picture of a frame is, or would be.
@@ -134,7 +160,10 @@ impl Store {
         pictures: [(Copied, &[u8]); 2],
     ) -> Result<KeptFrame, StoreError> {
         if let Some(before) = self.frame_of_file(job_id, &frame.hash).await? {
-            return if before.binned { self.bin_frame(&before.frame.id, false).await } else { Ok(before) };
+            if before.binned {
+                self.bin_frame(&before.frame.id, false).await?;
+            }
+            return Ok(KeptFrame { binned: false, ..before });
         }
         if self.read_only() {
             return Err(StoreError::ReadOnly);
@@ -147,15 +176,16 @@ impl Store {
         if count >= MOST_FRAMES {
             return Err(StoreError::TooManyFrames(MOST_FRAMES));
         }
-        // The pictures first: a row without its picture would be a frame that nobody can look at, a picture without a row is
-        // only litter, which is swept away.
+        // The pictures first, into a folder for what is coming: a row without its picture would be a frame that nobody can
+        // look at. What is left there by a process that was killed is moved when the file is opened, or swept away.
         for (copied, bytes) in pictures {
-            write_whole(&self.frame_picture(&frame.id, copied), bytes)?;
+            write_whole(&self.coming(&frame.id, copied), bytes)?;
         }
         let mut work = self.connections.writing().await?;
         head::<Job>(&mut work, job_id).await?;
         insert(&mut work, job_id, frame).await?;
         work.commit().await?;
+        self.arrived(&frame.id)?;
         Ok(KeptFrame { job_id: job_id.to_owned(), binned: false, frame: frame.clone() })
     }
 
@@ -176,6 +206,15 @@ impl Store {
         if self.read_only() {
             return Err(StoreError::ReadOnly);
         }
+        let sent = Sent::of(key, &frames.iter().fold(job.written(), |said, (frame, _)| said + &frame.hash));
+        {
+            // Sent again, nothing is written once more.
+            let mut work = self.connections.writing().await?;
+            if let Some(id) = done_to(&mut work, &sent).await? {
+                let owned = owned(&mut work).await?;
+                return read(&mut work, &id, &owned).await;
+            }
+        }
         let (mut kept, mut with_theirs) = (Vec::with_capacity(frames.len()), job);
         let mut names = HashMap::new();
         let own = with_theirs.setups.len();
@@ -184,7 +223,7 @@ impl Store {
             let frame = TakenFrame { id: Uuid::new_v4().to_string(), ..frame };
             names.insert(was, frame.id.clone());
             for (copied, bytes) in pictures {
-                write_whole(&self.frame_picture(&frame.id, copied), &bytes)?;
+                write_whole(&self.coming(&frame.id, copied), &bytes)?;
             }
             with_theirs.setups.push(frame.setup.clone());
             kept.push(frame);
@@ -198,31 +237,47 @@ impl Store {
         }
         let mut work = self.connections.writing().await?;
         let owned = owned(&mut work).await?;
-        if let Some(id) = done_to(&mut work, key).await? {
-            return read(&mut work, &id, &owned).await;
-        }
         let mut job = apart(with_theirs, &owned);
         let theirs = job.setups.split_off(own);
         let id = self.add_within(&mut work, &owned, job, change).await?;
+        let mut came = Vec::with_capacity(kept.len());
         for (frame, setup) in kept.into_iter().zip(theirs) {
+            came.push(frame.id.clone());
             insert(&mut work, &id, &TakenFrame { setup, ..frame }).await?;
         }
-        done(&mut work, key, &id).await?;
+        done(&mut work, &sent, &id).await?;
         let saved = read(&mut work, &id, &owned).await?;
         work.commit().await?;
+        for id in came {
+            self.arrived(&id)?;
+        }
         Ok(saved)
     }
 
-    /// The frames of a job, or of one setup of it, in the order they came; those in the bin instead where asked.
+    /// The frames of a job, or of one setup of it, in the order they came, as far as they can be read; those in the bin
+    /// instead where asked.
     ///
     /// # Errors
-    /// A frame that cannot be read, or the database's.
+    /// The database's.
     pub async fn frames(
         &self,
         job_id: &str,
         setup_id: Option<&str>,
         binned: bool,
     ) -> Result<Vec<TakenFrame>, StoreError> {
+        Ok(self.all_frames(job_id, setup_id, binned).await?.frames)
+    }
+
+    /// The same, and those that cannot be read.
+    ///
+    /// # Errors
+    /// The database's.
+    pub async fn all_frames(
+        &self,
+        job_id: &str,
+        setup_id: Option<&str>,
+        binned: bool,
+    ) -> Result<FramesFound, StoreError> {
         let rows = sqlx::query_as!(
             Row,
             "SELECT id, job_id, binned_at, content FROM frames
@@ -233,7 +288,51 @@ impl Store {
         )
         .fetch_all(&self.connections.readers)
         .await?;
-        rows.into_iter().map(|row| Ok(row.kept()?.frame)).collect()
+        // Away from the threads that talk to the network: of thousands it takes a while. One that cannot be read leaves the
+        // others; it is listed as such.
+        let kept = move || {
+            let mut found = FramesFound::default();
+            for row in rows {
+                let id = row.id.clone();
+                match row.kept() {
+                    Ok(kept) => found.frames.push(kept.frame),
+                    Err(error) => found.unreadable.push(UnreadableFrame { id, says: error.to_string() }),
+                }
+            }
+            found
+        };
+        tokio::task::spawn_blocking(kept).await.map_err(|error| std::io::Error::other(error).into())
+    }
+
+    /// The last frame of a setup that came and is not in the bin.
+    ///
+    /// # Errors
+    /// The database's.
+    pub async fn last_frame(&self, job_id: &str, setup_id: &str) -> Result<Option<TakenFrame>, StoreError> {
+        let row = sqlx::query_as!(
+            Row,
+            "SELECT id, job_id, binned_at, content FROM frames
+             WHERE job_id = ? AND setup_id = ? AND binned_at IS NULL ORDER BY row DESC LIMIT 1",
+            job_id,
+            setup_id
+        )
+        .fetch_optional(&self.connections.readers)
+        .await?;
+        // One that cannot be read is followed by nothing.
+        Ok(row.and_then(|row| row.kept().ok()).map(|kept| kept.frame))
+    }
+
+    /// How many frames of a setup there are outside the bin.
+    ///
+    /// # Errors
+    /// The database's.
+    pub async fn count_frames(&self, job_id: &str, setup_id: &str) -> Result<usize, StoreError> {
+        let count = sqlx::query_scalar!(
+            "SELECT COUNT(*) FROM frames WHERE job_id = ? AND setup_id = ? AND binned_at IS NULL",
+            job_id,
+            setup_id
+        );
+        Ok(usize::try_from(count.fetch_one(&self.connections.readers).await?).unwrap_or_default())
     }
 
     /// The job that frames came of last; nothing where none has any.
@@ -263,7 +362,7 @@ impl Store {
     /// No such frame, a full disk, or the database's.
     pub async fn change_frame(&self, frame: &TakenFrame) -> Result<(), StoreError> {
         let mut work = self.connections.writing().await?;
-        let content = written(frame);
+        let content = written(frame)?;
         let done =
             sqlx::query!("UPDATE frames SET content = ? WHERE id = ?", content, frame.id).execute(&mut *work).await?;
         if done.rows_affected() == 0 {
@@ -272,16 +371,18 @@ impl Store {
         work.commit().await
     }
 
-    /// Puts a frame into the bin, or gives it back.
+    /// Puts a frame into the bin, or gives it back, whether it can be read or not: its job.
     ///
     /// # Errors
     /// No such frame, a full disk, or the database's.
-    pub async fn bin_frame(&self, id: &str, binned: bool) -> Result<KeptFrame, StoreError> {
+    pub async fn bin_frame(&self, id: &str, binned: bool) -> Result<String, StoreError> {
         let mut work = self.connections.writing().await?;
         let at = binned.then(now);
-        sqlx::query!("UPDATE frames SET binned_at = ? WHERE id = ?", at, id).execute(&mut *work).await?;
+        let job_id = sqlx::query_scalar!("UPDATE frames SET binned_at = ? WHERE id = ? RETURNING job_id", at, id)
+            .fetch_optional(&mut *work)
+            .await?;
         work.commit().await?;
-        self.frame(id).await
+        job_id.ok_or_else(|| StoreError::NoSuchFrame(id.to_owned()))
     }
 
     /// Which folder's pictures become frames.
@@ -317,26 +418,120 @@ impl Store {
         work.commit().await
     }
 
-    /// Removes for ever the frames that were put into the bin before an instant, and pictures that belong to no frame.
-    pub(crate) async fn sweep_frames(&self, before: i64) -> Result<(), StoreError> {
-        let mut work = self.connections.writing().await?;
-        sqlx::query!("DELETE FROM frames WHERE binned_at < ?", before).execute(&mut *work).await?;
-        let there = sqlx::query_scalar!("SELECT id FROM frames").fetch_all(&mut *work).await?;
-        work.commit().await?;
-        let there: std::collections::HashSet<String> = there.into_iter().collect();
-        for entry in std::fs::read_dir(self.frames_folder()).into_iter().flatten().flatten() {
-            let name = entry.file_name().to_string_lossy().into_owned();
-            let id = name.split('.').next().unwrap_or_default();
-            // A restored backup may know again what this file has forgotten.
-            let age = entry.metadata().and_then(|about| about.modified()).ok().and_then(|at| at.elapsed().ok());
-            let old = age.is_some_and(|age| age > KEPT);
-            if old && !there.contains(id) {
-                // Where it cannot be removed now, it is tried again.
-                let _ = std::fs::remove_file(entry.path());
+    /// Where a picture waits until its frame is in the data file.
+    fn coming(&self, id: &str, copied: Copied) -> PathBuf {
+        let place = self.frame_picture(id, copied);
+        self.coming_folder().join(place.file_name().unwrap_or_default())
+    }
+
+    fn coming_folder(&self) -> PathBuf {
+        self.frames_folder().join("coming")
+    }
+
+    /// The pictures of a frame that is in the data file now go to their place.
+    fn arrived(&self, id: &str) -> Result<(), StoreError> {
+        for copied in [Copied::Measured, Copied::Small] {
+            let (from, to) = (self.coming(id, copied), self.frame_picture(id, copied));
+            match std::fs::rename(&from, &to) {
+                Err(error) if error.kind() != std::io::ErrorKind::NotFound => {
+                    return Err(StoreError::Picture(to, error));
+                }
+                _ => {}
             }
         }
         Ok(())
     }
+
+    /// Puts into their place the pictures of frames whose coming was broken off after they were in the data file.
+    pub(crate) async fn settle_frames(&self) -> Result<(), StoreError> {
+        let waiting = names_in(&self.coming_folder());
+        if waiting.is_empty() {
+            return Ok(());
+        }
+        let there = self.frame_ids().await?;
+        for name in waiting {
+            let id = id_of(&name);
+            if there.contains(id) {
+                self.arrived(id)?;
+            }
+        }
+        Ok(())
+    }
+
+    async fn frame_ids(&self) -> Result<HashSet<String>, StoreError> {
+        let all = sqlx::query_scalar!("SELECT id FROM frames").fetch_all(&self.connections.readers).await?;
+        Ok(all.into_iter().collect())
+    }
+
+    /// Removes for ever the frames that were put into the bin before an instant, the pictures that no frame has referred to
+    /// since before it, and what was left behind by what was broken off a day ago.
+    pub(crate) async fn sweep_frames(&self, before: i64) -> Result<(), StoreError> {
+        let mut work = self.connections.writing().await?;
+        sqlx::query!("DELETE FROM frames WHERE binned_at < ?", before).execute(&mut *work).await?;
+        work.commit().await?;
+        let there = self.frame_ids().await?;
+        let mut work = self.connections.writing().await?;
+        let (now, mut gone) = (now(), Vec::new());
+        let found = names_in(&self.frames_folder());
+        let known = sqlx::query!("SELECT name, since FROM litter").fetch_all(&mut *work).await?;
+        let known: HashMap<String, i64> = known.into_iter().map(|row| (row.name, row.since)).collect();
+        for name in &found {
+            let since = known.get(name);
+            if there.contains(id_of(name)) {
+                if since.is_some() {
+                    sqlx::query!("DELETE FROM litter WHERE name = ?", name).execute(&mut *work).await?;
+                }
+                continue;
+            }
+            match since {
+                None => {
+                    sqlx::query!("INSERT INTO litter (name, since) VALUES (?, ?)", name, now)
+                        .execute(&mut *work)
+                        .await?;
+                }
+                Some(since) if *since < before => gone.push(name),
+                Some(_) => {}
+            }
+        }
+        for name in known.keys().filter(|name| !found.contains(*name) || gone.contains(name)) {
+            sqlx::query!("DELETE FROM litter WHERE name = ?", name).execute(&mut *work).await?;
+        }
+        work.commit().await?;
+        // Where something cannot be removed now, it is noticed again.
+        for name in gone {
+            let _ = std::fs::remove_file(self.frames_folder().join(name));
+        }
+        for folder in [self.coming_folder(), self.frames_folder()] {
+            for name in names_in(&folder).into_iter().filter(|name| !there.contains(id_of(name))) {
+                let is_part = folder == self.coming_folder() || name.starts_with('.');
+                let file = folder.join(&name);
+                if is_part && is_older(&file, BROKEN_OFF) {
+                    let _ = std::fs::remove_file(file);
+                }
+            }
+        }
+        Ok(())
+    }
+}
+
+/// So long after it was written, what was broken off is known to be no longer under way.
+const BROKEN_OFF: Duration = Duration::from_hours(24);
+
+fn is_older(file: &Path, than: Duration) -> bool {
+    let at = file.metadata().and_then(|about| about.modified()).ok();
+    at.and_then(|at| at.elapsed().ok()).is_some_and(|age| age > than)
+}
+
+/// The files in a folder, by their names.
+fn names_in(folder: &Path) -> HashSet<String> {
+    let entries = std::fs::read_dir(folder).into_iter().flatten().flatten();
+    let files = entries.filter(|entry| entry.file_type().is_ok_and(|kind| kind.is_file()));
+    files.map(|entry| entry.file_name().to_string_lossy().into_owned()).collect()
+}
+
+/// The frame that a picture is of, by the picture's name.
+fn id_of(name: &str) -> &str {
+    name.split('.').next().unwrap_or_default()
 }
 
 /// Writes a file so that it is there as a whole or not at all.

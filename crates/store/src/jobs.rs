@@ -6,7 +6,7 @@ use uuid::Uuid;
 
 use crate::Store;
 use crate::documents::{
-    Document as _, Head, append, done, done_before, done_to, head, insert, now, read, rfc3339, summarise,
+    Document as _, Head, Sent, append, done, done_before, done_to, head, insert, now, read, rfc3339, summarise,
 };
 use crate::error::StoreError;
 use crate::kit::owned;
@@ -177,11 +177,12 @@ impl Store {
     pub async fn add(&self, job: &Job, change: &str, key: Option<&str>) -> Result<SavedJob, StoreError> {
         let mut work = self.connections.writing().await?;
         let owned = owned(&mut work).await?;
-        if let Some(id) = done_to(&mut work, key).await? {
+        let sent = Sent::of(key, &job.written());
+        if let Some(id) = done_to(&mut work, &sent).await? {
             return read(&mut work, &id, &owned).await;
         }
         let id = self.add_within(&mut work, &owned, apart(job.clone(), &owned), change).await?;
-        done(&mut work, key, &id).await?;
+        done(&mut work, &sent, &id).await?;
         let saved = read(&mut work, &id, &owned).await?;
         work.commit().await?;
         Ok(saved)
@@ -368,7 +369,8 @@ impl Store {
     pub async fn save(&self, id: &str, act: &Act<'_>, job: &Job) -> Result<SavedJob, StoreError> {
         let mut work = self.connections.writing().await?;
         let owned = owned(&mut work).await?;
-        if done_before(&mut work, act.key, id).await? {
+        let sent = Sent::of(act.key, &job.written());
+        if done_before(&mut work, &sent, id).await? {
             return read(&mut work, id, &owned).await;
         }
         let job = job.clone().taking(&owned);
@@ -381,6 +383,13 @@ impl Store {
             }
             return Err(stale(&mut work, id, act.based_on, &owned, Some(job.taking(&owned))).await?);
         }
+        // Here, where nobody else can write: before, it might be held against a version that is gone by now.
+        if act.ticks_only {
+            let there: SavedJob = read(&mut work, id, &owned).await?;
+            if !there.document.differs_by_ticks_only(&job.clone().taking(&owned)) {
+                return Err(StoreError::TicksOnly);
+            }
+        }
         append(&mut work, id, &head, (&job, &owned), act.change).await?;
         // What was there may be of a version nobody reads any more: then something was changed.
         let before = head.json(id).ok().and_then(|json| Job::stored(&json).ok());
@@ -388,7 +397,7 @@ impl Store {
             let deed = before.map_or(Deed::of_job(DeedKind::Change), |before| Deed::between(&before, &job));
             write_down(&mut work, id, act.who, (&deed, act.change)).await?;
         }
-        done(&mut work, act.key, id).await?;
+        done(&mut work, &sent, id).await?;
         let saved = read(&mut work, id, &owned).await?;
         work.commit().await?;
         Ok(saved)

@@ -6,7 +6,9 @@ use tolva_format::{Job, Kit, KitFile, OwnedKit};
 use crate::Store;
 use crate::connection::Writing;
 use crate::content::{pack, unpack};
-use crate::documents::{Head, KIT, append, done, done_before, head, insert, move_head, read, step};
+use crate::documents::{
+    Document as _, Head, KIT, Sent, append, done, done_before, head, insert, move_head, read, step,
+};
 use crate::error::StoreError;
 use crate::saved::{Act, SavedKit};
 
@@ -99,7 +101,7 @@ impl Store {
     /// # Errors
     /// [`StoreError::KitStale`], a kit that is not good, a full disk, or the database's.
     pub async fn save_kit(&self, act: &Act<'_>, kit: &Kit) -> Result<SavedKit, StoreError> {
-        self.change_kit(act, |_| kit.clone()).await
+        self.change_kit(act, kit, |_| kit.clone()).await
     }
 
     /// Puts the things of another kit into this one: what has the same id is replaced, what has not is added.
@@ -107,11 +109,17 @@ impl Store {
     /// # Errors
     /// As [`Store::save_kit`].
     pub async fn add_to_kit(&self, act: &Act<'_>, things: &Kit) -> Result<SavedKit, StoreError> {
-        self.change_kit(act, |before| before.updated_by(things)).await
+        self.change_kit(act, things, |before| before.updated_by(things)).await
     }
 
-    async fn change_kit(&self, act: &Act<'_>, changed: impl FnOnce(&Kit) -> Kit) -> Result<SavedKit, StoreError> {
-        let Some((mut work, before, head)) = self.kit_at(act).await? else { return self.kit().await };
+    async fn change_kit(
+        &self,
+        act: &Act<'_>,
+        sent: &Kit,
+        changed: impl FnOnce(&Kit) -> Kit,
+    ) -> Result<SavedKit, StoreError> {
+        let sent = Sent::of(act.key, &KitFile::new(sent.clone()).written());
+        let Some((mut work, before, head)) = self.kit_at(&sent).await? else { return self.kit().await };
         let file = KitFile::new(changed(&before.document.kit));
         file.kit.check().map_err(StoreError::Wrong)?;
         // Sent again since the answer was lost: made from the same revision, by the same change, with the same content.
@@ -121,7 +129,7 @@ impl Store {
         }
         current(&head, act)?;
         append(&mut work, KIT, &head, (&file, &OwnedKit::default()), act.change).await?;
-        self.kit_changed(work, act, &before).await
+        self.kit_changed(work, &sent, &before).await
     }
 
     /// Takes back the last change of the kit, or brings it back: as [`Store::step`].
@@ -129,17 +137,18 @@ impl Store {
     /// # Errors
     /// As its.
     pub async fn step_kit(&self, act: &Act<'_>, back: bool) -> Result<SavedKit, StoreError> {
-        let Some((mut work, before, head)) = self.kit_at(act).await? else { return self.kit().await };
+        let sent = Sent::of(act.key, &format!("{back} of {}", act.based_on));
+        let Some((mut work, before, head)) = self.kit_at(&sent).await? else { return self.kit().await };
         current(&head, act)?;
         let to = step(&mut work, KIT, &head, back).await?;
         move_head(&mut work, KIT, to).await?;
-        self.kit_changed(work, act, &before).await
+        self.kit_changed(work, &sent, &before).await
     }
 
     /// The kit as an act finds it; nothing where the act was done before.
-    async fn kit_at(&self, act: &Act<'_>) -> Result<Option<(Writing, SavedKit, Head)>, StoreError> {
+    async fn kit_at(&self, sent: &Sent<'_>) -> Result<Option<(Writing, SavedKit, Head)>, StoreError> {
         let mut work = self.connections.writing().await?;
-        if done_before(&mut work, act.key, KIT).await? {
+        if done_before(&mut work, sent, KIT).await? {
             return Ok(None);
         }
         let before = kit(&mut work).await?;
@@ -147,10 +156,10 @@ impl Store {
         Ok(Some((work, before, head)))
     }
 
-    async fn kit_changed(&self, mut work: Writing, act: &Act<'_>, before: &SavedKit) -> Result<SavedKit, StoreError> {
+    async fn kit_changed(&self, mut work: Writing, sent: &Sent<'_>, before: &SavedKit) -> Result<SavedKit, StoreError> {
         let saved = kit(&mut work).await?;
         retire(&mut work, &before.document.kit, &saved.document.kit).await?;
-        done(&mut work, act.key, KIT).await?;
+        done(&mut work, sent, KIT).await?;
         work.commit().await?;
         Ok(saved)
     }

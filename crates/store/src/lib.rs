@@ -29,7 +29,7 @@ pub use attempts::KeptAttempt;
 pub use backup::{Backup, DAYS as BACKUP_DAYS, Difference};
 pub use devices::{Device, Rights};
 pub use error::{NotOpened, OpenError, StoreError};
-pub use frames::{Copied, KeptFrame, Watched, WithPictures};
+pub use frames::{Copied, FramesFound, KeptFrame, UnreadableFrame, Watched, WithPictures};
 pub use jobs::{JobSummary, Listing, Page, Sort};
 pub use log::LogLine;
 pub use revisions::Revision;
@@ -82,7 +82,32 @@ impl Store {
         }
         let mut work = self.connections.writing().await?;
         kit::begin(&mut work, first).await?;
-        work.commit().await
+        work.commit().await?;
+        self.settle_frames().await
+    }
+
+    /// Opens a data file that is there: what only reads never makes one.
+    ///
+    /// # Errors
+    /// As [`Store::open`], and a file that is not there.
+    pub async fn open_there(file: &Path) -> Result<Self, OpenError> {
+        if !file.exists() {
+            return Err(OpenError { file: file.to_owned(), why: NotOpened::NotThere });
+        }
+        Self::open(file).await
+    }
+
+    /// What belongs to the data file and lies beside it: `tolva.frames` for `tolva.sqlite`. One with another ending keeps it in
+    /// the name, so that `work.sqlite` and `work.db` share nothing.
+    pub(crate) fn beside(&self, what: &str) -> PathBuf {
+        self.file.with_file_name(format!("{}.{what}", self.own_name()))
+    }
+
+    /// What the data file is called in the names of what belongs to it.
+    pub(crate) fn own_name(&self) -> String {
+        let usual = self.file.extension().is_none_or(|ending| ending == "sqlite");
+        let name = if usual { self.file.file_stem() } else { self.file.file_name() };
+        name.unwrap_or_default().to_string_lossy().into_owned()
     }
 
     /// Whether nothing can be saved to it.

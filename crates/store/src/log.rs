@@ -5,7 +5,7 @@ use tolva_format::{Deed, Job};
 use uuid::Uuid;
 
 use crate::Store;
-use crate::documents::{done, done_before, head, now, rfc3339};
+use crate::documents::{Sent, done, done_before, head, now, rfc3339};
 use crate::error::StoreError;
 
 /// So many lines of a job are kept: a few weeks of hard work. The oldest go first.
@@ -102,11 +102,12 @@ impl Store {
         // Without a key every note is one by itself.
         let own = Uuid::new_v4().to_string();
         let key = key.unwrap_or(&own);
-        if done_before(&mut work, Some(key), job_id).await? {
+        let sent = Sent::of(Some(key), says);
+        if done_before(&mut work, &sent, job_id).await? {
             return Ok(());
         }
         write_down(&mut work, job_id, who, (deed, says)).await?;
-        done(&mut work, Some(key), job_id).await?;
+        done(&mut work, &sent, job_id).await?;
         work.commit().await
     }
 }

@@ -67,6 +67,22 @@ pub(crate) async fn open(file: &Path, options: SqliteConnectOptions) -> Result<C
     Ok(Connections::new(if read_only { looking } else { options }, read_only).await?)
 }
 
+/// A copy must be a data file of Tolva's, whole, with something in it, and not newer than this program.
+pub(crate) async fn is_data_file(file: &Path) -> Result<(), NotOpened> {
+    if look_at(file)? == There::Nothing {
+        return Err(NotOpened::Empty);
+    }
+    let ours = MIGRATOR.iter().map(|step| step.version).max().unwrap_or_default();
+    // As it stands: a copy has nothing in a log beside it.
+    let looking = SqliteConnectOptions::new().filename(file).read_only(true).immutable(true);
+    match looked_into(&looking).await? {
+        Some(0) => Err(NotOpened::Empty),
+        None => Err(NotOpened::NotTolva),
+        Some(version) if version > ours => Err(NotOpened::Newer),
+        Some(_) => Ok(()),
+    }
+}
+
 /// Another file beside a data file: `tolva.before-3.sqlite`.
 fn beside(file: &Path, what: &str) -> PathBuf {
     let stem = file.file_stem().unwrap_or_default().to_string_lossy();
@@ -99,6 +115,10 @@ async fn migrate(options: SqliteConnectOptions) -> Result<(), NotOpened> {
 
 /// What the file's first bytes say.
 fn look_at(file: &Path) -> Result<There, NotOpened> {
+    // Opening a pipe would wait for whoever writes into it.
+    if file.metadata().is_ok_and(|about| !about.is_file()) {
+        return Err(NotOpened::NoFile);
+    }
     let mut header = Vec::new();
     match File::open(file) {
         Ok(open) => open.take(100).read_to_end(&mut header)?,

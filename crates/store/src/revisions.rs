@@ -4,7 +4,7 @@ use sqlx::SqliteConnection;
 use tolva_format::{Deed, DeedKind, Job, OwnedKit};
 
 use crate::Store;
-use crate::documents::{Head, done, done_before, head, move_head, read, rfc3339, step, summarise};
+use crate::documents::{Head, Sent, done, done_before, head, move_head, read, rfc3339, step, summarise};
 use crate::error::StoreError;
 use crate::kit::owned;
 use crate::log::write_down;
@@ -60,7 +60,8 @@ impl Store {
     ) -> Result<SavedJob, StoreError> {
         let mut work = self.connections.writing().await?;
         let owned = owned(&mut work).await?;
-        if done_before(&mut work, act.key, id).await? {
+        let sent = Sent::of(act.key, &format!("{kind:?} of {}", act.based_on));
+        if done_before(&mut work, &sent, id).await? {
             return read(&mut work, id, &owned).await;
         }
         let head = head::<Job>(&mut work, id).await?;
@@ -80,7 +81,7 @@ impl Store {
             }
         };
         write_down(&mut work, id, act.who, (&Deed::of_job(kind), &says)).await?;
-        done(&mut work, act.key, id).await?;
+        done(&mut work, &sent, id).await?;
         let saved = read::<Job>(&mut work, id, &owned).await?;
         summarise(&mut work, id, &saved.document, &owned).await?;
         work.commit().await?;

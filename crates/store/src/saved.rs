@@ -47,11 +47,13 @@ pub struct Act<'a> {
     pub key: Option<&'a str>,
     /// Which device did it; empty for the machine Tolva runs on.
     pub who: &'a str,
+    /// Whether it may tick and change nothing else.
+    pub ticks_only: bool,
 }
 
 impl<'a> Act<'a> {
     /// An act without a key.
     pub fn on(based_on: i64, change: &'a str) -> Self {
-        Self { based_on, change, key: None, who: "" }
+        Self { based_on, change, key: None, who: "", ticks_only: false }
     }
 }

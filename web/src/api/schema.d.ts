@@ -4804,6 +4804,8 @@ export interface components {
             frames: components["schemas"]["FrameLine"][];
             /** @description The shots that are to be at the settings of the picture, where frames of them came or should have. */
             plates: components["schemas"]["PlateSaid"][];
+            /** @description Those that cannot be read. */
+            unreadable: components["schemas"]["UnreadableLine"][];
         };
         /** @description Where a region is in a frame. */
         FrameMark: {
@@ -9188,6 +9190,13 @@ export interface components {
                 region_id: string;
             };
         };
+        /** @description A frame that cannot be read: it can be put into the bin. */
+        UnreadableLine: {
+            /** @description Its id. */
+            id: string;
+            /** @description Why. */
+            says: string;
+        };
         /** @description A mixture to be taken so. */
         UseMixture: {
             /** @description The setup as it is now. */
@@ -13192,7 +13201,12 @@ export interface operations {
         parameters: {
             query?: never;
             header?: never;
-            path?: never;
+            path: {
+                /** @description The frame with flash. */
+                id: string;
+                /** @description The one without. */
+                without: string;
+            };
             cookie?: never;
         };
         requestBody?: never;
@@ -13257,7 +13271,12 @@ export interface operations {
         parameters: {
             query?: never;
             header?: never;
-            path?: never;
+            path: {
+                /** @description The frame with flash. */
+                id: string;
+                /** @description The one without. */
+                without: string;
+            };
             cookie?: never;
         };
         requestBody?: never;
@@ -13331,7 +13350,12 @@ export interface operations {
                 kelvin?: number | null;
             };
             header?: never;
-            path?: never;
+            path: {
+                /** @description The frame with flash. */
+                id: string;
+                /** @description The one without. */
+                without: string;
+            };
             cookie?: never;
         };
         requestBody?: never;

@@ -82,12 +82,12 @@ async fn another_order_is_chosen_and_kept() {
 #[tokio::test]
 async fn on_paper() {
     let tolva = Tolva::with_demo_data();
-    let b = Browser::open().await;
+    let b = Browser::open_new().await;
     open(&b, &tolva).await;
-    // Asked for again at every look: a page that is only now being shown may forget that it is on paper.
+    let media = serde_json::json!({ "media": "print" });
+    b.driver.cdp().send_raw("Emulation.setEmulatedMedia", media).await.expect("paper");
+    // The page takes a moment to be on paper.
     settle(|| async {
-        let media = serde_json::json!({ "media": "print" });
-        b.driver.cdp().send_raw("Emulation.setEmulatedMedia", media).await.expect("paper");
         let seen = b
             .script("const seen = (s) => { const e = document.querySelector(s); return !!e && e.getClientRects().length > 0 }; return ['header', 'nav', 'aside', \"[aria-label='Stop rail']\", \"[aria-label='Timetable']\", '.only-print'].map(seen)")
             .await;

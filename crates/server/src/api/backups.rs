@@ -54,7 +54,8 @@ impl From<Difference> for BackupDifference {
 /// The backups in the folder beside the data file: one of each of the last days, and what was there before a restore.
 #[utoipa::path(
     operation_id = "list_backups",
-    responses((status = OK, description = "The backups", body = BackupList))
+    responses((status = OK, description = "The backups", body = BackupList)),
+    extensions(("x-rights" = json!("machine"))),
 )]
 #[get("/api/v1/backups")]
 pub async fn list(store: Data<Store>) -> Result<HttpResponse, ApiError> {
@@ -65,7 +66,8 @@ pub async fn list(store: Data<Store>) -> Result<HttpResponse, ApiError> {
 /// What a backup would bring back, and what would be gone.
 #[utoipa::path(
     operation_id = "compare_backup",
-    responses((status = OK, description = "The difference", body = BackupDifference))
+    responses((status = OK, description = "The difference", body = BackupDifference)),
+    extensions(("x-rights" = json!("machine"))),
 )]
 #[get("/api/v1/backups/{name}")]
 pub async fn compare(name: Path<String>, store: Data<Store>) -> Result<HttpResponse, ApiError> {
@@ -73,7 +75,11 @@ pub async fn compare(name: Path<String>, store: Data<Store>) -> Result<HttpRespo
 }
 
 /// Brings back everything as it stands in a backup. What is there now becomes a backup first.
-#[utoipa::path(operation_id = "restore_backup", responses((status = NO_CONTENT, description = "Brought back")))]
+#[utoipa::path(
+    operation_id = "restore_backup",
+    responses((status = NO_CONTENT, description = "Brought back")),
+    extensions(("x-rights" = json!("machine"))),
+)]
 #[post("/api/v1/backups/{name}/restore")]
 pub async fn restore(name: Path<String>, store: Data<Store>) -> Result<HttpResponse, ApiError> {
     store.restore_named(&name).await?;

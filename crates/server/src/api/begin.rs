@@ -37,7 +37,8 @@ fn begin(id: &str, kit: &Kit, defaults: &Defaults, names: &[&str]) -> Setup {
 /// Adds a new job with one setup, so that there is an answer at once.
 #[utoipa::path(
     operation_id = "new_job",
-    responses((status = CREATED, description = "Added; `Location` says where", body = JobBody))
+    responses((status = CREATED, description = "Added; `Location` says where", body = JobBody)),
+    extensions(("x-rights" = json!("all"))),
 )]
 #[post("/api/v1/new-job")]
 pub async fn new_job(key: Key, store: Data<Store>) -> Result<HttpResponse, ApiError> {
@@ -67,7 +68,8 @@ pub struct NewSetupRequest {
 #[utoipa::path(
     operation_id = "new_setup",
     request_body = NewSetupRequest,
-    responses((status = OK, description = "The setup", body = Setup))
+    responses((status = OK, description = "The setup", body = Setup)),
+    extensions(("x-rights" = json!("look"))),
 )]
 #[post("/api/v1/new-setup")]
 pub async fn new_setup(body: Body<NewSetupRequest>, store: Data<Store>) -> Result<HttpResponse, ApiError> {

@@ -7,7 +7,7 @@ use actix_web::dev::Payload;
 use actix_web::error::PayloadError;
 use actix_web::http::StatusCode;
 use actix_web::http::header::{CONTENT_LENGTH, CONTENT_TYPE};
-use actix_web::web::Bytes as Part;
+use actix_web::web::{Bytes as Part, Query};
 use actix_web::{FromRequest, HttpRequest};
 use serde::de::DeserializeOwned;
 use tolva_format::read_json;
@@ -53,15 +53,28 @@ pub fn is_sent_as(request: &HttpRequest, wanted: &str) -> Result<(), ApiError> {
 pub async fn next_part(payload: &mut Payload, patience: Duration, what: &str) -> Result<Option<Part>, ApiError> {
     let next = std::future::poll_fn(|cx| futures_core::Stream::poll_next(std::pin::Pin::new(&mut *payload), cx));
     let Ok(part) = tokio::time::timeout(patience, next).await else {
-        let title = format!("The {what} did not come");
-        let problem = ProblemDocument::new(StatusCode::REQUEST_TIMEOUT, "too_slow", &title);
-        return Err(problem.saying(format!("the rest of the {what} was not sent in time")).into());
+        return Err(too_slow(what));
     };
     let broken_off = |error: PayloadError| {
         let title = format!("The {what} broke off");
         ProblemDocument::new(StatusCode::BAD_REQUEST, "broken_off", &title).saying(error.to_string()).into()
     };
     part.transpose().map_err(broken_off)
+}
+
+/// What comes within a time; `what` it is stands in what is said otherwise.
+async fn in_time<T>(
+    time: Duration,
+    what: &str,
+    coming: impl Future<Output = Result<T, ApiError>>,
+) -> Result<T, ApiError> {
+    tokio::time::timeout(time, coming).await.unwrap_or_else(|_| Err(too_slow(what)))
+}
+
+fn too_slow(what: &str) -> ApiError {
+    let title = format!("The {what} did not come");
+    let problem = ProblemDocument::new(StatusCode::REQUEST_TIMEOUT, "too_slow", &title);
+    problem.saying(format!("the rest of the {what} was not sent in time")).into()
 }
 
 /// What is larger than may be sent.
@@ -80,7 +93,7 @@ fn of_kind(
     let payload = payload.take();
     async move {
         right?;
-        read(payload, told, &UNDER_WAY).await
+        in_time(WHOLE, "body", read(payload, told, &UNDER_WAY)).await
     }
 }
 
@@ -104,8 +117,48 @@ impl<T: DeserializeOwned + 'static> FromRequest for Body<T> {
     }
 }
 
+/// The fields of a small form, as a page sends them.
+pub struct SmallForm<T>(pub T);
+
+impl<T: DeserializeOwned + 'static> FromRequest for SmallForm<T> {
+    type Error = ApiError;
+    type Future = std::pin::Pin<Box<dyn Future<Output = Result<Self, ApiError>>>>;
+
+    fn from_request(request: &HttpRequest, payload: &mut Payload) -> Self::Future {
+        let right = is_sent_as(request, "application/x-www-form-urlencoded");
+        let payload = payload.take();
+        Box::pin(async move {
+            right?;
+            let bytes = in_time(WHOLE_FORM, "form", read_form(payload)).await?;
+            let text = String::from_utf8_lossy(&bytes);
+            let fields = Query::<T>::from_query(&text).map_err(|error| {
+                let problem = ProblemDocument::new(StatusCode::BAD_REQUEST, "no_form", "Not a form");
+                ApiError::from(problem.saying(error.to_string()))
+            })?;
+            Ok(Self(fields.into_inner()))
+        })
+    }
+}
+
+async fn read_form(mut payload: Payload) -> Result<Vec<u8>, ApiError> {
+    let mut bytes = Vec::new();
+    while let Some(part) = next_part(&mut payload, PATIENCE, "form").await? {
+        if bytes.len() + part.len() > MOST_OF_A_FORM {
+            return Err(too_large(format!("at most {MOST_OF_A_FORM} bytes are read")));
+        }
+        bytes.extend_from_slice(&part);
+    }
+    Ok(bytes)
+}
+
 /// So long the next part of a body is waited for.
 const PATIENCE: Duration = Duration::from_secs(5);
+/// So long a whole body is waited for, however slowly its parts come: 4 MB on a line of 300 kbit/s.
+const WHOLE: Duration = Duration::from_mins(2);
+/// A form of a page has some fields of a line each.
+const MOST_OF_A_FORM: usize = 4096;
+/// So long a whole form is waited for.
+const WHOLE_FORM: Duration = Duration::from_secs(10);
 /// So many bytes of bodies are held at once while they come, whoever sends them.
 const MOST_UNDER_WAY: usize = 16 * MOST_BYTES;
 static UNDER_WAY: AtomicUsize = AtomicUsize::new(0);
@@ -167,6 +220,19 @@ mod tests {
 
     fn body(parts: usize, size: usize) -> Payload {
         Payload::Stream { payload: Box::pin(Endless(vec![Part::from(vec![b' '; size]); parts])) }
+    }
+
+    /// The clock stands still but for what is waited for, so this takes no time.
+    #[tokio::test(start_paused = true)]
+    async fn a_body_that_trickles_is_given_up() {
+        let trickle = futures_util::stream::unfold((), |()| async {
+            tokio::time::sleep(Duration::from_secs(4)).await;
+            Some((Ok::<_, PayloadError>(Part::from_static(b" ")), ()))
+        });
+        let payload: Payload = Payload::Stream { payload: Box::pin(trickle) };
+        let begun = tokio::time::Instant::now();
+        let error = in_time(WHOLE_FORM, "form", read_form(payload)).await.expect_err("given up");
+        assert_eq!((error.status_code(), begun.elapsed()), (StatusCode::REQUEST_TIMEOUT, WHOLE_FORM));
     }
 
     /// The clock stands still but for what is waited for, so this takes no time.

@@ -18,7 +18,8 @@ use super::problem::{ApiError, ProblemDocument};
     request_body = SunPositionAsked,
     responses(
         (status = OK, description = "The sum", body = SunPosition),
-    )
+    ),
+    extensions(("x-rights" = json!("look"))),
 )]
 #[post("/api/v1/calculators/sun-position")]
 pub async fn position(body: Body<SunPositionAsked>) -> Result<HttpResponse, ApiError> {
@@ -31,7 +32,8 @@ pub async fn position(body: Body<SunPositionAsked>) -> Result<HttpResponse, ApiE
     request_body = SunTimesAsked,
     responses(
         (status = OK, description = "The sum", body = SunTimesFound),
-    )
+    ),
+    extensions(("x-rights" = json!("look"))),
 )]
 #[post("/api/v1/calculators/sun-times")]
 pub async fn times(body: Body<SunTimesAsked>) -> Result<HttpResponse, ApiError> {
@@ -39,7 +41,11 @@ pub async fn times(body: Body<SunTimesAsked>) -> Result<HttpResponse, ApiError> 
 }
 
 /// Every sum, with what it is asked and what it gives.
-#[utoipa::path(operation_id = "list_sums", responses((status = OK, description = "The sums", body = Vec<CalculatorOffer>)))]
+#[utoipa::path(
+    operation_id = "list_sums",
+    responses((status = OK, description = "The sums", body = Vec<CalculatorOffer>)),
+    extensions(("x-rights" = json!("look"))),
+)]
 #[get("/api/v1/calculators")]
 pub async fn list() -> HttpResponse {
     HttpResponse::Ok().json(offered())
@@ -53,7 +59,8 @@ pub async fn list() -> HttpResponse {
     responses(
         (status = OK, description = "The sum, with its workings", body = serde_json::Value),
         (status = NOT_FOUND, description = "No such sum: says which there are", body = ProblemDocument, content_type = "application/problem+json"),
-    )
+    ),
+    extensions(("x-rights" = json!("look"))),
 )]
 #[post("/api/v1/calculators/{name}")]
 pub async fn any(name: Path<String>, body: Bytes) -> Result<HttpResponse, ApiError> {

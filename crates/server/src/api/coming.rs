@@ -45,7 +45,12 @@ pub struct Today {
 }
 
 /// The job that comes next: its day, the sun, and what is still missing.
-#[utoipa::path(operation_id = "next_job", params(Today), responses((status = OK, description = "The job", body = NextJob)))]
+#[utoipa::path(
+    operation_id = "next_job",
+    params(Today),
+    responses((status = OK, description = "The job", body = NextJob)),
+    extensions(("x-rights" = json!("look"))),
+)]
 #[get("/api/v1/next-job")]
 pub async fn next_job(asked: Query<Today>, store: Data<Store>) -> Result<HttpResponse, ApiError> {
     let today = day_asked(asked.today.as_deref())?.to_string();

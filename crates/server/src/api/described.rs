@@ -144,6 +144,7 @@ fn typed(offer: &CalculatorOffer) -> Value {
     json!({
         "summary": offer.title,
         "description": offer.says,
+        "x-rights": "look",
         "operationId": format!("sum_{}", offer.name.replace('-', "_")),
         "requestBody": { "required": true, "content": { "application/json": { "schema": {
             "type": "object", "properties": asked.collect::<Map<_, _>>(), "required": needed, "additionalProperties": false,

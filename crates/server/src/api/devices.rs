@@ -41,7 +41,8 @@ const HOURS: u16 = 37;
     request_body = ForecastRequest,
     responses(
         (status = OK, description = "The cloud", body = ForecastCloud),
-    )
+    ),
+    extensions(("x-rights" = json!("look"))),
 )]
 #[post("/api/v1/forecast")]
 pub async fn forecast(body: Body<ForecastRequest>) -> Result<HttpResponse, ApiError> {
@@ -74,7 +75,8 @@ pub struct MeterRequest {
     request_body = MeterRequest,
     responses(
         (status = OK, description = "The reading", body = MeterReading),
-    )
+    ),
+    extensions(("x-rights" = json!("look"))),
 )]
 #[post("/api/v1/meter")]
 pub async fn meter(body: Body<MeterRequest>) -> Result<HttpResponse, ApiError> {
@@ -129,7 +131,8 @@ impl Default for Receivers {
     request_body = TriggerRequest,
     responses(
         (status = OK, description = "What each unit reports", body = Vec<Heard>),
-    )
+    ),
+    extensions(("x-rights" = json!("all"))),
 )]
 #[post("/api/v1/trigger")]
 pub async fn trigger(body: Body<TriggerRequest>, receivers: Data<Receivers>) -> Result<HttpResponse, ApiError> {

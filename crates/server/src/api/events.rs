@@ -21,16 +21,18 @@ pub fn event(name: &str, says: &impl Serialize) -> String {
     format!("event: {name}\ndata: {says}\n\n")
 }
 
-struct Telling<F> {
+struct Telling<F, M> {
     told: Receiver<Told>,
     job_id: String,
     first: Option<String>,
     anew: String,
+    /// Whether whoever listens may still.
+    may: M,
     line: F,
 }
 
-impl<F: Fn(&What) -> Option<String>> Telling<F> {
-    /// The next line to send; nothing when the server stops.
+impl<F: Fn(&What) -> Option<String>, M: Fn() -> bool> Telling<F, M> {
+    /// The next line to send; nothing when the server stops, or whoever listens was put out.
     async fn next(&mut self) -> Option<String> {
         if let Some(first) = self.first.take() {
             return Some(first);
@@ -43,6 +45,9 @@ impl<F: Fn(&What) -> Option<String>> Telling<F> {
                 Ok(Ok(_)) => None,
                 Ok(Err(RecvError::Lagged(_))) => Some(self.anew.clone()),
             };
+            if !(self.may)() {
+                return None;
+            }
             if line.is_some() {
                 return line;
             }
@@ -50,15 +55,16 @@ impl<F: Fn(&What) -> Option<String>> Telling<F> {
     }
 }
 
-/// Sends what is told of a job until the server stops: first a line, then what `line` makes of what is told, which is
+/// Sends what is told of a job until the server stops or `may` says that whoever listens may no longer: first a line, then what `line` makes of what is told, which is
 /// nothing where it is not for this screen. One that was too slow is sent `anew`, and reads everything again.
 pub fn events(
     told: Receiver<Told>,
     job_id: String,
     (first, anew): (String, String),
+    may: impl Fn() -> bool + 'static,
     line: impl Fn(&What) -> Option<String> + 'static,
 ) -> HttpResponse {
-    let telling = Telling { told, job_id, first: Some(first), anew, line };
+    let telling = Telling { told, job_id, first: Some(first), anew, may, line };
     let stream = futures_util::stream::unfold(telling, |mut telling| async move {
         let line = telling.next().await?;
         Some((Ok::<_, std::convert::Infallible>(Bytes::from(line)), telling))

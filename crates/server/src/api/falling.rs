@@ -36,7 +36,8 @@ pub struct FallingRequest {
     request_body = FallingRequest,
     responses(
         (status = OK, description = "The timetable", body = Timetable),
-    )
+    ),
+    extensions(("x-rights" = json!("look"))),
 )]
 #[post("/api/v1/falling")]
 pub async fn timetable(body: Body<FallingRequest>) -> Result<HttpResponse, ApiError> {
@@ -51,7 +52,8 @@ pub async fn timetable(body: Body<FallingRequest>) -> Result<HttpResponse, ApiEr
 /// The timetable of a setup that is kept, as a calendar with alarms.
 #[utoipa::path(
     operation_id = "falling_calendar",
-    responses((status = OK, description = "iCalendar (RFC 5545)", body = String, content_type = "text/calendar"))
+    responses((status = OK, description = "iCalendar (RFC 5545)", body = String, content_type = "text/calendar")),
+    extensions(("x-rights" = json!("look"))),
 )]
 #[get("/api/v1/jobs/{id}/setups/{setup}/falling.ics")]
 pub async fn calendar(at: Path<(String, String)>, store: Data<Store>) -> Result<HttpResponse, ApiError> {
@@ -62,7 +64,8 @@ pub async fn calendar(at: Path<(String, String)>, store: Data<Store>) -> Result<
 /// The timetable of a setup that is kept, as a table.
 #[utoipa::path(
     operation_id = "falling_table",
-    responses((status = OK, description = "CSV (RFC 4180)", body = String, content_type = "text/csv"))
+    responses((status = OK, description = "CSV (RFC 4180)", body = String, content_type = "text/csv")),
+    extensions(("x-rights" = json!("look"))),
 )]
 #[get("/api/v1/jobs/{id}/setups/{setup}/falling.csv")]
 pub async fn table(at: Path<(String, String)>, store: Data<Store>) -> Result<HttpResponse, ApiError> {

@@ -69,7 +69,8 @@ fn of_day(wrong: Refused) -> Problems {
 #[utoipa::path(
     operation_id = "day_plan",
     request_body = JobDayRequest,
-    responses((status = OK, description = "The day", body = DayPlan))
+    responses((status = OK, description = "The day", body = DayPlan)),
+    extensions(("x-rights" = json!("look"))),
 )]
 #[post("/api/v1/day-plan")]
 pub async fn planned(body: Body<JobDayRequest>) -> Result<HttpResponse, ApiError> {
@@ -85,7 +86,8 @@ pub async fn planned(body: Body<JobDayRequest>) -> Result<HttpResponse, ApiError
 #[utoipa::path(
     operation_id = "hour_of_day",
     request_body = HourRequest,
-    responses((status = OK, description = "The hour", body = HourOfDay))
+    responses((status = OK, description = "The hour", body = HourOfDay)),
+    extensions(("x-rights" = json!("look"))),
 )]
 #[post("/api/v1/day-plan/hour")]
 pub async fn hour(body: Body<HourRequest>) -> Result<HttpResponse, ApiError> {
@@ -109,7 +111,8 @@ pub struct PackRequest {
 #[utoipa::path(
     operation_id = "pack_list",
     request_body = PackRequest,
-    responses((status = OK, description = "The list", body = PackList))
+    responses((status = OK, description = "The list", body = PackList)),
+    extensions(("x-rights" = json!("look"))),
 )]
 #[post("/api/v1/pack")]
 pub async fn pack(body: Body<PackRequest>) -> Result<HttpResponse, ApiError> {
@@ -123,7 +126,8 @@ pub async fn pack(body: Body<PackRequest>) -> Result<HttpResponse, ApiError> {
 /// The pack list of a job that is kept, as a table.
 #[utoipa::path(
     operation_id = "pack_table",
-    responses((status = OK, description = "CSV (RFC 4180)", body = String, content_type = "text/csv"))
+    responses((status = OK, description = "CSV (RFC 4180)", body = String, content_type = "text/csv")),
+    extensions(("x-rights" = json!("look"))),
 )]
 #[get("/api/v1/jobs/{id}/pack.csv")]
 pub async fn pack_table(id: Path<String>, store: Data<Store>) -> Result<HttpResponse, ApiError> {
@@ -145,7 +149,8 @@ async fn of_kept(id: &str, date: Option<String>, store: &Store) -> Result<(DayPl
 #[utoipa::path(
     operation_id = "day_calendar",
     params(WhichDay),
-    responses((status = OK, description = "iCalendar (RFC 5545)", body = String, content_type = "text/calendar"))
+    responses((status = OK, description = "iCalendar (RFC 5545)", body = String, content_type = "text/calendar")),
+    extensions(("x-rights" = json!("look"))),
 )]
 #[get("/api/v1/jobs/{id}/day.ics")]
 pub async fn calendar(id: Path<String>, which: Query<WhichDay>, store: Data<Store>) -> Result<HttpResponse, ApiError> {
@@ -159,7 +164,8 @@ pub async fn calendar(id: Path<String>, which: Query<WhichDay>, store: Data<Stor
 #[utoipa::path(
     operation_id = "day_table",
     params(WhichDay),
-    responses((status = OK, description = "CSV (RFC 4180)", body = String, content_type = "text/csv"))
+    responses((status = OK, description = "CSV (RFC 4180)", body = String, content_type = "text/csv")),
+    extensions(("x-rights" = json!("look"))),
 )]
 #[get("/api/v1/jobs/{id}/day.csv")]
 pub async fn table(id: Path<String>, which: Query<WhichDay>, store: Data<Store>) -> Result<HttpResponse, ApiError> {

@@ -1,11 +1,10 @@
 //! Stored jobs: list, add, save, undo, bin, export.
 
-use actix_web::http::StatusCode;
 use actix_web::web::{Data, Path, Query};
 use actix_web::{HttpRequest, HttpResponse, delete, get, post, put};
 use serde::{Deserialize, Serialize};
 use tolva_core::scale::LengthUnit;
-use tolva_format::{Edit, Job, Problems, edited};
+use tolva_format::{Edit, Job, Problems, as_one_line, edited, is_one_line};
 use tolva_store::{Act, JobSummary, Listing, Page, Revision, Rights, SavedJob, Sort, Store};
 use utoipa::{IntoParams, ToSchema};
 
@@ -142,11 +141,16 @@ pub struct Since {
 
 /// What a change was, in words, as far as it is kept.
 pub fn in_words(change: &str) -> String {
-    change.chars().take(200).collect()
+    as_one_line(change).chars().take(200).collect()
 }
 
 /// A page of the stored jobs, the last saved first.
-#[utoipa::path(operation_id = "list_jobs", params(Which), responses((status = OK, description = "The jobs", body = JobList)))]
+#[utoipa::path(
+    operation_id = "list_jobs",
+    params(Which),
+    responses((status = OK, description = "The jobs", body = JobList)),
+    extensions(("x-rights" = json!("look"))),
+)]
 #[get("/api/v1/jobs")]
 pub async fn list(which: Query<Which>, store: Data<Store>) -> Result<HttpResponse, ApiError> {
     let Which { binned, search, sort, after, limit } = which.into_inner();
@@ -162,7 +166,8 @@ pub async fn list(which: Query<Which>, store: Data<Store>) -> Result<HttpRespons
 #[utoipa::path(
     operation_id = "add_job",
     request_body = Job,
-    responses((status = CREATED, description = "Added; `Location` says where", body = JobBody))
+    responses((status = CREATED, description = "Added; `Location` says where", body = JobBody)),
+    extensions(("x-rights" = json!("all"))),
 )]
 #[post("/api/v1/jobs")]
 pub async fn add(body: Bytes, key: Key, store: Data<Store>) -> Result<HttpResponse, ApiError> {
@@ -175,7 +180,8 @@ pub async fn add(body: Bytes, key: Key, store: Data<Store>) -> Result<HttpRespon
 #[utoipa::path(
     operation_id = "upgrade_job",
     request_body = Job,
-    responses((status = OK, description = "The same job", body = Job))
+    responses((status = OK, description = "The same job", body = Job)),
+    extensions(("x-rights" = json!("look"))),
 )]
 #[post("/api/v1/upgrade")]
 pub async fn upgrade(body: Bytes) -> Result<HttpResponse, ApiError> {
@@ -196,7 +202,8 @@ pub struct EditJob {
 #[utoipa::path(
     operation_id = "edit_job",
     request_body = EditJob,
-    responses((status = OK, description = "The job", body = Job))
+    responses((status = OK, description = "The job", body = Job)),
+    extensions(("x-rights" = json!("look"))),
 )]
 #[post("/api/v1/edit-job")]
 pub async fn edit(body: Body<EditJob>) -> Result<HttpResponse, ApiError> {
@@ -215,7 +222,8 @@ pub async fn edit(body: Body<EditJob>) -> Result<HttpResponse, ApiError> {
     responses(
         (status = OK, description = "The job, with its mark as `ETag`", body = JobBody),
         (status = NOT_MODIFIED, description = "It is still what `If-None-Match` names"),
-    )
+    ),
+    extensions(("x-rights" = json!("look"))),
 )]
 #[get("/api/v1/jobs/{id}")]
 pub async fn get(id: Path<String>, request: HttpRequest, store: Data<Store>) -> Result<HttpResponse, ApiError> {
@@ -231,16 +239,6 @@ fn shown(saved: SavedJob) -> HttpResponse {
     marked(HttpResponse::Ok(), &JobBody::from(saved))
 }
 
-/// Whether somebody may save this. Who may only tick is held to the version they knew: where that is an older one, what
-/// differs may be what others did, and the save ends as a conflict, which is theirs to bring together and send again.
-async fn may_save(caller: &Caller, id: &str, store: &Store, (based_on, job): (i64, &Job)) -> Result<bool, ApiError> {
-    if caller.rights == Rights::All {
-        return Ok(true);
-    }
-    let now = store.job(id).await?;
-    Ok(based_on < now.revision || now.document.differs_by_ticks_only(job))
-}
-
 /// Saves a change as a new revision. Sent again under the same `Idempotency-Key`, or as it was, it is the same save.
 #[utoipa::path(
     operation_id = "save_job",
@@ -249,7 +247,8 @@ async fn may_save(caller: &Caller, id: &str, store: &Store, (based_on, job): (i6
         (status = OK, description = "Saved", body = JobBody),
         (status = CONFLICT, description = "Changed elsewhere: both versions", body = ProblemDocument, content_type = "application/problem+json"),
         (status = PRECONDITION_FAILED, description = "It is not what `If-Match` names", body = ProblemDocument, content_type = "application/problem+json"),
-    )
+    ),
+    extensions(("x-rights" = json!("tick"))),
 )]
 #[put("/api/v1/jobs/{id}")]
 pub async fn save(
@@ -261,12 +260,10 @@ pub async fn save(
 ) -> Result<HttpResponse, ApiError> {
     let Save { based_on, change, job } = body.0;
     held_to(&request, &id, &store).await?;
-    if !may_save(&caller, &id, &store, (based_on, &job)).await? {
-        let problem = ProblemDocument::new(StatusCode::FORBIDDEN, "not_allowed", "Not allowed on this device");
-        return Err(problem.saying("this device may tick and note, and change nothing else").into());
-    }
     let change = in_words(&change);
-    let act = Act { key: key.0.as_deref(), who: &caller.name, ..Act::on(based_on, &change) };
+    // Of an older version, what differs may be what others did: that is a conflict, theirs to bring together and send again.
+    let ticks_only = caller.rights != Rights::All;
+    let act = Act { key: key.0.as_deref(), who: &caller.name, ticks_only, ..Act::on(based_on, &change) };
     let saved = store.save(&id, &act, &job).await.map_err(ApiError::saving)?;
     live.saved(&id);
     Ok(shown(saved))
@@ -279,7 +276,8 @@ pub async fn save(
     responses(
         (status = OK, description = "Undone", body = JobBody),
         (status = CONFLICT, description = "Changed elsewhere, or nothing to undo", body = ProblemDocument, content_type = "application/problem+json"),
-    )
+    ),
+    extensions(("x-rights" = json!("all"))),
 )]
 #[post("/api/v1/jobs/{id}/undo")]
 pub async fn undo_job(
@@ -301,7 +299,8 @@ pub async fn undo_job(
     responses(
         (status = OK, description = "Redone", body = JobBody),
         (status = CONFLICT, description = "Changed elsewhere, or nothing to redo", body = ProblemDocument, content_type = "application/problem+json"),
-    )
+    ),
+    extensions(("x-rights" = json!("all"))),
 )]
 #[post("/api/v1/jobs/{id}/redo")]
 pub async fn redo_job(
@@ -342,7 +341,8 @@ impl From<Revision> for RevisionLine {
 /// with a name.
 #[utoipa::path(
     operation_id = "list_revisions",
-    responses((status = OK, description = "The revisions", body = Vec<RevisionLine>))
+    responses((status = OK, description = "The revisions", body = Vec<RevisionLine>)),
+    extensions(("x-rights" = json!("look"))),
 )]
 #[get("/api/v1/jobs/{id}/revisions")]
 pub async fn revisions(id: Path<String>, store: Data<Store>) -> Result<HttpResponse, ApiError> {
@@ -367,7 +367,8 @@ pub struct SetBack {
     responses(
         (status = OK, description = "Set back", body = JobBody),
         (status = CONFLICT, description = "Changed elsewhere", body = ProblemDocument, content_type = "application/problem+json"),
-    )
+    ),
+    extensions(("x-rights" = json!("all"))),
 )]
 #[post("/api/v1/jobs/{id}/set-back")]
 pub async fn set_back(
@@ -395,7 +396,8 @@ pub struct Point {
 #[utoipa::path(
     operation_id = "name_revision",
     request_body = Point,
-    responses((status = NO_CONTENT, description = "Named"))
+    responses((status = NO_CONTENT, description = "Named")),
+    extensions(("x-rights" = json!("all"))),
 )]
 #[put("/api/v1/jobs/{id}/revisions/{number}/point")]
 pub async fn name_point(
@@ -404,15 +406,19 @@ pub async fn name_point(
     store: Data<Store>,
 ) -> Result<HttpResponse, ApiError> {
     let name = body.0.name.as_deref().map(str::trim);
-    if name.is_some_and(|name| !(1..=120).contains(&name.chars().count())) {
-        return Err(Problems::one("/name", "a name has 1 to 120 characters").into());
+    if name.is_some_and(|name| !(1..=120).contains(&name.chars().count()) || !is_one_line(name)) {
+        return Err(Problems::one("/name", "a name has 1 to 120 characters on one line").into());
     }
     store.name_point(&at.0, at.1, name).await?;
     Ok(HttpResponse::NoContent().finish())
 }
 
 /// Puts a job into the bin, where it stays for 60 days.
-#[utoipa::path(operation_id = "bin_job", responses((status = NO_CONTENT, description = "In the bin")))]
+#[utoipa::path(
+    operation_id = "bin_job",
+    responses((status = NO_CONTENT, description = "In the bin")),
+    extensions(("x-rights" = json!("all"))),
+)]
 #[delete("/api/v1/jobs/{id}")]
 pub async fn bin(id: Path<String>, store: Data<Store>) -> Result<HttpResponse, ApiError> {
     store.bin(&id, true).await?;
@@ -420,7 +426,11 @@ pub async fn bin(id: Path<String>, store: Data<Store>) -> Result<HttpResponse, A
 }
 
 /// Takes a job out of the bin.
-#[utoipa::path(operation_id = "restore_job", responses((status = NO_CONTENT, description = "Out of the bin")))]
+#[utoipa::path(
+    operation_id = "restore_job",
+    responses((status = NO_CONTENT, description = "Out of the bin")),
+    extensions(("x-rights" = json!("all"))),
+)]
 #[post("/api/v1/jobs/{id}/restore")]
 pub async fn restore(id: Path<String>, store: Data<Store>) -> Result<HttpResponse, ApiError> {
     store.bin(&id, false).await?;
@@ -428,7 +438,11 @@ pub async fn restore(id: Path<String>, store: Data<Store>) -> Result<HttpRespons
 }
 
 /// The job as a file to keep or to import elsewhere.
-#[utoipa::path(operation_id = "export_job", responses((status = OK, description = "The job file", body = Job)))]
+#[utoipa::path(
+    operation_id = "export_job",
+    responses((status = OK, description = "The job file", body = Job)),
+    extensions(("x-rights" = json!("look"))),
+)]
 #[get("/api/v1/jobs/{id}/file")]
 pub async fn file(id: Path<String>, store: Data<Store>) -> Result<HttpResponse, ApiError> {
     let job = store.job(&id).await?.document;
@@ -441,7 +455,8 @@ pub async fn file(id: Path<String>, store: Data<Store>) -> Result<HttpResponse, 
 /// What stands in the data file for a job, whether it can be read or not.
 #[utoipa::path(
     operation_id = "export_raw_job",
-    responses((status = OK, description = "As it stands", body = Vec<u8>, content_type = "application/octet-stream"))
+    responses((status = OK, description = "As it stands", body = Vec<u8>, content_type = "application/octet-stream")),
+    extensions(("x-rights" = json!("look"))),
 )]
 #[get("/api/v1/jobs/{id}/raw")]
 pub async fn raw(id: Path<String>, store: Data<Store>) -> Result<HttpResponse, ApiError> {

@@ -55,7 +55,8 @@ pub struct SaveKit {
     responses(
         (status = OK, description = "The kit, with its mark as `ETag`", body = KitBody),
         (status = NOT_MODIFIED, description = "It is still what `If-None-Match` names"),
-    )
+    ),
+    extensions(("x-rights" = json!("look"))),
 )]
 #[get("/api/v1/kit")]
 pub async fn get(request: HttpRequest, store: Data<Store>) -> Result<HttpResponse, ApiError> {
@@ -79,7 +80,8 @@ pub struct EditKit {
 #[utoipa::path(
     operation_id = "edit_kit",
     request_body = EditKit,
-    responses((status = OK, description = "The kit", body = Kit))
+    responses((status = OK, description = "The kit", body = Kit)),
+    extensions(("x-rights" = json!("all"))),
 )]
 #[post("/api/v1/kit/edit")]
 pub async fn edit(body: Body<EditKit>) -> Result<HttpResponse, ApiError> {
@@ -106,7 +108,8 @@ fn shown(saved: SavedKit) -> HttpResponse {
         (status = OK, description = "Saved", body = KitBody),
         (status = CONFLICT, description = "Changed elsewhere", body = ProblemDocument, content_type = "application/problem+json"),
         (status = PRECONDITION_FAILED, description = "It is not what `If-Match` names", body = ProblemDocument, content_type = "application/problem+json"),
-    )
+    ),
+    extensions(("x-rights" = json!("all"))),
 )]
 #[put("/api/v1/kit")]
 pub async fn save(
@@ -130,7 +133,8 @@ pub async fn save(
     responses(
         (status = OK, description = "Undone", body = KitBody),
         (status = CONFLICT, description = "Changed elsewhere, or nothing to undo", body = ProblemDocument, content_type = "application/problem+json"),
-    )
+    ),
+    extensions(("x-rights" = json!("all"))),
 )]
 #[post("/api/v1/kit/undo")]
 pub async fn undo_kit(body: Body<Since>, key: Key, store: Data<Store>) -> Result<HttpResponse, ApiError> {
@@ -145,7 +149,8 @@ pub async fn undo_kit(body: Body<Since>, key: Key, store: Data<Store>) -> Result
     responses(
         (status = OK, description = "Redone", body = KitBody),
         (status = CONFLICT, description = "Changed elsewhere, or nothing to redo", body = ProblemDocument, content_type = "application/problem+json"),
-    )
+    ),
+    extensions(("x-rights" = json!("all"))),
 )]
 #[post("/api/v1/kit/redo")]
 pub async fn redo_kit(body: Body<Since>, key: Key, store: Data<Store>) -> Result<HttpResponse, ApiError> {
@@ -177,7 +182,8 @@ pub struct Export {
 #[utoipa::path(
     operation_id = "export_kit",
     params(Export),
-    responses((status = OK, description = "The kit file", content((KitFile = "application/json"), (String = "text/csv"))))
+    responses((status = OK, description = "The kit file", content((KitFile = "application/json"), (String = "text/csv")))),
+    extensions(("x-rights" = json!("look"))),
 )]
 #[get("/api/v1/kit/file")]
 pub async fn export(asked: Query<Export>, store: Data<Store>) -> Result<HttpResponse, ApiError> {
@@ -207,7 +213,8 @@ pub struct Onto {
     responses(
         (status = OK, description = "Imported", body = KitBody),
         (status = CONFLICT, description = "Changed elsewhere", body = ProblemDocument, content_type = "application/problem+json"),
-    )
+    ),
+    extensions(("x-rights" = json!("all"))),
 )]
 #[post("/api/v1/kit/file")]
 pub async fn import(into: Query<Onto>, body: File, key: Key, store: Data<Store>) -> Result<HttpResponse, ApiError> {

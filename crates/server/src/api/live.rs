@@ -10,7 +10,7 @@ use utoipa::IntoParams;
 use super::events::{event, events as told_as_events};
 use super::problem::ApiError;
 use crate::live::{Live, Looking, What};
-use crate::phones::Caller;
+use crate::phones::{Caller, Phones};
 
 /// Where it is looked at.
 #[derive(Debug, Deserialize, IntoParams)]
@@ -29,12 +29,13 @@ pub struct Window {
     operation_id = "job_events",
     params(Window),
     responses((status = OK, description = "Events, as they come", content_type = "text/event-stream")),
+    extensions(("x-rights" = json!("look"))),
 )]
 #[get("/api/v1/jobs/{id}/events")]
 pub async fn events(
     id: Path<String>,
     store: Data<Store>,
-    live: Data<Live>,
+    (live, phones): (Data<Live>, Data<Phones>),
     (caller, window): (Caller, Query<Window>),
 ) -> Result<HttpResponse, ApiError> {
     store.job(&id).await?;
@@ -42,11 +43,12 @@ pub async fn events(
     let looking = live.come(&id, &caller.name, &window.window);
     let saved = || event("saved", &json!({}));
     let first = present(&looking);
-    Ok(told_as_events(told, id.into_inner(), (first, saved()), move |what| match what {
+    let may = move || phones.is_in(&caller);
+    Ok(told_as_events(told, id.into_inner(), (first, saved()), may, move |what| match what {
         What::Saved => Some(saved()),
         What::Frames => Some(event("frames", &json!({}))),
         What::Present => Some(present(&looking)),
-        What::Wrong(_) | What::Over => None,
+        What::Wrong(_) | What::PutOut | What::Over => None,
     }))
 }
 

@@ -22,7 +22,11 @@ pub struct JobLog {
 }
 
 /// What was done to a job, the oldest first: frames, ticks, readings, changes, notes.
-#[utoipa::path(operation_id = "job_log", responses((status = OK, description = "The log", body = JobLog)))]
+#[utoipa::path(
+    operation_id = "job_log",
+    responses((status = OK, description = "The log", body = JobLog)),
+    extensions(("x-rights" = json!("look"))),
+)]
 #[get("/api/v1/jobs/{id}/log")]
 pub async fn list(id: Path<String>, store: Data<Store>) -> Result<HttpResponse, ApiError> {
     let (entries, _) = entries(&id, &store).await?;
@@ -32,7 +36,8 @@ pub async fn list(id: Path<String>, store: Data<Store>) -> Result<HttpResponse, 
 /// The same as a table.
 #[utoipa::path(
     operation_id = "job_log_table",
-    responses((status = OK, description = "CSV (RFC 4180)", body = String, content_type = "text/csv"))
+    responses((status = OK, description = "CSV (RFC 4180)", body = String, content_type = "text/csv")),
+    extensions(("x-rights" = json!("look"))),
 )]
 #[get("/api/v1/jobs/{id}/log.csv")]
 pub async fn as_table(id: Path<String>, store: Data<Store>) -> Result<HttpResponse, ApiError> {
@@ -43,7 +48,8 @@ pub async fn as_table(id: Path<String>, store: Data<Store>) -> Result<HttpRespon
 /// The same as JSON, to keep.
 #[utoipa::path(
     operation_id = "job_log_file",
-    responses((status = OK, description = "JSON", body = JobLog))
+    responses((status = OK, description = "JSON", body = JobLog)),
+    extensions(("x-rights" = json!("look"))),
 )]
 #[get("/api/v1/jobs/{id}/log.json")]
 pub async fn as_json(id: Path<String>, store: Data<Store>) -> Result<HttpResponse, ApiError> {
@@ -69,7 +75,8 @@ pub struct NoteRequest {
 #[utoipa::path(
     operation_id = "note",
     request_body = NoteRequest,
-    responses((status = CREATED, description = "Noted", body = JobLog))
+    responses((status = CREATED, description = "Noted", body = JobLog)),
+    extensions(("x-rights" = json!("tick"))),
 )]
 #[post("/api/v1/jobs/{id}/log")]
 pub async fn note(
@@ -110,7 +117,8 @@ pub struct AgainRequest {
 #[utoipa::path(
     operation_id = "do_again",
     request_body = AgainRequest,
-    responses((status = CREATED, description = "Added", body = JobBody))
+    responses((status = CREATED, description = "Added", body = JobBody)),
+    extensions(("x-rights" = json!("all"))),
 )]
 #[post("/api/v1/jobs/{id}/again")]
 pub async fn again(

@@ -32,6 +32,7 @@ mod start;
 mod unknown;
 mod work;
 
+pub use body::SmallForm;
 pub use devices::Receivers;
 pub use problem::ProblemDocument;
 pub use unknown::{not_allowed, unknown, wrong_path, wrong_query};
@@ -210,7 +211,10 @@ pub fn openapi() -> serde_json::Value {
 }
 
 /// The OpenAPI 3.1 document of this API.
-#[utoipa::path(responses((status = OK, description = "OpenAPI 3.1", content_type = "application/json")))]
+#[utoipa::path(
+    responses((status = OK, description = "OpenAPI 3.1", content_type = "application/json")),
+    extensions(("x-rights" = json!("machine"))),
+)]
 #[get("/api/v1/openapi.json")]
 async fn document() -> HttpResponse {
     HttpResponse::Ok().json(openapi())

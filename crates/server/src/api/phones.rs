@@ -7,12 +7,13 @@ use actix_web::{HttpResponse, delete, get, post, put};
 use qrcode::QrCode;
 use qrcode::render::svg;
 use serde::{Deserialize, Serialize};
-use tolva_format::Problems;
+use tolva_format::{Problems, is_one_line};
 use tolva_store::{Device, Rights};
 use utoipa::ToSchema;
 
 use super::body::Body;
 use super::problem::{ApiError, ProblemDocument};
+use crate::live::Live;
 use crate::phones::{CODE_LASTS, Caller, NoPhones, Phones};
 
 /// What a device may do.
@@ -89,7 +90,11 @@ async fn now(phones: &Phones) -> Result<HttpResponse, ApiError> {
 }
 
 /// How phones reach this Tolva, and which were let in.
-#[utoipa::path(operation_id = "phones", responses((status = OK, description = "Phones", body = PhonesNow)))]
+#[utoipa::path(
+    operation_id = "phones",
+    responses((status = OK, description = "Phones", body = PhonesNow)),
+    extensions(("x-rights" = json!("machine"))),
+)]
 #[get("/api/v1/phones")]
 pub async fn list(phones: Data<Phones>) -> Result<HttpResponse, ApiError> {
     now(&phones).await
@@ -114,7 +119,8 @@ impl From<NoPhones> for ApiError {
 #[utoipa::path(
     operation_id = "reach_phones",
     request_body = Reachable,
-    responses((status = OK, description = "Phones", body = PhonesNow))
+    responses((status = OK, description = "Phones", body = PhonesNow)),
+    extensions(("x-rights" = json!("machine"))),
 )]
 #[put("/api/v1/phones")]
 pub async fn reach(body: Body<Reachable>, phones: Data<Phones>) -> Result<HttpResponse, ApiError> {
@@ -149,7 +155,8 @@ pub struct JoinCode {
 #[utoipa::path(
     operation_id = "join_code",
     request_body = CodeRequest,
-    responses((status = OK, description = "The code", body = JoinCode))
+    responses((status = OK, description = "The code", body = JoinCode)),
+    extensions(("x-rights" = json!("machine"))),
 )]
 #[post("/api/v1/phones/code")]
 pub async fn code(body: Body<CodeRequest>, phones: Data<Phones>) -> Result<HttpResponse, ApiError> {
@@ -182,7 +189,8 @@ fn not_there(id: &str) -> ApiError {
 #[utoipa::path(
     operation_id = "change_device",
     request_body = DeviceChange,
-    responses((status = OK, description = "Phones", body = PhonesNow))
+    responses((status = OK, description = "Phones", body = PhonesNow)),
+    extensions(("x-rights" = json!("machine"))),
 )]
 #[put("/api/v1/phones/{id}")]
 pub async fn change(
@@ -192,17 +200,25 @@ pub async fn change(
 ) -> Result<HttpResponse, ApiError> {
     let DeviceChange { name, rights } = body.0;
     let name = name.trim();
-    if !(1..=60).contains(&name.chars().count()) {
-        return Err(Problems::one("/name", "a name has 1 to 60 characters").into());
+    if !(1..=60).contains(&name.chars().count()) || !is_one_line(name) {
+        return Err(Problems::one("/name", "a name has 1 to 60 characters on one line").into());
     }
     if phones.change(&id, name, rights.into()).await? { now(&phones).await } else { Err(not_there(&id)) }
 }
 
 /// Puts a device out.
-#[utoipa::path(operation_id = "put_out", responses((status = OK, description = "Phones", body = PhonesNow)))]
+#[utoipa::path(
+    operation_id = "put_out",
+    responses((status = OK, description = "Phones", body = PhonesNow)),
+    extensions(("x-rights" = json!("machine"))),
+)]
 #[delete("/api/v1/phones/{id}")]
-pub async fn put_out(id: Path<String>, phones: Data<Phones>) -> Result<HttpResponse, ApiError> {
-    if phones.put_out(&id).await? { now(&phones).await } else { Err(not_there(&id)) }
+pub async fn put_out(id: Path<String>, phones: Data<Phones>, live: Data<Live>) -> Result<HttpResponse, ApiError> {
+    if !phones.put_out(&id).await? {
+        return Err(not_there(&id));
+    }
+    live.put_out();
+    now(&phones).await
 }
 
 /// Who asks.
@@ -215,7 +231,11 @@ pub struct WhoAsks {
 }
 
 /// Which device this is, and what it may do.
-#[utoipa::path(operation_id = "who_asks", responses((status = OK, description = "Who asks", body = WhoAsks)))]
+#[utoipa::path(
+    operation_id = "who_asks",
+    responses((status = OK, description = "Who asks", body = WhoAsks)),
+    extensions(("x-rights" = json!("look"))),
+)]
 #[get("/api/v1/me")]
 pub async fn me(caller: Caller) -> HttpResponse {
     HttpResponse::Ok().json(WhoAsks { name: caller.name, rights: caller.rights.into() })

@@ -41,7 +41,8 @@ const LONGEST: usize = 200;
     params(Typed),
     responses(
         (status = OK, description = "The places", body = PlacesFound),
-    )
+    ),
+    extensions(("x-rights" = json!("look"))),
 )]
 #[get("/api/v1/places")]
 pub async fn find(typed: Query<Typed>) -> Result<HttpResponse, ApiError> {
@@ -57,7 +58,8 @@ pub async fn find(typed: Query<Typed>) -> Result<HttpResponse, ApiError> {
     request_body(content = Vec<u8>, content_type = "application/octet-stream"),
     responses(
         (status = OK, description = "The places", body = PlacesFound),
-    )
+    ),
+    extensions(("x-rights" = json!("look"))),
 )]
 #[post("/api/v1/places/file")]
 pub async fn of_file(bytes: File) -> Result<HttpResponse, ApiError> {
@@ -97,7 +99,8 @@ pub struct Moment {
     request_body = MomentRequest,
     responses(
         (status = OK, description = "The moment", body = Moment),
-    )
+    ),
+    extensions(("x-rights" = json!("look"))),
 )]
 #[post("/api/v1/moment")]
 pub async fn moment(body: Body<MomentRequest>) -> Result<HttpResponse, ApiError> {

@@ -50,7 +50,8 @@ pub struct SolveResponse {
     request_body = SolveRequest,
     responses(
         (status = OK, description = "The plan", body = SolveResponse),
-    )
+    ),
+    extensions(("x-rights" = json!("look"))),
 )]
 #[post("/api/v1/solve")]
 pub async fn solve(body: Body<SolveRequest>) -> Result<HttpResponse, ApiError> {
@@ -104,7 +105,8 @@ pub struct SetOnPaper {
     request_body = SetupRequest,
     responses(
         (status = OK, description = "The set", body = SetOnPaper),
-    )
+    ),
+    extensions(("x-rights" = json!("look"))),
 )]
 #[post("/api/v1/set")]
 pub async fn set_on_paper(body: Body<SetupRequest>) -> Result<HttpResponse, ApiError> {
@@ -139,7 +141,8 @@ pub struct DayRequest {
     request_body = DayRequest,
     responses(
         (status = OK, description = "The day", body = DayTimeline),
-    )
+    ),
+    extensions(("x-rights" = json!("look"))),
 )]
 #[post("/api/v1/day")]
 pub async fn day(body: Body<DayRequest>) -> Result<HttpResponse, ApiError> {
@@ -201,7 +204,8 @@ pub struct SetupRequest {
     request_body = SetupRequest,
     responses(
         (status = OK, description = "The ways", body = Alternatives),
-    )
+    ),
+    extensions(("x-rights" = json!("look"))),
 )]
 #[post("/api/v1/alternatives")]
 pub async fn ways(body: Body<SetupRequest>) -> Result<HttpResponse, ApiError> {
@@ -219,7 +223,8 @@ pub async fn ways(body: Body<SetupRequest>) -> Result<HttpResponse, ApiError> {
     request_body = SetupRequest,
     responses(
         (status = OK, description = "The matters and their schools", body = Vec<ConventionMatter>),
-    )
+    ),
+    extensions(("x-rights" = json!("look"))),
 )]
 #[post("/api/v1/conventions")]
 pub async fn all_conventions(body: Body<SetupRequest>) -> Result<HttpResponse, ApiError> {
@@ -237,7 +242,8 @@ pub async fn all_conventions(body: Body<SetupRequest>) -> Result<HttpResponse, A
     request_body = SetupRequest,
     responses(
         (status = OK, description = "The schools and the gels", body = ColourOptions),
-    )
+    ),
+    extensions(("x-rights" = json!("look"))),
 )]
 #[post("/api/v1/colour")]
 pub async fn colours(body: Body<SetupRequest>) -> Result<HttpResponse, ApiError> {
@@ -268,7 +274,8 @@ pub struct LookRequest {
     request_body = LookRequest,
     responses(
         (status = OK, description = "The look", body = OneLook),
-    )
+    ),
+    extensions(("x-rights" = json!("look"))),
 )]
 #[post("/api/v1/look")]
 pub async fn look(body: Body<LookRequest>) -> Result<HttpResponse, ApiError> {
@@ -309,7 +316,8 @@ pub struct DialsRequest {
     request_body = DialsRequest,
     responses(
         (status = OK, description = "The dials", body = Dials),
-    )
+    ),
+    extensions(("x-rights" = json!("look"))),
 )]
 #[post("/api/v1/dials")]
 pub async fn dials(body: Body<DialsRequest>) -> Result<HttpResponse, ApiError> {

@@ -129,7 +129,11 @@ pub enum Theme {
 }
 
 /// The preferences.
-#[utoipa::path(operation_id = "get_preferences", responses((status = OK, description = "The preferences", body = Preferences)))]
+#[utoipa::path(
+    operation_id = "get_preferences",
+    responses((status = OK, description = "The preferences", body = Preferences)),
+    extensions(("x-rights" = json!("look"))),
+)]
 #[get("/api/v1/preferences")]
 pub async fn get(store: Data<Store>) -> Result<HttpResponse, ApiError> {
     Ok(HttpResponse::Ok().json(kept(&store).await?))
@@ -166,7 +170,8 @@ pub async fn shown(store: &Store) -> Result<Show, ApiError> {
     request_body = Preferences,
     responses(
         (status = OK, description = "The preferences", body = Preferences),
-    )
+    ),
+    extensions(("x-rights" = json!("all"))),
 )]
 #[put("/api/v1/preferences")]
 pub async fn set(body: Body<Preferences>, store: Data<Store>) -> Result<HttpResponse, ApiError> {

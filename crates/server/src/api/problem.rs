@@ -148,6 +148,10 @@ impl From<StoreError> for ApiError {
                 (StatusCode::CONFLICT, "changed_elsewhere", "Changed elsewhere")
             }
             StoreError::NothingTo(_) => (StatusCode::CONFLICT, "nothing_there", "Nothing there"),
+            StoreError::KeyUsed => {
+                (StatusCode::UNPROCESSABLE_ENTITY, "key_used", "The key was used for something else")
+            }
+            StoreError::TicksOnly => (StatusCode::FORBIDDEN, "not_allowed", "Not allowed on this device"),
             StoreError::DiskFull => (StatusCode::INSUFFICIENT_STORAGE, "disk_full", "The disk is full"),
             StoreError::Locked => (StatusCode::SERVICE_UNAVAILABLE, "locked", "The data file is locked"),
             StoreError::ReadOnly => (StatusCode::FORBIDDEN, "read_only", "Opened for reading only"),

@@ -18,7 +18,7 @@ use utoipa::{IntoParams, ToSchema};
 use super::answer::{FOREVER, had, picture_named};
 use super::body::Body;
 use super::problem::{ApiError, ProblemDocument, within};
-use super::work::worked_out;
+use super::work::long_worked_out;
 use crate::edge::{known, refused};
 use crate::frames::{Frames, photo_behind};
 use crate::proofs::{Asked, Kept, PhotoBehind, Proofs, Superseded};
@@ -111,7 +111,8 @@ pub struct ProofProgress {
         (status = OK, description = "It is ready to be fetched", body = ProofReady),
 (status = NOT_FOUND, description = "There is no such frame for the place behind, or its picture is missing", body = ProblemDocument, content_type = "application/problem+json"),
         (status = CONFLICT, description = "The same window has asked for a newer one", body = ProblemDocument, content_type = "application/problem+json"),
-    )
+    ),
+    extensions(("x-rights" = json!("look"))),
 )]
 #[post("/api/v1/proof")]
 pub async fn render(
@@ -130,7 +131,7 @@ pub async fn render(
         return Err(Problems::one("/asker", "this must have 1 to 60 characters").coded(ProblemCode::Count).into());
     }
     let proofs = proofs.into_inner();
-    let found = worked_out(move || {
+    let found = long_worked_out(move || {
         let photo = behind.map(|frame| photo_behind(&frame, &asked.kit, &store, &frames)).transpose()?;
         rendered(asked, photo, &proofs)
     });
@@ -194,6 +195,7 @@ pub(super) fn sent(
 #[utoipa::path(
     operation_id = "proof_picture",
     responses((status = OK, description = "The picture", content_type = "image/jpeg")),
+    extensions(("x-rights" = json!("look"))),
 )]
 #[get("/api/v1/proof/{id}/picture")]
 pub async fn fetch(id: Path<String>, proofs: Data<Proofs>, request: HttpRequest) -> Result<HttpResponse, ApiError> {
@@ -205,6 +207,7 @@ pub async fn fetch(id: Path<String>, proofs: Data<Proofs>, request: HttpRequest)
 #[utoipa::path(
     operation_id = "proof_clipped",
     responses((status = OK, description = "The hatch", content_type = "image/png")),
+    extensions(("x-rights" = json!("look"))),
 )]
 #[get("/api/v1/proof/{id}/clipped")]
 pub async fn clipped_parts(
@@ -230,6 +233,7 @@ pub enum FileKind {
 #[utoipa::path(
     operation_id = "proof_file",
     responses((status = OK, description = "The file", content_type = "image/jpeg")),
+    extensions(("x-rights" = json!("look"))),
 )]
 #[get("/api/v1/proof/{id}/file/{kind}")]
 pub async fn file(at: Path<(String, FileKind)>, proofs: Data<Proofs>) -> Result<HttpResponse, ApiError> {
@@ -250,6 +254,7 @@ pub async fn file(at: Path<(String, FileKind)>, proofs: Data<Proofs>) -> Result<
     operation_id = "proof_reading",
     params(PlaceInFrame),
     responses((status = OK, description = "The reading", body = tolva_wording::ProofReading)),
+    extensions(("x-rights" = json!("look"))),
 )]
 #[get("/api/v1/proof/{id}/reading")]
 pub async fn reading(
@@ -263,14 +268,24 @@ pub async fn reading(
 }
 
 /// How far the proof has come that a window asked for.
-#[utoipa::path(operation_id = "proof_progress", params(Asker), responses((status = OK, body = ProofProgress)))]
+#[utoipa::path(
+    operation_id = "proof_progress",
+    params(Asker),
+    responses((status = OK, body = ProofProgress)),
+    extensions(("x-rights" = json!("look"))),
+)]
 #[get("/api/v1/proof/progress")]
 pub async fn progress(asker: Query<Asker>, proofs: Data<Proofs>) -> HttpResponse {
     HttpResponse::Ok().json(ProofProgress { percent: proofs.come(&asker.asker) })
 }
 
 /// Gives up the proof that a window asked for.
-#[utoipa::path(operation_id = "stop_proof", params(Asker), responses((status = NO_CONTENT, description = "It is given up")))]
+#[utoipa::path(
+    operation_id = "stop_proof",
+    params(Asker),
+    responses((status = NO_CONTENT, description = "It is given up")),
+    extensions(("x-rights" = json!("all"))),
+)]
 #[delete("/api/v1/proof")]
 pub async fn stop(asker: Query<Asker>, proofs: Data<Proofs>) -> HttpResponse {
     proofs.stop(&asker.asker);
@@ -293,6 +308,7 @@ pub struct Small {
     operation_id = "small_proof",
     params(Small),
     responses((status = OK, description = "The picture", content_type = "image/jpeg")),
+    extensions(("x-rights" = json!("look"))),
 )]
 #[get("/api/v1/jobs/{id}/setups/{setup}/proof")]
 pub async fn small(
@@ -308,7 +324,7 @@ pub async fn small(
     let found = setups.find(|setup| setup_id == "first" || setup.id == setup_id);
     let setup = found.ok_or_else(|| ProblemDocument::new(StatusCode::NOT_FOUND, "not_there", "It is not there"))?;
     let (proofs, kit) = (proofs.into_inner(), job.kit);
-    let kept = worked_out(move || {
+    let kept = long_worked_out(move || {
         let words = serde_json::json!([setup, kit]).to_string();
         let (setup, kit) = known(setup, kit)?;
         let (proof, report) = proof_of(&setup, &kit, Show::default()).map_err(refused)?;

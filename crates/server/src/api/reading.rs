@@ -52,7 +52,8 @@ pub struct Understood {
     request_body = Typed,
     responses(
         (status = OK, description = "Understood", body = Understood),
-    )
+    ),
+    extensions(("x-rights" = json!("look"))),
 )]
 #[post("/api/v1/read")]
 pub async fn read(body: Body<Typed>) -> Result<HttpResponse, ApiError> {
@@ -67,7 +68,8 @@ pub async fn read(body: Body<Typed>) -> Result<HttpResponse, ApiError> {
     request_body = Shown,
     responses(
         (status = OK, description = "The number and its label", body = Understood),
-    )
+    ),
+    extensions(("x-rights" = json!("look"))),
 )]
 #[post("/api/v1/say")]
 pub async fn say(body: Body<Shown>) -> Result<HttpResponse, ApiError> {

@@ -50,7 +50,8 @@ fn of_setup(wrong: Refused) -> Problems {
 #[utoipa::path(
     operation_id = "run_sheet",
     request_body = RunRequest,
-    responses((status = OK, description = "The sheet", body = RunSheet))
+    responses((status = OK, description = "The sheet", body = RunSheet)),
+    extensions(("x-rights" = json!("look"))),
 )]
 #[post("/api/v1/run")]
 pub async fn sheet(body: Body<RunRequest>) -> Result<HttpResponse, ApiError> {
@@ -88,7 +89,8 @@ pub struct LookedRequest {
 #[utoipa::path(
     operation_id = "frame_looked",
     request_body = LookedRequest,
-    responses((status = OK, description = "What turns", body = LookedSaid))
+    responses((status = OK, description = "What turns", body = LookedSaid)),
+    extensions(("x-rights" = json!("look"))),
 )]
 #[post("/api/v1/run/looked")]
 pub async fn looked(body: Body<LookedRequest>) -> Result<HttpResponse, ApiError> {
@@ -126,7 +128,8 @@ pub struct ShotsRequest {
 #[utoipa::path(
     operation_id = "shot_list",
     request_body = ShotsRequest,
-    responses((status = OK, description = "The shots", body = ShotList))
+    responses((status = OK, description = "The shots", body = ShotList)),
+    extensions(("x-rights" = json!("look"))),
 )]
 #[post("/api/v1/shots")]
 pub async fn shots(body: Body<ShotsRequest>) -> Result<HttpResponse, ApiError> {
@@ -180,7 +183,8 @@ pub struct CardAsked {
 #[utoipa::path(
     operation_id = "field_card",
     params(CardAsked),
-    responses((status = OK, description = "HTML", body = String, content_type = "text/html"))
+    responses((status = OK, description = "HTML", body = String, content_type = "text/html")),
+    extensions(("x-rights" = json!("look"))),
 )]
 #[get("/api/v1/jobs/{id}/setups/{setup}/card.html")]
 pub async fn card(

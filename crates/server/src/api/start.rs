@@ -243,7 +243,10 @@ pub struct BlendOffer {
 }
 
 /// What a front end needs once, at its start.
-#[utoipa::path(responses((status = OK, description = "The start", body = Start)))]
+#[utoipa::path(
+    responses((status = OK, description = "The start", body = Start)),
+    extensions(("x-rights" = json!("look"))),
+)]
 #[get("/api/v1/start")]
 pub async fn start() -> HttpResponse {
     let field = |blend: setup::Blend, number: setup::BlendNumber| BlendField {

@@ -97,6 +97,8 @@ enum Command {
     Restore(CopyOf),
     /// Writes the OpenAPI document of the API.
     Openapi,
+    /// Writes who may ask for which route, as a Markdown table.
+    Rights,
     /// Writes the JSON Schema of the job format.
     Schema,
     /// Writes the catalogue of fields as JSON: name, range, unit, step and default of every number of the format.
@@ -239,7 +241,7 @@ pub async fn run(tolva: Tolva) -> Result<(), CliError> {
         Command::Drill(asked) => drills(&asked),
         Command::Sum(sum) => sums(&sum.name),
         Command::Export(export) => {
-            let store = Store::open(&data_file::of(export.data.data)?).await?;
+            let store = Store::open_there(&data_file::of(export.data.data)?).await?;
             let document = exported(&store, &export.job).await?;
             match export.out {
                 Some(file) => std::fs::write(&file, document).map_err(|error| CliError::File(file, error)),
@@ -248,7 +250,7 @@ pub async fn run(tolva: Tolva) -> Result<(), CliError> {
         }
         Command::Import(asked) => import(asked).await,
         Command::Backup(CopyOf { file, data }) => {
-            let store = Store::open(&data_file::of(data.data)?).await?;
+            let store = Store::open_there(&data_file::of(data.data)?).await?;
             store.backup(&file).await?;
             tell(&format!("{} is a copy of {}", file.display(), store.file().display()));
             store.close().await;
@@ -267,6 +269,7 @@ pub async fn run(tolva: Tolva) -> Result<(), CliError> {
             Ok(())
         }
         Command::Openapi => print(&api::openapi()),
+        Command::Rights => Ok(write!(std::io::stdout(), "{}", crate::phones::table())?),
         Command::Schema => print(&tolva_format::json_schema()),
         Command::Fields { part } => print_fields(part),
     }
@@ -341,7 +344,7 @@ async fn exported(store: &Store, wanted: &str) -> Result<Vec<u8>, CliError> {
 }
 
 async fn log(asked: Log) -> Result<(), CliError> {
-    let store = Store::open(&data_file::of(asked.data.data)?).await?;
+    let store = Store::open_there(&data_file::of(asked.data.data)?).await?;
     let (entries, job) = record::entries(&job_called(&store, &asked.job).await?, &store).await?;
     store.close().await;
     if asked.csv {

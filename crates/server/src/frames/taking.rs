@@ -56,14 +56,16 @@ pub async fn take_in(
     let Some(_turn) = frames.turn().await else { return Err(FrameError::Stopped) };
     let (arrived, hash) = elsewhere(move || Ok((arrived.hash(), arrived))).await.map(|(hash, one)| (one, hash))?;
     if let Some(before) = store.frame_of_file(job_id, &hash).await? {
-        let kept =
-            if before.binned && arrived.by_hand { store.bin_frame(&before.frame.id, false).await? } else { before };
-        return Ok((kept, false));
+        let back = before.binned && arrived.by_hand;
+        if back {
+            store.bin_frame(&before.frame.id, false).await?;
+        }
+        return Ok((KeptFrame { binned: before.binned && !back, ..before }, false));
     }
     let Job { setups, kit, .. } = store.job(job_id).await?.document;
     let stored = setups.into_iter().find(|one| one.id == setup_id).ok_or_else(|| no_such_setup(setup_id))?;
     let setup = arrived.setup.clone().unwrap_or(stored);
-    let before = store.frames(job_id, Some(setup_id), false).await?.pop();
+    let before = store.last_frame(job_id, setup_id).await?;
     let before = before.map(|frame| {
         let picture = store.frame_picture(&frame.id, Copied::Measured);
         (frame, picture)

@@ -3,13 +3,15 @@
 use actix_web::cookie::{Cookie, SameSite, time};
 use actix_web::http::StatusCode;
 use actix_web::http::header::{CACHE_CONTROL, CONTENT_SECURITY_POLICY, LOCATION, REFERRER_POLICY};
-use actix_web::web::{Data, Form, Query};
+use actix_web::web::{Data, Query};
 use actix_web::{HttpResponse, HttpResponseBuilder};
 use serde::Deserialize;
+use tolva_format::as_one_line;
 use tolva_wording::escaped;
 use uuid::Uuid;
 
 use super::{COOKIE, Phones};
+use crate::api::SmallForm;
 
 /// A device stays let in for so long without another code.
 const STAYS: time::Duration = time::Duration::days(60);
@@ -72,9 +74,9 @@ pub async fn come(asked: Query<Asked>, phones: Data<Phones>) -> HttpResponse {
 }
 
 /// Lets a device in, and leads it to the jobs.
-pub async fn join(joining: Form<Joining>, phones: Data<Phones>) -> HttpResponse {
-    let Joining { code, name } = joining.into_inner();
-    let name: String = name.trim().chars().take(60).collect();
+pub async fn join(joining: SmallForm<Joining>, phones: Data<Phones>) -> HttpResponse {
+    let Joining { code, name } = joining.0;
+    let name: String = as_one_line(name.trim()).chars().take(60).collect();
     if name.is_empty() {
         return page(&phones, Some(&code), "Say what this device is called.", StatusCode::UNPROCESSABLE_ENTITY);
     }

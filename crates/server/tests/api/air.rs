@@ -1,10 +1,11 @@
 //! Phones over the set's network: nothing is answered before a device was let in, and each does what it may.
 
-use std::io::{Read as _, Write as _};
+use std::io::{ErrorKind, Read as _, Write as _};
 use std::net::TcpStream;
 use std::sync::Arc;
 
 use reqwest::StatusCode;
+use rstest::rstest;
 use rustls::client::danger::{HandshakeSignatureValid, ServerCertVerified, ServerCertVerifier};
 use rustls::pki_types::{CertificateDer, ServerName, UnixTime};
 use rustls::{ClientConfig, ClientConnection, DigitallySignedStruct, Error, SignatureScheme, StreamOwned};
@@ -55,8 +56,13 @@ struct Answer {
     body: String,
 }
 
-/// A request over TLS, with what a device carries.
-fn ask(port: u16, method: &str, path: &str, (carries, body): (&str, Option<(&str, String)>)) -> Answer {
+/// A line over TLS on which something was asked, with what a device carries.
+fn asked(
+    port: u16,
+    method: &str,
+    path: &str,
+    (carries, body): (&str, Option<(&str, String)>),
+) -> StreamOwned<ClientConnection, TcpStream> {
     let provider = Arc::new(rustls::crypto::ring::default_provider());
     let config = ClientConfig::builder_with_provider(provider)
         .with_safe_default_protocol_versions()
@@ -78,6 +84,12 @@ fn ask(port: u16, method: &str, path: &str, (carries, body): (&str, Option<(&str
          Accept-Encoding: identity\r\nConnection: close\r\n\r\n{text}"
     )
     .expect("asked");
+    line
+}
+
+/// A request over TLS, with what a device carries.
+fn ask(port: u16, method: &str, path: &str, with: (&str, Option<(&str, String)>)) -> Answer {
+    let mut line = asked(port, method, path, with);
     let mut all = Vec::new();
     // The other side may close without saying so.
     let _ = line.read_to_end(&mut all);
@@ -119,6 +131,11 @@ async fn joined(tolva: &Running, port: u16, rights: &str) -> String {
         assert!(cookie.contains(wanted), "{cookie}");
     }
     cookie.split(';').next().expect("its value").to_owned()
+}
+
+/// A job of the demo data.
+fn demo() -> Value {
+    serde_json::from_str(include_str!("../../../../demo/ropeworks-open-day.json")).expect("the demo data")
 }
 
 /// Every route there is, with something in the place of each of its parts.
@@ -179,6 +196,102 @@ async fn no_route_answers_who_was_not_let_in() {
     assert_eq!(ask(port, "GET", "/api/v1/jobs", (&look, None)).status, 200);
 }
 
+/// However a path is spelt, what it leads to is the same, and so is who may.
+#[actix_web::test]
+async fn no_spelling_of_a_path_gets_further() {
+    let tolva = Running::start();
+    let port = opened(&tolva).await;
+    let (look, tick, all) =
+        (joined(&tolva, port, "look").await, joined(&tolva, port, "tick").await, joined(&tolva, port, "all").await);
+    // Each letter of a path in turn as its percent-code, upper and lower case, all of them, and codes of codes.
+    let spellings = |path: &str| -> Vec<String> {
+        let coded = |at: usize, letter: char, lower: bool| {
+            let code = if lower { format!("%{:02x}", letter as u32) } else { format!("%{:02X}", letter as u32) };
+            format!("{}{code}{}", &path[..at], &path[at + 1..])
+        };
+        let letters = || path.char_indices().skip(1);
+        let each = letters().flat_map(|(at, letter)| [true, false].map(|lower| coded(at, letter, lower)));
+        let whole = letters().fold(String::new(), |all, (_, letter)| format!("{all}%{:02x}", letter as u32));
+        let twice = whole.replace('%', "%25");
+        each.chain([
+            format!("/{whole}"),
+            format!("/{twice}"),
+            format!("/{path}"),
+            format!("{path}/"),
+            format!("{path}?"),
+        ])
+        .collect()
+    };
+    for path in ["/api/v1/phones", "/api/v1/backups", "/api/v1/watched", "/api/v1/openapi.json"] {
+        for spelt in spellings(path) {
+            for device in [&look, &tick, &all] {
+                let answer = ask(port, "GET", &spelt, (device, None));
+                assert!(answer.status == 403 || answer.status == 404, "{spelt}: {}", answer.status);
+            }
+        }
+    }
+    // What changes something, by a device that may not.
+    for spelt in spellings("/api/v1/jobs") {
+        let answer = ask(port, "POST", &spelt, (&look, Some(json_of(&json!({})))));
+        assert!([403, 404].contains(&answer.status), "{spelt}: {}", answer.status);
+    }
+}
+
+/// What a page elsewhere asks for without saying that it does, such as a picture, is refused; a link to a page is not.
+#[rstest]
+#[case("/api/v1/jobs", "cross-site", "no-cors", false)]
+#[case("/api/v1/jobs", "same-site", "no-cors", false)]
+#[case("/api/v1/jobs", "cross-site", "navigate", false)]
+#[case("/%61pi/v1/jobs", "cross-site", "navigate", false)]
+#[case("/kit", "cross-site", "no-cors", false)]
+#[case("/kit", "cross-site", "navigate", true)]
+#[case("/api/v1/jobs", "same-origin", "cors", true)]
+#[case("/api/v1/jobs", "none", "navigate", true)]
+#[actix_web::test]
+async fn pages_elsewhere_see_nothing(
+    #[case] path: &str,
+    #[case] site: &str,
+    #[case] mode: &str,
+    #[case] answered: bool,
+) {
+    let tolva = Running::start();
+    let request = tolva.client.get(tolva.url(&path[1..])).header("Sec-Fetch-Site", site).header("Sec-Fetch-Mode", mode);
+    let status = request.send().await.expect("an answer").status();
+    assert_eq!(status != StatusCode::FORBIDDEN, answered, "{status}");
+}
+
+/// What is told to a device ends when it is put out, and nobody sees it looking any more.
+#[actix_web::test]
+async fn what_is_told_ends_with_the_device() {
+    let tolva = Running::start();
+    let port = opened(&tolva).await;
+    let look = joined(&tolva, port, "look").await;
+    let (_, added) = tolva.post("api/v1/jobs", &demo()).await;
+    let path = format!("/api/v1/jobs/{}", added["id"].as_str().expect("an id"));
+    let listening = ["events", "frames/events"].map(|of| {
+        let mut line = asked(port, "GET", &format!("{path}/{of}"), (&look, None));
+        // Longer than that no line is silent that goes on.
+        line.sock.set_read_timeout(Some(std::time::Duration::from_secs(30))).expect("a limit");
+        let mut first = [0; 1];
+        line.read_exact(&mut first).expect("it is told something");
+        line
+    });
+    let (_, now) = tolva.get("api/v1/phones").await;
+    let device = now["devices"][0]["id"].as_str().expect("an id");
+    let out = tolva.client.delete(tolva.url(&format!("api/v1/phones/{device}"))).send().await.expect("an answer");
+    assert_eq!(out.status(), StatusCode::OK);
+    for mut line in listening {
+        let mut rest = Vec::new();
+        let ended = line.read_to_end(&mut rest).map_or_else(|error| error.kind(), |_| ErrorKind::UnexpectedEof);
+        let rest = String::from_utf8_lossy(&rest);
+        assert!(ended == ErrorKind::UnexpectedEof && !rest.contains("still here"), "{ended:?} {rest}");
+    }
+    let mut own = tolva.client.get(tolva.url(&format!("{}/events", &path[1..]))).send().await.expect("an answer");
+    let first = own.chunk().await.expect("it comes").expect("something is told");
+    let first = String::from_utf8_lossy(&first).into_owned();
+    assert!(first.contains(r#"{"others":[]}"#), "{first}");
+}
+
 /// A code lets one device in, once, and a newer one takes its place.
 #[actix_web::test]
 async fn a_code_is_good_once() {
@@ -201,9 +314,7 @@ async fn who_ticks_only_ticks() {
     let tolva = Running::start();
     let port = opened(&tolva).await;
     let tick = joined(&tolva, port, "tick").await;
-    let demo: Value =
-        serde_json::from_str(include_str!("../../../../demo/ropeworks-open-day.json")).expect("the demo data");
-    let (_, added) = tolva.post("api/v1/jobs", &demo).await;
+    let (_, added) = tolva.post("api/v1/jobs", &demo()).await;
     let id = added["id"].as_str().expect("an id");
     let path = format!("/api/v1/jobs/{id}");
     let mut job = added["job"].clone();

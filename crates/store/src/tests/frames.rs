@@ -6,7 +6,7 @@ use tolva_format::{FORMAT_VERSION, FrameSettings, Learnt, MarksBy, TakenFrame};
 use super::{named, store};
 use crate::*;
 
-fn frame(id: &str, hash: char) -> TakenFrame {
+pub(super) fn frame(id: &str, hash: char) -> TakenFrame {
     let setup = named("Mill").setups.remove(0);
     TakenFrame {
         shot_id: None,
@@ -33,9 +33,9 @@ fn frame(id: &str, hash: char) -> TakenFrame {
     }
 }
 
-const PICTURES: [(Copied, &[u8]); 2] = [(Copied::Measured, b"large"), (Copied::Small, b"small")];
+pub(super) const PICTURES: [(Copied, &[u8]); 2] = [(Copied::Measured, b"large"), (Copied::Small, b"small")];
 
-async fn with_a_job() -> (Store, TempDir, String) {
+pub(super) async fn with_a_job() -> (Store, TempDir, String) {
     let (store, folder) = store().await;
     let id = store.add(&named("Mill"), "New job", None).await.expect("added").id;
     (store, folder, id)
@@ -70,10 +70,12 @@ async fn a_frame_is_changed_binned_and_given_back() {
     let none = store.change_frame(&frame("none", 'c')).await;
     assert!(matches!(none, Err(StoreError::NoSuchFrame(id)) if id == "none"));
 
-    assert!(store.bin_frame("one", true).await.expect("binned").binned);
+    assert_eq!(store.bin_frame("one", true).await.expect("binned"), job);
+    assert!(store.frame("one").await.expect("there").binned);
     assert!(store.frames(&job, None, false).await.expect("a list").is_empty());
     assert_eq!(store.frames(&job, None, true).await.expect("a list"), std::slice::from_ref(&changed));
-    assert!(!store.bin_frame("one", false).await.expect("back").binned);
+    store.bin_frame("one", false).await.expect("back");
+    assert!(!store.frame("one").await.expect("there").binned);
     store.bin_frame("one", true).await.expect("binned");
     let again = store.keep_frame(&job, &frame("other", 'a'), PICTURES).await.expect("there");
     assert!(!again.binned && again.frame == changed, "what is sent again comes back out of the bin, as it was");

@@ -7,6 +7,7 @@ use tolva_format::Job;
 
 mod attempts;
 mod frames;
+mod kept;
 mod kit;
 mod log;
 mod opening;
@@ -118,6 +119,21 @@ async fn a_stale_save_is_refused_with_what_is_there() {
     assert_eq!((stale.based_on, stale.now.revision, stale.now.document.name.as_str()), (1, 2, "theirs"));
     assert!(matches!(store.step(&id, &Act::on(1, "Undo"), true).await, Err(StoreError::Stale(_))));
     assert_eq!(store.job(&id).await.expect("there").document.name, "theirs");
+}
+
+/// Who may only tick is held to it where nobody else can write: an undo that came between changes nothing.
+#[tokio::test]
+async fn who_ticks_is_held_to_what_is_there() {
+    let (store, _folder) = store().await;
+    let id = store.add(&named("one"), "New job", None).await.expect("added").id;
+    let two = store.save(&id, &Act::on(1, "Name two"), &named("two")).await.expect("saved");
+    let ticking = |based_on| Act { ticks_only: true, ..Act::on(based_on, "Ticked") };
+    // Of a version that is not there any more it is a conflict, whatever was changed.
+    assert!(matches!(store.save(&id, &ticking(1), &named("mine")).await, Err(StoreError::Stale(_))));
+    let back = store.step(&id, &Act::on(two.revision, "Undo"), true).await.expect("undone");
+    assert!(matches!(store.save(&id, &ticking(back.revision), &named("mine")).await, Err(StoreError::TicksOnly)));
+    assert_eq!(store.job(&id).await.expect("there").document, named("one"));
+    assert!(store.save(&id, &ticking(back.revision), &named("one")).await.is_ok(), "nothing is another");
 }
 
 #[tokio::test]
@@ -249,7 +265,7 @@ async fn a_save_sent_again_is_the_same_save(#[case] key: Option<&str>) {
     assert_eq!(store.step(&id, &undo, true).await.expect("again"), back);
     let mut kit = store.kit().await.expect("a kit").document.kit;
     kit.flashes.pop();
-    let act = Act { key, ..Act::on(1, "Flash removed") };
+    let act = Act { key: key.map(|_| "of-the-kit"), ..Act::on(1, "Flash removed") };
     let first = store.save_kit(&act, &kit).await.expect("saved");
     assert_eq!(store.save_kit(&act, &kit).await.expect("again"), first);
     assert_eq!(store.jobs(&Listing::default()).await.expect("a list").total, 1);

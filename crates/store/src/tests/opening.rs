@@ -129,7 +129,7 @@ async fn a_data_file_of_before_is_brought_up_to_date() {
     assert_eq!(store.owned().await.expect("owned").retired.flashes[0].id, "sold");
     store.upkeep().await.expect("compressed");
     assert_eq!(store.job(&job.id).await.expect("read").document.name, "One");
-    assert!(folder.path().join("tolva.before-8.sqlite").exists());
+    assert!(folder.path().join("tolva.before-9.sqlite").exists());
 }
 
 #[tokio::test]

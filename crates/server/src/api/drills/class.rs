@@ -52,7 +52,8 @@ fn of_name(name: &str) -> u64 {
 #[utoipa::path(
     operation_id = "give_class",
     params(ClassQuery),
-    responses((status = OK, description = "The file", body = ClassFile))
+    responses((status = OK, description = "The file", body = ClassFile)),
+    extensions(("x-rights" = json!("look"))),
 )]
 #[get("/api/v1/drills/class.json")]
 pub async fn give(asked: Query<ClassQuery>) -> Result<HttpResponse, ApiError> {
@@ -71,7 +72,8 @@ pub async fn give(asked: Query<ClassQuery>) -> Result<HttpResponse, ApiError> {
 #[utoipa::path(
     operation_id = "open_class",
     request_body = ClassFile,
-    responses((status = OK, description = "The drills", body = DrillRound))
+    responses((status = OK, description = "The drills", body = DrillRound)),
+    extensions(("x-rights" = json!("all"))),
 )]
 #[post("/api/v1/drills/class")]
 pub async fn open(body: Bytes, store: Data<Store>) -> Result<HttpResponse, ApiError> {

@@ -171,7 +171,12 @@ fn kept(
 }
 
 /// The next few drills: of a skill, or of those that are to be practised next.
-#[utoipa::path(operation_id = "drills", params(WhichDrills), responses((status = OK, description = "The drills", body = DrillRound)))]
+#[utoipa::path(
+    operation_id = "drills",
+    params(WhichDrills),
+    responses((status = OK, description = "The drills", body = DrillRound)),
+    extensions(("x-rights" = json!("look"))),
+)]
 #[get("/api/v1/drills")]
 pub async fn next(which: Query<WhichDrills>, store: Data<Store>) -> Result<HttpResponse, ApiError> {
     let which = which.into_inner();
@@ -236,7 +241,8 @@ pub struct AnswerRequest {
     responses(
         (status = OK, description = "What there is to say of it", body = AnswerSaid),
         (status = CONFLICT, description = "The kit has other dials since", body = ProblemDocument, content_type = "application/problem+json"),
-    )
+    ),
+    extensions(("x-rights" = json!("all"))),
 )]
 #[post("/api/v1/drills/answers")]
 pub async fn answer(

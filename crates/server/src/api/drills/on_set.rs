@@ -20,7 +20,7 @@ use crate::api::answer::{Key, had, picture_named};
 use crate::api::body::Body;
 use crate::api::preferences::shown;
 use crate::api::problem::ApiError;
-use crate::api::work::worked_out;
+use crate::api::work::{long_worked_out, worked_out};
 use crate::edge::refused;
 use crate::phones::Caller;
 use crate::proofs::{Asked as Pictured, Proofs};
@@ -91,7 +91,8 @@ fn off_the_dials() -> Problems {
 #[utoipa::path(
     operation_id = "practise_on_set",
     request_body = OnSetRequest,
-    responses((status = OK, description = "The set", body = OnSetSaid))
+    responses((status = OK, description = "The set", body = OnSetSaid)),
+    extensions(("x-rights" = json!("all"))),
 )]
 #[post("/api/v1/drills/set")]
 pub async fn practise(
@@ -151,7 +152,8 @@ pub struct WhichFrame {
 #[utoipa::path(
     operation_id = "frame_of_set",
     params(WhichFrame),
-    responses((status = OK, description = "JPEG", content_type = "image/jpeg"))
+    responses((status = OK, description = "JPEG", content_type = "image/jpeg")),
+    extensions(("x-rights" = json!("look"))),
 )]
 #[get("/api/v1/drills/set.jpg")]
 pub async fn frame_of_set(
@@ -168,7 +170,7 @@ pub async fn frame_of_set(
     if let Some(had) = had(&request, &id) {
         return Ok(had);
     }
-    let taken = worked_out(move || frame(&set(level, seed)?, seed, at, &proofs));
+    let taken = long_worked_out(move || frame(&set(level, seed)?, seed, at, &proofs));
     Ok(picture_named(&id, ("image/jpeg", "no-cache"), taken.await?))
 }
 

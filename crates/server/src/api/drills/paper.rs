@@ -57,7 +57,8 @@ pub(super) const fn twenty() -> usize {
 #[utoipa::path(
     operation_id = "drill_sheet",
     params(SheetQuery),
-    responses((status = OK, description = "HTML", body = String, content_type = "text/html"))
+    responses((status = OK, description = "HTML", body = String, content_type = "text/html")),
+    extensions(("x-rights" = json!("look"))),
 )]
 #[get("/api/v1/drills/sheet.html")]
 pub async fn on_paper(asked: Query<SheetQuery>, store: Data<Store>) -> Result<HttpResponse, ApiError> {

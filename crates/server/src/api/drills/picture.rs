@@ -14,7 +14,7 @@ use utoipa::IntoParams;
 use super::{level, own, skill, within};
 use crate::api::problem::ApiError;
 use crate::api::proof::sent as sent_picture;
-use crate::api::work::worked_out;
+use crate::api::work::long_worked_out;
 use crate::edge::refused;
 use crate::proofs::{Asked as Pictured, Proofs};
 
@@ -43,7 +43,8 @@ const PICTURE: u32 = 480;
 #[utoipa::path(
     operation_id = "drill_picture",
     params(WhichPicture),
-    responses((status = OK, description = "JPEG", content_type = "image/jpeg"))
+    responses((status = OK, description = "JPEG", content_type = "image/jpeg")),
+    extensions(("x-rights" = json!("look"))),
 )]
 #[get("/api/v1/drills/picture.jpg")]
 pub async fn of_drill(
@@ -58,7 +59,7 @@ pub async fn of_drill(
     // What is to be seen in a picture is the same on every dial.
     let own = own(&store, None).await?;
     let proofs = proofs.into_inner();
-    let kept = worked_out(move || {
+    let kept = long_worked_out(move || {
         let one = drill(skill, level, which.seed, &own);
         let of = one.asked.pictures().and_then(|(scene, all)| scene.setup(all.get(which.of)?));
         let none =

@@ -67,7 +67,12 @@ pub struct OnDay {
 }
 
 /// How well each skill is known, and when it comes back.
-#[utoipa::path(operation_id = "drill_progress", params(OnDay), responses((status = OK, description = "The skills", body = Progress)))]
+#[utoipa::path(
+    operation_id = "drill_progress",
+    params(OnDay),
+    responses((status = OK, description = "The skills", body = Progress)),
+    extensions(("x-rights" = json!("look"))),
+)]
 #[get("/api/v1/drills/progress")]
 pub async fn how_known(on: Query<OnDay>, store: Data<Store>) -> Result<HttpResponse, ApiError> {
     let today = day_of(on.today.as_deref())?;
@@ -110,7 +115,8 @@ pub struct WhichAnswers {
 #[utoipa::path(
     operation_id = "drill_answers",
     params(WhichAnswers),
-    responses((status = OK, description = "CSV (RFC 4180)", body = String, content_type = "text/csv"))
+    responses((status = OK, description = "CSV (RFC 4180)", body = String, content_type = "text/csv")),
+    extensions(("x-rights" = json!("look"))),
 )]
 #[get("/api/v1/drills/answers.csv")]
 pub async fn results(which: Query<WhichAnswers>, store: Data<Store>) -> Result<HttpResponse, ApiError> {

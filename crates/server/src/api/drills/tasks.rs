@@ -89,7 +89,8 @@ pub struct NamedFrame {
     operation_id = "measure_task_frame",
     params(NamedFrame),
     request_body(content = Vec<u8>, content_type = "application/octet-stream"),
-    responses((status = OK, description = "What came in its middle", body = MeasuredFrame))
+    responses((status = OK, description = "What came in its middle", body = MeasuredFrame)),
+    extensions(("x-rights" = json!("all"))),
 )]
 #[post("/api/v1/drills/tasks/frames")]
 pub async fn measure(
@@ -137,7 +138,8 @@ pub struct TaskFrames {
 #[utoipa::path(
     operation_id = "judge_task",
     request_body = TaskFrames,
-    responses((status = OK, description = "What was found", body = TaskFound))
+    responses((status = OK, description = "What was found", body = TaskFound)),
+    extensions(("x-rights" = json!("all"))),
 )]
 #[post("/api/v1/drills/tasks/{task}")]
 pub async fn judge(

@@ -16,7 +16,7 @@ use utoipa::{IntoParams, ToSchema};
 
 use crate::api::body::Body;
 use crate::api::problem::{ApiError, within};
-use crate::api::work::worked_out;
+use crate::api::work::{long_worked_out, worked_out};
 use crate::edge::known;
 use crate::frames::{Apart, FrameError, Frames, WithAndWithout, used};
 
@@ -98,6 +98,7 @@ struct Two {
 
 /// The pair that is asked for.
 #[derive(Deserialize, IntoParams)]
+#[into_params(parameter_in = Path)]
 pub struct Asked {
     /// The frame with flash.
     id: String,
@@ -124,12 +125,14 @@ impl Two {
 /// Takes two frames of one place apart: one without flash and one with it. Their exposures may differ.
 #[utoipa::path(
     operation_id = "frames_apart",
+    params(Asked),
     responses((status = OK, description = "What each light is", body = FramesApart)),
+    extensions(("x-rights" = json!("look"))),
 )]
 #[get("/api/v1/frames/{id}/without/{without}")]
 pub async fn take_apart(at: Path<Asked>, store: Data<Store>, frames: Data<Frames>) -> Result<HttpResponse, ApiError> {
     let two = two(&store, at.into_inner()).await?;
-    let found = worked_out(move || {
+    let found = long_worked_out(move || {
         let apart = two.apart(&store, &frames)?;
         let named = |(id, parted): &(String, Parted)| {
             let region = two.with.frame.setup.regions.iter().find(|region| &region.id == id);
@@ -165,20 +168,23 @@ fn said(region_id: String, name: String, of: &Parted) -> RegionApart {
 /// The share of flash at every place of the frame with flash, as a map with a line at every quarter, PNG.
 #[utoipa::path(
     operation_id = "flash_map",
+    params(Asked),
     responses((status = OK, description = "The map", content_type = "image/png")),
+    extensions(("x-rights" = json!("look"))),
 )]
 #[get("/api/v1/frames/{id}/without/{without}/map")]
 pub async fn map(at: Path<Asked>, store: Data<Store>, frames: Data<Frames>) -> Result<HttpResponse, ApiError> {
     let two = two(&store, at.into_inner()).await?;
-    let map = worked_out(move || Ok::<_, FrameError>(two.apart(&store, &frames)?.map.clone())).await?;
+    let map = long_worked_out(move || Ok::<_, FrameError>(two.apart(&store, &frames)?.map.clone())).await?;
     Ok(HttpResponse::Ok().insert_header((CACHE_CONTROL, "no-cache")).content_type("image/png").body(map))
 }
 
 /// The picture as it would have been taken under another mixture of the two lights, as JPEG.
 #[utoipa::path(
     operation_id = "mix_frames",
-    params(Mixture),
+    params(Asked, Mixture),
     responses((status = OK, description = "The picture", content_type = "image/jpeg")),
+    extensions(("x-rights" = json!("look"))),
 )]
 #[get("/api/v1/frames/{id}/without/{without}/mix")]
 pub async fn mix(
@@ -189,7 +195,7 @@ pub async fn mix(
 ) -> Result<HttpResponse, ApiError> {
     let mixed = mixture.into_inner().known()?;
     let two = two(&store, at.into_inner()).await?;
-    let picture = worked_out(move || {
+    let picture = long_worked_out(move || {
         let apart = two.apart(&store, &frames)?;
         let (setup, kit) = (two.with.frame.setup.clone().into(), two.kit.clone().into());
         apart.mixed(&setup, &kit, mixed)
@@ -222,6 +228,7 @@ pub struct SetupAsMixed {
     operation_id = "use_mix",
     request_body = UseMixture,
     responses((status = OK, description = "The setup", body = SetupAsMixed)),
+    extensions(("x-rights" = json!("all"))),
 )]
 #[post("/api/v1/frames/{id}/mixed")]
 pub async fn use_mix(id: Path<String>, body: Body<UseMixture>, store: Data<Store>) -> Result<HttpResponse, ApiError> {

@@ -20,9 +20,10 @@ use super::FrameLine;
 use crate::api::body::{Body, is_sent_as, next_part, too_large};
 use crate::api::events::{event, events as told_as_events};
 use crate::api::problem::{ApiError, ProblemDocument, within};
-use crate::api::work::worked_out;
+use crate::api::work::{long_worked_out, worked_out};
 use crate::frames::{Arrived, FrameError, Frames, no_such_setup, simulated, take_in};
 use crate::live::{Live, What};
+use crate::phones::{Caller, Phones};
 use crate::proofs::Proofs;
 
 /// So long the next part of a picture is waited for.
@@ -71,7 +72,8 @@ pub async fn spooled(
         (status = CREATED, description = "It is a frame now", body = FrameLine),
         (status = OK, description = "It was there before", body = FrameLine),
         (status = CONFLICT, description = "The job has as many frames as it can", body = ProblemDocument, content_type = "application/problem+json"),
-    )
+    ),
+    extensions(("x-rights" = json!("all"))),
 )]
 #[post("/api/v1/jobs/{id}/setups/{setup}/frames")]
 pub async fn add(
@@ -118,7 +120,8 @@ pub struct StandInRequest {
     responses(
         (status = CREATED, description = "The frame", body = FrameLine),
         (status = CONFLICT, description = "The job has as many frames as it can", body = ProblemDocument, content_type = "application/problem+json"),
-    )
+    ),
+    extensions(("x-rights" = json!("all"))),
 )]
 #[post("/api/v1/jobs/{id}/setups/{setup}/frames/stand-in")]
 pub async fn stand_in(
@@ -133,9 +136,9 @@ pub async fn stand_in(
     if setup.id != setup_id {
         return Err(Problems::one("/setup/id", format!("this is not the setup {setup_id}")).into());
     }
-    let number = store.frames(&id, Some(&setup_id), false).await?.len() + 1;
+    let number = store.count_frames(&id, &setup_id).await? + 1;
     let stood = setup.clone();
-    let taken = worked_out(move || simulated(setup, kit, (seed, flash), number)).await?;
+    let taken = long_worked_out(move || simulated(setup, kit, (seed, flash), number)).await?;
     let arrived = Arrived { name: taken.0, bytes: taken.1, by_hand: true, setup: Some(stood) };
     let (frames, proofs) = (frames.into_inner(), proofs.into_inner());
     let (kept, _) = take_in((&store, &frames, &proofs), (&id, &setup_id), arrived).await?;
@@ -176,7 +179,11 @@ async fn watching(store: &Store) -> Result<Watching, ApiError> {
 }
 
 /// Which folder’s pictures become frames.
-#[utoipa::path(operation_id = "watched_folder", responses((status = OK, description = "The folder", body = Watching)))]
+#[utoipa::path(
+    operation_id = "watched_folder",
+    responses((status = OK, description = "The folder", body = Watching)),
+    extensions(("x-rights" = json!("machine"))),
+)]
 #[get("/api/v1/watched")]
 pub async fn watched(store: Data<Store>) -> Result<HttpResponse, ApiError> {
     Ok(HttpResponse::Ok().json(watching(&store).await?))
@@ -190,6 +197,7 @@ pub async fn watched(store: Data<Store>) -> Result<HttpResponse, ApiError> {
         (status = OK, description = "It is watched", body = Watching),
         (status = NOT_FOUND, description = "There is no such job", body = ProblemDocument, content_type = "application/problem+json"),
     ),
+    extensions(("x-rights" = json!("machine"))),
 )]
 #[put("/api/v1/watched")]
 pub async fn watch(
@@ -217,7 +225,11 @@ pub async fn watch(
 }
 
 /// Watches no folder any more. The frames that came stay.
-#[utoipa::path(operation_id = "unwatch_folder", responses((status = NO_CONTENT, description = "No folder is watched")))]
+#[utoipa::path(
+    operation_id = "unwatch_folder",
+    responses((status = NO_CONTENT, description = "No folder is watched")),
+    extensions(("x-rights" = json!("machine"))),
+)]
 #[delete("/api/v1/watched")]
 pub async fn unwatch(store: Data<Store>, frames: Data<Frames>) -> Result<HttpResponse, ApiError> {
     store.watch(None).await?;
@@ -229,14 +241,22 @@ pub async fn unwatch(store: Data<Store>, frames: Data<Frames>) -> Result<HttpRes
 #[utoipa::path(
     operation_id = "frame_events",
     responses((status = OK, description = "Events, as they come", content_type = "text/event-stream")),
+    extensions(("x-rights" = json!("look"))),
 )]
 #[get("/api/v1/jobs/{id}/frames/events")]
-pub async fn events(id: Path<String>, store: Data<Store>, live: Data<Live>) -> Result<HttpResponse, ApiError> {
+pub async fn events(
+    id: Path<String>,
+    store: Data<Store>,
+    (live, phones): (Data<Live>, Data<Phones>),
+    caller: Caller,
+) -> Result<HttpResponse, ApiError> {
     store.job(&id).await?;
     let others = || event("frames", &json!({}));
-    Ok(told_as_events(live.listen(), id.into_inner(), (": here\n\n".to_owned(), others()), move |what| match what {
+    let may = move || phones.is_in(&caller);
+    let lines = (": here\n\n".to_owned(), others());
+    Ok(told_as_events(live.listen(), id.into_inner(), lines, may, move |what| match what {
         What::Frames => Some(others()),
         What::Wrong(says) => Some(event("wrong", &json!({ "says": says }))),
-        What::Saved | What::Present | What::Over => None,
+        What::Saved | What::Present | What::PutOut | What::Over => None,
     }))
 }

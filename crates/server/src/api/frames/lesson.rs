@@ -70,6 +70,7 @@ fn histograms(photo: &Photo, frame: &TakenFrame) -> Vec<FrameHistogram> {
     operation_id = "lesson_of_frame",
     request_body = LessonRequest,
     responses((status = OK, description = "What it says", body = LessonOfFrame)),
+    extensions(("x-rights" = json!("all"))),
 )]
 #[post("/api/v1/frames/{id}/lesson")]
 pub async fn lesson_of(
@@ -107,6 +108,7 @@ pub struct BeliefsSaid {
     operation_id = "beliefs",
     request_body = LessonRequest,
     responses((status = OK, description = "What is believed", body = BeliefsSaid)),
+    extensions(("x-rights" = json!("look"))),
 )]
 #[post("/api/v1/beliefs")]
 pub async fn believed(body: Body<LessonRequest>) -> Result<HttpResponse, ApiError> {
@@ -144,6 +146,7 @@ pub struct RevealedAll {
     operation_id = "reveal_stand_in",
     request_body = RevealRequest,
     responses((status = OK, description = "What it has hidden", body = RevealedAll)),
+    extensions(("x-rights" = json!("all"))),
 )]
 #[post("/api/v1/stand-in/reveal")]
 pub async fn reveal(body: Body<RevealRequest>) -> Result<HttpResponse, ApiError> {

@@ -13,7 +13,7 @@ use crate::api::answer::{Key, as_file, table_as_file};
 use crate::api::begin::created;
 use crate::api::job_body::JobBody;
 use crate::api::problem::{ApiError, ProblemDocument};
-use crate::api::work::worked_out;
+use crate::api::work::long_worked_out;
 use crate::frames::{Archive, FrameError, MOST_WHOLE, elsewhere, packed};
 use crate::table::csv;
 
@@ -82,6 +82,7 @@ fn written(job: &Job, frames: &[TakenFrame]) -> String {
 #[utoipa::path(
     operation_id = "frame_table",
     responses((status = OK, description = "The table", content_type = "text/csv")),
+    extensions(("x-rights" = json!("look"))),
 )]
 #[get("/api/v1/jobs/{id}/frames/log.csv")]
 pub async fn table(id: Path<String>, store: Data<Store>) -> Result<HttpResponse, ApiError> {
@@ -94,6 +95,7 @@ pub async fn table(id: Path<String>, store: Data<Store>) -> Result<HttpResponse,
 #[utoipa::path(
     operation_id = "frame_log",
     responses((status = OK, description = "The log", content_type = "application/json")),
+    extensions(("x-rights" = json!("look"))),
 )]
 #[get("/api/v1/jobs/{id}/frames/log.json")]
 pub async fn lines(id: Path<String>, store: Data<Store>) -> Result<HttpResponse, ApiError> {
@@ -107,13 +109,14 @@ pub async fn lines(id: Path<String>, store: Data<Store>) -> Result<HttpResponse,
 #[utoipa::path(
     operation_id = "job_with_frames",
     responses((status = OK, description = "The archive", content_type = "application/zip")),
+    extensions(("x-rights" = json!("look"))),
 )]
 #[get("/api/v1/jobs/{id}/frames/archive.zip")]
 pub async fn whole(id: Path<String>, store: Data<Store>) -> Result<HttpResponse, ApiError> {
     let job = store.job(&id).await?.document;
     let frames = store.frames(&id, None, false).await?;
     let name = as_file(&format!("{} with frames", job.name), ".zip");
-    let made = worked_out(move || {
+    let made = long_worked_out(move || {
         let picture = |id: &str| store.frame_picture(id, Copied::Measured);
         packed(&job, &written(&job, &frames), &frames, picture).map_err(|_| ApiError::from(ProblemDocument::broken()))
     });
@@ -124,7 +127,8 @@ pub async fn whole(id: Path<String>, store: Data<Store>) -> Result<HttpResponse,
 #[utoipa::path(
     operation_id = "add_job_with_frames",
     request_body(content = Vec<u8>, content_type = "application/octet-stream"),
-    responses((status = CREATED, description = "Added; `Location` says where", body = JobBody))
+    responses((status = CREATED, description = "Added; `Location` says where", body = JobBody)),
+    extensions(("x-rights" = json!("all"))),
 )]
 #[post("/api/v1/jobs/archive")]
 pub async fn add_whole(

@@ -14,7 +14,7 @@ use actix_web::{HttpRequest, HttpResponse, delete, get, post, put};
 use serde::{Deserialize, Serialize};
 use tolva_core::scale::Stops;
 use tolva_format::{FrameCame, FrameEdit, Job, Kit, MarksBy, ProblemCode, Problems, TakenFrame, shortened};
-use tolva_store::{Copied, KeptFrame, Store};
+use tolva_store::{Copied, KeptFrame, Store, UnreadableFrame};
 use tolva_wording::{PlateSaid, SameSaid, frame_says, frame_settings};
 use utoipa::{IntoParams, ToSchema};
 
@@ -112,6 +112,17 @@ pub struct FrameList {
     frames: Vec<FrameLine>,
     /// The shots that are to be at the settings of the picture, where frames of them came or should have.
     plates: Vec<PlateSaid>,
+    /// Those that cannot be read.
+    unreadable: Vec<UnreadableLine>,
+}
+
+/// A frame that cannot be read: it can be put into the bin.
+#[derive(Debug, Serialize, ToSchema)]
+pub struct UnreadableLine {
+    /// Its id.
+    id: String,
+    /// Why.
+    says: String,
 }
 
 /// Which frames.
@@ -159,19 +170,29 @@ impl From<FrameError> for ApiError {
     operation_id = "frames",
     params(WhichFrames),
     responses((status = OK, description = "The frames", body = FrameList)),
+    extensions(("x-rights" = json!("look"))),
 )]
 #[get("/api/v1/jobs/{id}/frames")]
 pub async fn list(id: Path<String>, which: Query<WhichFrames>, store: Data<Store>) -> Result<HttpResponse, ApiError> {
     let job = store.job(&id).await?.document;
-    let frames = store.frames(&id, which.setup.as_deref(), which.binned).await?;
-    let (same, plates) = plates::held(&job, &frames);
-    let said = frames.into_iter().zip(same);
-    let frames = said.map(|(frame, same)| FrameLine { same, ..FrameLine::of(frame, &store) }).collect();
-    Ok(HttpResponse::Ok().json(FrameList { frames, plates }))
+    let found = store.all_frames(&id, which.setup.as_deref(), which.binned).await?;
+    let told = |frame: UnreadableFrame| UnreadableLine { id: frame.id, says: frame.says };
+    let unreadable = found.unreadable.into_iter().map(told).collect();
+    let listed = worked_out(move || {
+        let (same, plates) = plates::held(&job, &found.frames);
+        let said = found.frames.into_iter().zip(same);
+        let frames = said.map(|(frame, same)| FrameLine { same, ..FrameLine::of(frame, &store) }).collect();
+        Ok::<_, ApiError>(FrameList { frames, plates, unreadable })
+    });
+    Ok(HttpResponse::Ok().json(listed.await?))
 }
 
 /// A frame, with the setup as it stood when it came.
-#[utoipa::path(operation_id = "frame", responses((status = OK, description = "The frame", body = TakenFrame)))]
+#[utoipa::path(
+    operation_id = "frame",
+    responses((status = OK, description = "The frame", body = TakenFrame)),
+    extensions(("x-rights" = json!("look"))),
+)]
 #[get("/api/v1/frames/{id}")]
 pub async fn one(id: Path<String>, store: Data<Store>) -> Result<HttpResponse, ApiError> {
     Ok(HttpResponse::Ok().json(store.frame(&id).await?.frame))
@@ -199,6 +220,7 @@ fn check_shot(job: &Job, setup_id: &str, shot_id: Option<&str>) -> Result<(), Pr
     operation_id = "edit_frame",
     request_body = FrameEdit,
     responses((status = OK, description = "The frame", body = TakenFrame)),
+    extensions(("x-rights" = json!("all"))),
 )]
 #[put("/api/v1/frames/{id}")]
 pub async fn edit(
@@ -230,21 +252,29 @@ pub async fn edit(
 }
 
 /// Puts a frame into the bin. Its picture stays for sixty days.
-#[utoipa::path(operation_id = "bin_frame", responses((status = NO_CONTENT, description = "It is in the bin")))]
+#[utoipa::path(
+    operation_id = "bin_frame",
+    responses((status = NO_CONTENT, description = "It is in the bin")),
+    extensions(("x-rights" = json!("all"))),
+)]
 #[delete("/api/v1/frames/{id}")]
 pub async fn bin(id: Path<String>, store: Data<Store>, frames: Data<Frames>) -> Result<HttpResponse, ApiError> {
-    let kept = store.bin_frame(&id, true).await?;
-    frames.tell(&kept.job_id, None);
+    let job_id = store.bin_frame(&id, true).await?;
+    frames.tell(&job_id, None);
     Ok(HttpResponse::NoContent().finish())
 }
 
 /// Gives a frame back out of the bin.
-#[utoipa::path(operation_id = "restore_frame", responses((status = OK, description = "It is back", body = FrameLine)))]
+#[utoipa::path(
+    operation_id = "restore_frame",
+    responses((status = OK, description = "It is back", body = FrameLine)),
+    extensions(("x-rights" = json!("all"))),
+)]
 #[post("/api/v1/frames/{id}/restore")]
 pub async fn restore(id: Path<String>, store: Data<Store>, frames: Data<Frames>) -> Result<HttpResponse, ApiError> {
-    let kept = store.bin_frame(&id, false).await?;
-    frames.tell(&kept.job_id, None);
-    Ok(HttpResponse::Ok().json(FrameLine::of(kept.frame, &store)))
+    let job_id = store.bin_frame(&id, false).await?;
+    frames.tell(&job_id, None);
+    Ok(HttpResponse::Ok().json(FrameLine::of(store.frame(&id).await?.frame, &store)))
 }
 
 async fn sent(request: &HttpRequest, id: &str, copied: Copied, store: &Store) -> Result<HttpResponse, ApiError> {
@@ -262,6 +292,7 @@ async fn sent(request: &HttpRequest, id: &str, copied: Copied, store: &Store) ->
 #[utoipa::path(
     operation_id = "frame_picture",
     responses((status = OK, description = "The picture", content_type = "image/jpeg")),
+    extensions(("x-rights" = json!("look"))),
 )]
 #[get("/api/v1/frames/{id}/picture")]
 pub async fn picture(id: Path<String>, store: Data<Store>, request: HttpRequest) -> Result<HttpResponse, ApiError> {
@@ -272,6 +303,7 @@ pub async fn picture(id: Path<String>, store: Data<Store>, request: HttpRequest)
 #[utoipa::path(
     operation_id = "small_frame",
     responses((status = OK, description = "The picture", content_type = "image/jpeg")),
+    extensions(("x-rights" = json!("look"))),
 )]
 #[get("/api/v1/frames/{id}/small")]
 pub async fn small(id: Path<String>, store: Data<Store>, request: HttpRequest) -> Result<HttpResponse, ApiError> {

@@ -34,6 +34,7 @@ pub struct Worked {
 #[utoipa::path(
     operation_id = "frames_that_worked",
     responses((status = OK, description = "What worked", body = Worked)),
+    extensions(("x-rights" = json!("look"))),
 )]
 #[get("/api/v1/jobs/{id}/frames/worked")]
 pub async fn that_worked(id: Path<String>, store: Data<Store>) -> Result<HttpResponse, ApiError> {

@@ -85,6 +85,7 @@ pub struct TargetFound {
     operation_id = "target_in_frame",
     request_body = TargetRequest,
     responses((status = OK, description = "The target", body = TargetFound)),
+    extensions(("x-rights" = json!("all"))),
 )]
 #[post("/api/v1/frames/{id}/target")]
 pub async fn target(
@@ -134,6 +135,7 @@ pub struct TargetRead {
     operation_id = "sum_two_tone_target",
     request_body(content = Vec<u8>, content_type = "application/octet-stream"),
     responses((status = OK, description = "The target", body = TargetRead)),
+    extensions(("x-rights" = json!("look"))),
 )]
 #[post("/api/v1/calculators/two-tone-target")]
 pub async fn target_in_picture(request: HttpRequest, payload: Payload) -> Result<HttpResponse, ApiError> {
@@ -239,6 +241,7 @@ pub struct CurveFound {
         (status = OK, description = "The curve", body = CurveFound),
         (status = NOT_FOUND, description = "There is no such frame, or its picture is missing", body = ProblemDocument, content_type = "application/problem+json"),
     ),
+    extensions(("x-rights" = json!("all"))),
 )]
 #[post("/api/v1/frames/curve")]
 pub async fn curve(body: Body<SomeFrames>, store: Data<Store>) -> Result<HttpResponse, ApiError> {
@@ -299,6 +302,7 @@ const WARNS: f64 = 0.02;
         (status = OK, description = "The reading", body = SunsetRead),
         (status = NOT_FOUND, description = "There is no such frame", body = ProblemDocument, content_type = "application/problem+json"),
     ),
+    extensions(("x-rights" = json!("all"))),
 )]
 #[post("/api/v1/frames/sunset")]
 pub async fn sunset(body: Body<SunsetRequest>, store: Data<Store>) -> Result<HttpResponse, ApiError> {
