@@ -104,9 +104,13 @@ async fn answer_phones(shared: Shared, mut orders: mpsc::UnboundedReceiver<Order
     let mut open: Option<ServerHandle> = None;
     while let Some(order) = orders.recv().await {
         if let Some(before) = open.take() {
-            before.stop(false).await;
+            // What is told to devices ends first; what is being answered is answered: a store is not left in the middle.
+            shared.live.put_out();
+            before.stop(true).await;
         }
-        if let Order::Listen(listener, tls, answer) = order {
+        if let Order::Stop(answer) = order {
+            let _ = answer.send(());
+        } else if let Order::Listen(listener, tls, answer) = order {
             let begun = listening(&shared, listener, Some(*tls)).map(|server| {
                 open = Some(server.handle());
                 actix_web::rt::spawn(server);
@@ -142,7 +146,7 @@ pub async fn serve(store: Store, at: Serving, ready: impl FnOnce(&str)) -> Resul
     ready(&format!("http://{address}/"));
     let upkeep = actix_web::rt::spawn(keep_up(store.clone(), at.backups));
     server.await?;
-    shared.phones.close();
+    tokio::time::timeout(Duration::from_secs(10), shared.phones.close()).await.ok();
     upkeep.abort();
     watching.abort();
     ending.abort();

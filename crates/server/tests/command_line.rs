@@ -159,7 +159,9 @@ fn names_are_printed_without_control_characters() {
     let good = std::fs::read_to_string(demo("harvest-supper.json")).expect("the demo data");
     std::fs::write(&file, good.replace("Harvest supper at the mill", "Red \\u001b[31m alert")).expect("written");
     let done = tolva(&["import", file.to_str().expect("a path"), "--data", data]);
-    assert!(done.status.success() && !done.stdout.contains(&0x1b), "{}", text(&done.stdout));
+    assert!(!done.status.success() && !done.stderr.contains(&0x1b), "{}", text(&done.stderr));
+    assert!(text(&done.stderr).contains("one line: no line breaks or control characters"), "{}", text(&done.stderr));
+    assert!(tolva(&["import", &demo("harvest-supper.json").to_string_lossy(), "--data", data]).status.success());
     assert!(!tolva(&["export", "none", "--data", data]).stderr.contains(&0x1b));
 }
 

@@ -127,7 +127,7 @@ pub async fn reach(body: Body<Reachable>, phones: Data<Phones>) -> Result<HttpRe
     if body.0.on {
         phones.open().await?;
     } else {
-        phones.close();
+        phones.close().await;
     }
     now(&phones).await
 }

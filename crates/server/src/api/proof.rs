@@ -11,6 +11,8 @@ use serde::{Deserialize, Serialize};
 use tolva_core::proof::{Fineness, Size, Work};
 use tolva_format::{Kit, ProblemCode, Problems, Setup};
 use tolva_pictures::{clipped, jpeg, png};
+use tolva_planner::proof::Proof;
+use tolva_planner::setup;
 use tolva_store::Store;
 use tolva_wording::{ProofReport, Show, proof_of, proof_reading};
 use utoipa::{IntoParams, ToSchema};
@@ -18,7 +20,7 @@ use utoipa::{IntoParams, ToSchema};
 use super::answer::{FOREVER, had, picture_named};
 use super::body::Body;
 use super::problem::{ApiError, ProblemDocument, within};
-use super::work::long_worked_out;
+use super::work::{long_worked_out, worked_out};
 use crate::edge::{known, refused};
 use crate::frames::{Frames, photo_behind};
 use crate::proofs::{Asked, Kept, PhotoBehind, Proofs, Superseded};
@@ -130,29 +132,51 @@ pub async fn render(
     if !(1..=60).contains(&asker) {
         return Err(Problems::one("/asker", "this must have 1 to 60 characters").coded(ProblemCode::Count).into());
     }
-    let proofs = proofs.into_inner();
+    let (proofs, plain_kit) = (proofs.into_inner(), asked.kit.clone());
+    let all = Arc::clone(&proofs);
+    // What the same window asked for before stops here, and does not keep this one waiting.
+    let begun = worked_out(move || Begun::of(asked, &all)).await?;
     let found = long_worked_out(move || {
-        let photo = behind.map(|frame| photo_behind(&frame, &asked.kit, &store, &frames)).transpose()?;
-        rendered(asked, photo, &proofs)
+        let photo = behind.map(|frame| photo_behind(&frame, &plain_kit, &store, &frames)).transpose()?;
+        begun.rendered(photo, &proofs)
     });
     Ok(HttpResponse::Ok().json(found.await?))
 }
 
-fn rendered(asked: ProofRequest, behind: Option<PhotoBehind>, proofs: &Proofs) -> Result<ProofReady, ApiError> {
-    let words = serde_json::json!([asked.setup, asked.kit, asked.show]).to_string();
-    let ProofRequest { setup, kit, show, longest, fine, grain, movement, asker, .. } = asked;
-    let (setup, kit) = known(setup, kit)?;
-    let (proof, report) = proof_of(&setup, &kit, show).map_err(refused)?;
-    let fine = fine || proofs.is_rendered(&proof, longest);
-    let (longest, fineness) =
-        if fine { (longest, Fineness::Fine) } else { ((longest / COARSER).max(32), Fineness::Coarse) };
-    let wanted = Asked { longest, fineness, grain, movement, behind };
-    // A spot a pixel and light, and about a tenth more at edges.
-    let layers = proof.staged.sources.iter().flatten().count() + 1;
-    let steps = Size::of_frame(longest, proof.proportion).count() * layers * 11 / 10;
-    let work = proofs.asks(&asker, steps);
-    let kept = proofs.picture(&words, (&setup, &proof, &report), &wanted, &work)?;
-    Ok(ready(&kept, fine, report))
+/// A preview whose turn has not come yet.
+struct Begun {
+    words: String,
+    setup: setup::Setup,
+    proof: Proof,
+    report: ProofReport,
+    fine: bool,
+    wanted: Asked,
+    work: Arc<Work>,
+}
+
+impl Begun {
+    fn of(asked: ProofRequest, proofs: &Proofs) -> Result<Self, ApiError> {
+        let words = serde_json::json!([asked.setup, asked.kit, asked.show]).to_string();
+        let ProofRequest { setup, kit, show, longest, fine, grain, movement, asker, .. } = asked;
+        let (setup, kit) = known(setup, kit)?;
+        let (proof, report) = proof_of(&setup, &kit, show).map_err(refused)?;
+        let fine = fine || proofs.is_rendered(&proof, longest);
+        let (longest, fineness) =
+            if fine { (longest, Fineness::Fine) } else { ((longest / COARSER).max(32), Fineness::Coarse) };
+        let wanted = Asked { longest, fineness, grain, movement, behind: None };
+        // A spot a pixel and light, and about a tenth more at edges.
+        let layers = proof.staged.sources.iter().flatten().count() + 1;
+        let steps = Size::of_frame(longest, proof.proportion).count() * layers * 11 / 10;
+        let work = proofs.asks(&asker, steps);
+        Ok(Self { words, setup, proof, report, fine, wanted, work })
+    }
+
+    fn rendered(self, behind: Option<PhotoBehind>, proofs: &Proofs) -> Result<ProofReady, ApiError> {
+        let Self { words, setup, proof, report, fine, wanted, work } = self;
+        let wanted = Asked { behind, ..wanted };
+        let kept = proofs.picture(&words, (&setup, &proof, &report), &wanted, &work)?;
+        Ok(ready(&kept, fine, report))
+    }
 }
 
 fn ready(kept: &Kept, fine: bool, report: ProofReport) -> ProofReady {

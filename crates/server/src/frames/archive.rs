@@ -1,13 +1,18 @@
 //! A job with its frames as one file: a ZIP with the job file, the log of its frames as JSON and CSV, and the copies of
 //! their pictures. Written, and read again on any machine.
 
-use std::collections::HashSet;
+use std::collections::{HashMap, HashSet};
 use std::io::{Cursor, Read as _, Seek, Write as _};
+use std::marker::PhantomData;
 use std::path::PathBuf;
+use std::time::{Duration, Instant};
 
-use serde::Deserialize;
-use serde_json::{Value, json};
-use tolva_format::{Job, Problems, TakenFrame, read_json};
+use serde::de::{Error as _, SeqAccess, Visitor};
+use serde::{Deserialize, Deserializer};
+use serde_json::json;
+use serde_json::value::RawValue;
+use sha2::{Digest as _, Sha256};
+use tolva_format::{Job, Problems, TakenFrame};
 use tolva_pictures::{Unreadable, read};
 use tolva_store::{Copied, SavedJob, Store, StoreError, WithPictures};
 use zip::write::{SimpleFileOptions, ZipWriter};
@@ -80,9 +85,21 @@ pub enum NoArchive {
     /// A picture is none.
     #[error("“{0}” in it cannot be read as a picture: {1}")]
     Picture(String, Unreadable),
+    /// It would take too long, or nobody waits for it any more.
+    #[error("it takes too long: fewer frames, or smaller pictures, are read")]
+    TooLong,
     /// What is wrong in the job file, or in the log.
     #[error("the job file in it, or the log of frames, is wrong")]
     Wrong(Problems),
+}
+
+/// Whether somebody still waits for what is read.
+#[derive(Clone, Copy, Debug, PartialEq, Eq)]
+pub enum Go {
+    /// Yes.
+    On,
+    /// No.
+    Away,
 }
 
 /// A job with its frames, read.
@@ -94,10 +111,48 @@ pub struct Archive {
     frames: Vec<WithPictures>,
 }
 
-#[derive(Deserialize)]
-struct Log {
-    #[serde(default)]
-    frames: Vec<Value>,
+/// The log, each frame as it stands: how many there are is known before any of them is made something of.
+#[derive(Default, Deserialize)]
+struct Log<'a> {
+    #[serde(borrow, default)]
+    frames: Frames<'a>,
+}
+
+/// No more frames than a job holds.
+#[derive(Default)]
+struct Frames<'a>(Vec<&'a RawValue>);
+
+/// So many frames an archive holds at most: as a job.
+const MOST_FRAMES: usize = 20_000;
+/// So many bytes a frame takes at most in the log.
+const MOST_FRAME: usize = 4_000_000;
+/// So long an archive is worked on.
+const WORKED_ON: Duration = Duration::from_secs(if cfg!(debug_assertions) { 1200 } else { 120 });
+
+impl<'de: 'a, 'a> Deserialize<'de> for Frames<'a> {
+    fn deserialize<D: Deserializer<'de>>(from: D) -> Result<Self, D::Error> {
+        struct Each<'a>(PhantomData<&'a ()>);
+        impl<'de: 'a, 'a> Visitor<'de> for Each<'a> {
+            type Value = Frames<'a>;
+
+            fn expecting(&self, f: &mut std::fmt::Formatter<'_>) -> std::fmt::Result {
+                f.write_str("a list of frames")
+            }
+
+            fn visit_seq<A: SeqAccess<'de>>(self, mut all: A) -> Result<Self::Value, A::Error> {
+                let mut frames = Vec::new();
+                while let Some(frame) = all.next_element::<&RawValue>()? {
+                    if frames.len() == MOST_FRAMES || frame.get().len() > MOST_FRAME {
+                        let says = format!("at most {MOST_FRAMES} frames of {MOST_FRAME} bytes each are read");
+                        return Err(A::Error::custom(says));
+                    }
+                    frames.push(frame);
+                }
+                Ok(Frames(frames))
+            }
+        }
+        from.deserialize_seq(Each(PhantomData))
+    }
 }
 
 impl Archive {
@@ -111,19 +166,35 @@ impl Archive {
     /// # Errors
     /// What is wrong with it, and where.
     pub fn read(file: &[u8]) -> Result<Self, NoArchive> {
-        Self::within(file, MOST)
+        Self::read_while(file, || Go::On)
+    }
+
+    /// The same, as long as somebody waits for it.
+    ///
+    /// # Errors
+    /// As [`Self::read`], and where nobody waits any more.
+    pub fn read_while(file: &[u8], goes_on: impl Fn() -> Go) -> Result<Self, NoArchive> {
+        Self::within(file, MOST, goes_on)
     }
 
     /// With so much of pictures at most: what is packed small may be large.
-    fn within(file: &[u8], most: usize) -> Result<Self, NoArchive> {
+    fn within(file: &[u8], most: usize, goes_on: impl Fn() -> Go) -> Result<Self, NoArchive> {
         let mut zip = ZipArchive::new(Cursor::new(file)).map_err(|error| NoArchive::Zip(error.to_string()))?;
         let job = part(&mut zip, JOB, MOST_JOB)?.ok_or(NoArchive::NoJob)?;
         let job = Job::from_json(&job).map_err(NoArchive::Wrong)?;
         let log = part(&mut zip, LOG, MOST_LOG)?;
-        let log: Log = log.map_or(Ok(Log { frames: Vec::new() }), |log| read_json(&log)).map_err(NoArchive::Wrong)?;
+        let log = log.unwrap_or_else(|| b"{}".to_vec());
+        let unreadable = |error: serde_json::Error| NoArchive::Damaged(LOG.to_owned(), error.to_string());
+        let log: Log<'_> = serde_json::from_slice(&log).map_err(unreadable)?;
+        let begun = Instant::now();
+        // Frames may share a picture: it is read once.
+        let mut smalls: HashMap<[u8; 32], Vec<u8>> = HashMap::new();
         let (mut frames, mut files, mut left) = (Vec::new(), HashSet::new(), most);
-        for (at, frame) in log.frames.iter().enumerate() {
-            let frame = TakenFrame::from_elsewhere(frame.to_string().as_bytes())
+        for (at, frame) in log.frames.0.iter().enumerate() {
+            if begun.elapsed() > WORKED_ON || goes_on() == Go::Away {
+                return Err(NoArchive::TooLong);
+            }
+            let frame = TakenFrame::from_elsewhere(frame.get().as_bytes())
                 .map_err(|wrong| NoArchive::Wrong(wrong.within(&format!("/frames/{at}"))))?;
             // The same file is one frame of a job.
             if !files.insert(frame.hash.clone()) {
@@ -133,9 +204,17 @@ impl Archive {
             let pictures = match part(&mut zip, &name, left as u64)? {
                 Some(copy) => {
                     left -= copy.len();
-                    let photo = read(&copy, None).map_err(|why| NoArchive::Picture(name.clone(), why))?.photo;
-                    let small = small_copy(&photo.picture);
-                    let small = small.map_err(|why| NoArchive::Damaged(name, why.to_string()))?;
+                    let hash: [u8; 32] = Sha256::digest(&copy).into();
+                    let small = if let Some(small) = smalls.get(&hash) {
+                        small.clone()
+                    } else {
+                        let photo = read(&copy, None).map_err(|why| NoArchive::Picture(name.clone(), why))?.photo;
+                        let small = small_copy(&photo.picture);
+                        smalls
+                            .entry(hash)
+                            .or_insert(small.map_err(|why| NoArchive::Damaged(name, why.to_string()))?)
+                            .clone()
+                    };
                     vec![(Copied::Measured, copy), (Copied::Small, small)]
                 }
                 None => Vec::new(),
@@ -184,6 +263,35 @@ impl From<NoArchive> for Problems {
 mod tests {
     use super::*;
 
+    fn zipped(log: &str) -> Vec<u8> {
+        let mut zip = ZipWriter::new(Cursor::new(Vec::new()));
+        let packed = SimpleFileOptions::default();
+        for (name, text) in [(JOB, Job::new("Quarry").to_json().as_str()), (LOG, log)] {
+            zip.start_file(name, packed).expect("begun");
+            zip.write_all(text.as_bytes()).expect("written");
+        }
+        zip.finish().expect("a ZIP").into_inner()
+    }
+
+    /// A log of millions of small things is refused by their number, before anything is made of them.
+    #[test]
+    fn a_log_of_too_many_is_refused_by_its_count() {
+        let many = zipped(&format!("{{\"frames\":[{}[]]}}", "[],".repeat(3_000_000)));
+        assert!(many.len() < 100_000, "{}", many.len());
+        let Err(NoArchive::Damaged(name, why)) = Archive::read(&many) else { panic!("too many") };
+        assert!(name == LOG && why.contains("at most 20000 frames"), "{name} {why}");
+        let long = zipped(&format!("{{\"frames\":[[{}[]]]}}", "[],".repeat(3_000_000)));
+        assert!(matches!(Archive::read(&long), Err(NoArchive::Damaged(..))));
+        assert_eq!(Archive::read(&zipped("{}")).expect("none").frames.len(), 0);
+    }
+
+    /// What nobody waits for any more is not read on.
+    #[test]
+    fn it_stops_with_whoever_sent_it() {
+        let log = zipped("{\"frames\":[{},{}]}");
+        assert!(matches!(Archive::read_while(&log, || Go::Away), Err(NoArchive::TooLong)));
+    }
+
     /// Of all pictures together no more is unpacked than an archive holds, however small they are packed.
     #[test]
     fn pictures_are_held_to_what_an_archive_holds() {
@@ -198,8 +306,10 @@ mod tests {
         };
         let zip = packed(&job, "", &[frame("a", "0"), frame("b", "1")], |_| file.clone()).expect("a ZIP");
         let one = std::fs::read(&file).expect("a picture").len();
-        assert_eq!(Archive::within(&zip, 2 * one).expect("all of it").frames.len(), 2);
-        let Err(NoArchive::TooLarge(name, most)) = Archive::within(&zip, 2 * one - 1) else { panic!("one too many") };
+        assert_eq!(Archive::within(&zip, 2 * one, || Go::On).expect("all of it").frames.len(), 2);
+        let Err(NoArchive::TooLarge(name, most)) = Archive::within(&zip, 2 * one - 1, || Go::On) else {
+            panic!("one too many")
+        };
         assert_eq!((name.as_str(), most), ("frames/b.jpg", one as u64 - 1));
     }
 }

@@ -2,6 +2,7 @@
 
 mod apart;
 mod archive;
+mod aside;
 mod behind;
 mod expected;
 mod judged;
@@ -22,12 +23,12 @@ use crate::edge::refused;
 use crate::live::Live;
 
 pub use apart::{Apart, WithAndWithout, used};
-pub use archive::{Archive, MOST_WHOLE, packed};
+pub use archive::{Archive, Go, MOST_WHOLE, packed};
 pub use behind::photo_behind;
 pub use expected::expected;
 pub use judged::{came_of, dials, exposure_of, judge, mark_of, marks};
 pub use practice::simulated;
-pub use taking::{Arrived, elsewhere, take_in};
+pub use taking::{Arrived, Sent, take_in};
 pub use watch::watch;
 
 use opened::Opened;

@@ -5,6 +5,7 @@ use std::sync::Arc;
 use std::time::Duration;
 
 use sha2::{Digest as _, Sha256};
+use tempfile::NamedTempFile;
 use tolva_core::frame::{Photo, moved};
 use tolva_core::proof::Picture;
 use tolva_format::{FORMAT_VERSION, FrameMark, FrameSettings, Job, Kit, MarksBy, Setup, TakenFrame};
@@ -24,24 +25,35 @@ const QUALITY: u8 = 97;
 const MEASURING_LIMIT: Duration = Duration::from_secs(if cfg!(debug_assertions) { 180 } else { 20 });
 /// The longer side of a picture in a list, in pixels, and how finely it is written.
 const SMALL: (u32, u8) = (264, 85);
+/// A file that was sent. What waits for its turn lies on the disk.
+#[derive(Debug)]
+pub enum Sent {
+    /// In memory.
+    Here(Vec<u8>),
+    /// In a file of its own, which goes with it.
+    Spooled(NamedTempFile),
+}
+
+impl Sent {
+    fn bytes(self) -> Result<Vec<u8>, FrameError> {
+        match self {
+            Self::Here(bytes) => Ok(bytes),
+            Self::Spooled(file) => std::fs::read(file.path()).map_err(|_| FrameError::Stopped),
+        }
+    }
+}
+
 /// A picture that has come.
 #[derive(Debug)]
 pub struct Arrived {
     /// What its file is called.
     pub name: String,
     /// The file.
-    pub bytes: Vec<u8>,
+    pub file: Sent,
     /// Somebody has sent it: it comes back out of the bin. What only lies in a folder stays there.
     pub by_hand: bool,
     /// The setup as it stood, where whoever sends it knows better than what is stored.
     pub setup: Option<Setup>,
-}
-
-impl Arrived {
-    /// The SHA-256 of the file.
-    fn hash(&self) -> String {
-        format!("{:x}", Sha256::digest(&self.bytes))
-    }
 }
 
 /// Takes a picture in as a frame of a setup as it is stored. Whether it is new: the same file comes once.
@@ -54,9 +66,14 @@ pub async fn take_in(
     arrived: Arrived,
 ) -> Result<(KeptFrame, bool), FrameError> {
     let Some(_turn) = frames.turn().await else { return Err(FrameError::Stopped) };
-    let (arrived, hash) = elsewhere(move || Ok((arrived.hash(), arrived))).await.map(|(hash, one)| (one, hash))?;
+    let Arrived { name, file, by_hand, setup: sent_setup } = arrived;
+    let read = elsewhere(move || {
+        let bytes = file.bytes()?;
+        Ok((format!("{:x}", Sha256::digest(&bytes)), bytes))
+    });
+    let (hash, bytes) = read.await?;
     if let Some(before) = store.frame_of_file(job_id, &hash).await? {
-        let back = before.binned && arrived.by_hand;
+        let back = before.binned && by_hand;
         if back {
             store.bin_frame(&before.frame.id, false).await?;
         }
@@ -64,7 +81,7 @@ pub async fn take_in(
     }
     let Job { setups, kit, .. } = store.job(job_id).await?.document;
     let stored = setups.into_iter().find(|one| one.id == setup_id).ok_or_else(|| no_such_setup(setup_id))?;
-    let setup = arrived.setup.clone().unwrap_or(stored);
+    let setup = sent_setup.unwrap_or(stored);
     let before = store.last_frame(job_id, setup_id).await?;
     let before = before.map(|frame| {
         let picture = store.frame_picture(&frame.id, Copied::Measured);
@@ -72,7 +89,14 @@ pub async fn take_in(
     });
     let (again, proofs) = (Arc::clone(frames), Arc::clone(proofs));
     let made = move || {
-        made(&arrived, hash, (setup, &kit), before.as_ref().map(|(f, p)| (f, p.as_path())), &again.opened, &proofs)
+        made(
+            (&name, &bytes),
+            hash,
+            (setup, &kit),
+            before.as_ref().map(|(f, p)| (f, p.as_path())),
+            &again.opened,
+            &proofs,
+        )
     };
     let (frame, copy, small) = limited(MEASURING_LIMIT, made).await?;
     let kept = store.keep_frame(job_id, &frame, [(Copied::Measured, &copy), (Copied::Small, &small)]).await?;
@@ -81,7 +105,7 @@ pub async fn take_in(
 }
 
 /// Work that takes a while, away from the threads that talk to the network.
-pub async fn elsewhere<T: Send + 'static>(
+async fn elsewhere<T: Send + 'static>(
     work: impl FnOnce() -> Result<T, FrameError> + Send + 'static,
 ) -> Result<T, FrameError> {
     tokio::task::spawn_blocking(work).await.map_err(|_| FrameError::Stopped)?
@@ -117,7 +141,7 @@ fn broken(error: image::ImageError) -> FrameError {
 type Made = (TakenFrame, Vec<u8>, Vec<u8>);
 
 fn made(
-    arrived: &Arrived,
+    (name, bytes): (&str, &[u8]),
     hash: String,
     (setup, kit): (Setup, &Kit),
     before: Option<(&TakenFrame, &Path)>,
@@ -125,7 +149,7 @@ fn made(
     proofs: &Proofs,
 ) -> Result<Made, FrameError> {
     // As the file has it: a camera's curve is undone whenever the copy is measured.
-    let Frame { photo, taken, size, preview } = read(&arrived.bytes, None)?;
+    let Frame { photo, taken, size, preview } = read(bytes, None)?;
     let picture = copied(&photo);
     let copy = jpeg(&picture, QUALITY, None).map_err(broken)?;
     let small = small_copy(&picture).map_err(broken)?;
@@ -147,7 +171,7 @@ fn made(
         id: uuid::Uuid::new_v4().to_string(),
         format_version: FORMAT_VERSION,
         setup_id: setup.id.clone(),
-        name: cut(&arrived.name, 255),
+        name: cut(name, 255),
         hash,
         added_at: format!("{:.3}", jiff::Timestamp::now()),
         width: number(size.wide),

@@ -9,11 +9,14 @@ use std::time::{Duration, Instant, SystemTime};
 use notify::{RecursiveMode, Watcher as _};
 use tolva_store::{Store, Watched};
 
-use super::{Arrived, FrameError, Frames, take_in};
+use super::aside::Aside;
+use super::{Arrived, FrameError, Frames, Sent, take_in};
 use crate::proofs::Proofs;
 
 /// A folder is looked at so often at least: some systems tell of nothing, such as drives on a network.
 const BETWEEN: Duration = Duration::from_secs(2);
+/// A file that has been as it is for so long is whole.
+const QUIET: Duration = Duration::from_secs(2);
 /// What could not be kept is tried again after so long.
 const PAUSE: Duration = Duration::from_secs(30);
 /// What pictures are called by. What is called otherwise is one where it begins as TIFF does, as raw files do.
@@ -29,8 +32,8 @@ struct Stamp {
 /// How far a file of the folder has come.
 #[derive(Clone, Copy, Debug, PartialEq, Eq)]
 enum State {
-    /// Somebody may still be writing to it.
-    Growing,
+    /// Somebody may still be writing to it: it has been as it is since then.
+    Growing(Instant),
     /// It was taken in, or refused, as it is.
     Done,
     /// It could not be kept, as where the disk is full: it is tried again then.
@@ -73,6 +76,7 @@ pub async fn watch(store: Store, frames: Arc<Frames>, proofs: Arc<Proofs>) {
     let mut seen: HashMap<PathBuf, Seen> = HashMap::new();
     let mut folder: Option<PathBuf> = None;
     let mut told_gone = false;
+    let mut aside = Aside::of(store.frames_folder());
     // It only says that it is time to look: what is there is read from the folder itself.
     let mut watcher = None;
     loop {
@@ -85,7 +89,7 @@ pub async fn watch(store: Store, frames: Arc<Frames>, proofs: Arc<Proofs>) {
             folder = wanted;
         }
         if let Some(watched) = &watched {
-            let gone = look(watched, &mut seen, (&store, &frames, &proofs)).await;
+            let gone = look(watched, &mut seen, &mut aside, (&store, &frames, &proofs)).await;
             if gone && !told_gone {
                 let says = format!("the watched folder {} is not there", watched.folder.display());
                 frames.tell(&watched.job_id, Some(says));
@@ -96,7 +100,7 @@ pub async fn watch(store: Store, frames: Arc<Frames>, proofs: Arc<Proofs>) {
             told_gone = gone;
         }
         let _ = &watcher;
-        let growing = seen.values().any(|one| one.state == State::Growing);
+        let growing = seen.values().any(|one| matches!(one.state, State::Growing(_)));
         let until = if growing { Duration::from_millis(250) } else { BETWEEN };
         // Woken, or after a while.
         let _ = tokio::time::timeout(until, frames.woken()).await;
@@ -105,7 +109,13 @@ pub async fn watch(store: Store, frames: Arc<Frames>, proofs: Arc<Proofs>) {
 
 fn waking(folder: &Path, frames: &Arc<Frames>) -> Option<notify::RecommendedWatcher> {
     let frames = Arc::clone(frames);
-    let mut watcher = notify::recommended_watcher(move |_: notify::Result<notify::Event>| frames.look_again()).ok()?;
+    // What is only opened or read has not changed: looking itself opens the folder.
+    let wakes = move |event: notify::Result<notify::Event>| {
+        if event.is_ok_and(|event| !event.kind.is_access()) {
+            frames.look_again();
+        }
+    };
+    let mut watcher = notify::recommended_watcher(wakes).ok()?;
     watcher.watch(folder, RecursiveMode::NonRecursive).ok()?;
     Some(watcher)
 }
@@ -114,6 +124,7 @@ fn waking(folder: &Path, frames: &Arc<Frames>) -> Option<notify::RecommendedWatc
 async fn look(
     watched: &Watched,
     seen: &mut HashMap<PathBuf, Seen>,
+    aside: &mut Aside,
     (store, frames, proofs): (&Store, &Arc<Frames>, &Arc<Proofs>),
 ) -> bool {
     let Ok(all) = pictures(&watched.folder) else { return true };
@@ -122,15 +133,27 @@ async fn look(
             Some(one) if one.stamp == stamp => match one.state {
                 State::Done => continue,
                 State::Again(then) if Instant::now() < then => continue,
-                // The same as at the last look: nobody writes to it any more.
-                State::Growing | State::Again(_) => one.state = State::Done,
+                // A camera that writes slowly pauses between two parts.
+                State::Growing(since) if since.elapsed() < QUIET => continue,
+                // As it was for a while: nobody writes to it any more.
+                State::Growing(_) | State::Again(_) => one.state = State::Done,
             },
             _ => {
-                seen.insert(path, Seen { stamp, state: State::Growing });
+                seen.insert(path, Seen { stamp, state: State::Growing(Instant::now()) });
                 continue;
             }
         }
+        // Another folder, or none, may be watched by now.
+        if store.watched().await.ok().flatten().as_ref() != Some(watched) {
+            return false;
+        }
         let name = path.file_name().map(|name| name.to_string_lossy().into_owned()).unwrap_or_default();
+        if aside.holds(&path, stamp.bytes) {
+            let says = "Tolva ended when it read this file last time: it is put aside. Save it anew, or under another name, \
+                        and it is tried again";
+            frames.tell(&watched.job_id, Some(format!("{name}: {says}")));
+            continue;
+        }
         let read = path.clone();
         let bytes = tokio::task::spawn_blocking(move || {
             if stamp.bytes > tolva_pictures::MOST_BYTES as u64 {
@@ -146,8 +169,11 @@ async fn look(
             }
             Err(_) => continue,
         };
-        let arrived = Arrived { name: name.clone(), bytes, by_hand: false, setup: None };
-        match take_in((store, frames, proofs), (&watched.job_id, &watched.setup_id), arrived).await {
+        let arrived = Arrived { name: name.clone(), file: Sent::Here(bytes), by_hand: false, setup: None };
+        aside.begins(&path, stamp.bytes);
+        let taken = take_in((store, frames, proofs), (&watched.job_id, &watched.setup_id), arrived).await;
+        aside.ends();
+        match taken {
             Ok(_) => {}
             Err(error) => {
                 // A full disk may have room again.

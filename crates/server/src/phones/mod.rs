@@ -28,8 +28,8 @@ pub const COOKIE: &str = "tolva-device";
 pub enum Order {
     /// Listen here, by this certificate; the answer is whether it does.
     Listen(TcpListener, Box<ServerConfig>, oneshot::Sender<std::io::Result<()>>),
-    /// Listen no more.
-    Stop,
+    /// Listen no more; answered when nothing listens any more.
+    Stop(oneshot::Sender<()>),
 }
 
 #[derive(Clone, Debug)]
@@ -116,10 +116,14 @@ impl Phones {
     }
 
     /// Phones no longer reach it; those that were let in may come again when it is opened again.
-    pub fn close(&self) {
+    pub async fn close(&self) {
         *self.serving.lock().unwrap_or_else(PoisonError::into_inner) = None;
         self.codes.lock().unwrap_or_else(PoisonError::into_inner).clear();
-        let _ = self.orders.send(Order::Stop);
+        let (answer, answered) = oneshot::channel();
+        if self.orders.send(Order::Stop(answer)).is_ok() {
+            // Opened again at once, it gets the same address.
+            let _ = answered.await;
+        }
     }
 
     /// A new code for one device. The ones before are no longer good. It has 122 random bits and lives two minutes: at a
@@ -159,10 +163,12 @@ impl Phones {
         self.devices.read().unwrap_or_else(PoisonError::into_inner).get(&hash(token)).cloned()
     }
 
-    /// Whether somebody who came in may still be here: the machine itself, or a device that was not put out.
+    /// Whether somebody who came in may still be here: the machine itself, or a device that was not put out, while phones
+    /// reach this Tolva.
     pub fn is_in(&self, caller: &Caller) -> bool {
         let devices = self.devices.read().unwrap_or_else(PoisonError::into_inner);
-        caller.device_id.is_empty() || devices.values().any(|device| device.id == caller.device_id)
+        let reached = || self.serving().is_some();
+        caller.device_id.is_empty() || (reached() && devices.values().any(|device| device.id == caller.device_id))
     }
 
     /// All devices, the first let in first.

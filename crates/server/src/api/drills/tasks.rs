@@ -15,7 +15,7 @@ use utoipa::{IntoParams, ToSchema};
 use super::{day_of, kept};
 use crate::api::answer::Key;
 use crate::api::body::Body;
-use crate::api::frames::{PICTURE, spooled};
+use crate::api::frames::{PICTURE, spooled_and_read};
 use crate::api::problem::ApiError;
 use crate::api::work::worked_out;
 use crate::frames::FrameError;
@@ -98,7 +98,7 @@ pub async fn measure(
     request: HttpRequest,
     payload: Payload,
 ) -> Result<HttpResponse, ApiError> {
-    let bytes = spooled(&request, payload, PICTURE).await?;
+    let bytes = spooled_and_read(&request, payload, PICTURE).await?;
     let name: String = named.into_inner().name.chars().take(200).collect();
     let measured = worked_out(move || {
         let frame = read(&bytes, None)?;

@@ -21,7 +21,7 @@ use crate::api::body::{Body, is_sent_as, next_part, too_large};
 use crate::api::events::{event, events as told_as_events};
 use crate::api::problem::{ApiError, ProblemDocument, within};
 use crate::api::work::{long_worked_out, worked_out};
-use crate::frames::{Arrived, FrameError, Frames, no_such_setup, simulated, take_in};
+use crate::frames::{Arrived, FrameError, Frames, Sent, no_such_setup, simulated, take_in};
 use crate::live::{Live, What};
 use crate::phones::{Caller, Phones};
 use crate::proofs::Proofs;
@@ -46,7 +46,7 @@ pub async fn spooled(
     request: &HttpRequest,
     payload: Payload,
     (what, most): (&str, usize),
-) -> Result<Vec<u8>, ApiError> {
+) -> Result<NamedTempFile, ApiError> {
     is_sent_as(request, "application/octet-stream")?;
     let full = |_: std::io::Error| tolva_store::StoreError::DiskFull;
     let mut payload = payload.into_inner();
@@ -59,6 +59,16 @@ pub async fn spooled(
         }
         file.write_all(&part).map_err(full)?;
     }
+    Ok(file)
+}
+
+/// The same, read: for what is looked at once it is there.
+pub async fn spooled_and_read(
+    request: &HttpRequest,
+    payload: Payload,
+    what: (&str, usize),
+) -> Result<Vec<u8>, ApiError> {
+    let file = spooled(request, payload, what).await?;
     worked_out(move || std::fs::read(file.path()).map_err(|_| FrameError::Stopped)).await
 }
 
@@ -90,8 +100,8 @@ pub async fn add(
     if !job.setups.iter().any(|setup| setup.id == setup_id) {
         return Err(no_such_setup(&setup_id).into());
     }
-    let bytes = spooled(&request, payload, PICTURE).await?;
-    let arrived = Arrived { name: called.into_inner().name, bytes, by_hand: true, setup: None };
+    let file = Sent::Spooled(spooled(&request, payload, PICTURE).await?);
+    let arrived = Arrived { name: called.into_inner().name, file, by_hand: true, setup: None };
     let (frames, proofs) = (frames.into_inner(), proofs.into_inner());
     let (kept, new) = take_in((&store, &frames, &proofs), (&id, &setup_id), arrived).await?;
     let status = if new { StatusCode::CREATED } else { StatusCode::OK };
@@ -139,7 +149,7 @@ pub async fn stand_in(
     let number = store.count_frames(&id, &setup_id).await? + 1;
     let stood = setup.clone();
     let taken = long_worked_out(move || simulated(setup, kit, (seed, flash), number)).await?;
-    let arrived = Arrived { name: taken.0, bytes: taken.1, by_hand: true, setup: Some(stood) };
+    let arrived = Arrived { name: taken.0, file: Sent::Here(taken.1), by_hand: true, setup: Some(stood) };
     let (frames, proofs) = (frames.into_inner(), proofs.into_inner());
     let (kept, _) = take_in((&store, &frames, &proofs), (&id, &setup_id), arrived).await?;
     Ok(HttpResponse::Created().json(FrameLine::of(kept.frame, &store)))

@@ -26,7 +26,7 @@ use crate::frames::{FrameError, Frames, dials, expected, judge};
 use crate::proofs::Proofs;
 
 pub use apart::{map, mix, take_apart, use_mix};
-pub(super) use arriving::{PICTURE, spooled};
+pub(super) use arriving::{PICTURE, spooled_and_read};
 pub use arriving::{add, events, stand_in, unwatch, watch, watched};
 pub use lesson::{believed, lesson_of, reveal};
 pub use log::{add_whole, lines, table, whole};

@@ -15,7 +15,7 @@ use tolva_store::{Copied, Store};
 use tolva_wording::Said;
 use utoipa::ToSchema;
 
-use super::arriving::{PICTURE, spooled};
+use super::arriving::{PICTURE, spooled_and_read};
 use crate::api::body::Body;
 use crate::api::problem::{ApiError, ProblemDocument, within};
 use crate::api::work::worked_out;
@@ -139,7 +139,7 @@ pub struct TargetRead {
 )]
 #[post("/api/v1/calculators/two-tone-target")]
 pub async fn target_in_picture(request: HttpRequest, payload: Payload) -> Result<HttpResponse, ApiError> {
-    let bytes = spooled(&request, payload, PICTURE).await?;
+    let bytes = spooled_and_read(&request, payload, PICTURE).await?;
     let read = worked_out(move || {
         let photo = read(&bytes, None)?.photo;
         let tones = found(&photo, TwoTone::default());
