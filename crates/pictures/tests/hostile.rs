@@ -71,6 +71,31 @@ fn bomb_jpeg() -> Vec<u8> {
     with_size(file, frame + 5, &[0x75, 0x30, 0x75, 0x30])
 }
 
+/// A colour profile of so many megabytes of nothing, packed to a thousandth.
+fn profile_png(megabytes: usize) -> Vec<u8> {
+    let mut packed = flate2::write::ZlibEncoder::new(Vec::new(), flate2::Compression::best());
+    for _ in 0..megabytes {
+        std::io::Write::write_all(&mut packed, &vec![0; 1 << 20]).expect("packed");
+    }
+    let body = [b"iCCPzeros\0\0".as_slice(), &packed.finish().expect("packed")].concat();
+    let mut chunk = u32::try_from(body.len() - 4).expect("short").to_be_bytes().to_vec();
+    chunk.extend(&body);
+    chunk.extend(crc32(&body).to_be_bytes());
+    let mut file = written(ImageFormat::Png, false);
+    // After the header.
+    file.splice(33..33, chunk);
+    file
+}
+
+/// What stands beside the pixels is unpacked only so far: eight gigabytes of nothing took as much of memory.
+#[test]
+fn a_profile_is_unpacked_only_so_far() {
+    let file = profile_png(64);
+    assert!(file.len() < 100_000, "{}", file.len());
+    let Err(Unreadable::Damaged(why)) = read(&file, None) else { panic!("it is unpacked") };
+    assert!(why.to_lowercase().contains("limit"), "{why}");
+}
+
 fn bomb_png() -> Vec<u8> {
     let mut file = with_size(written(ImageFormat::Png, false), 16, &[0, 0, 0x75, 0x30, 0, 0, 0x75, 0x30]);
     // The check sum over the header, so that it passes for whole.

@@ -55,7 +55,7 @@ const PROBLEMS: [(&str, &[Has], &str); 10] = [
     ("408", &[Has::Body], "The body was not sent in time"),
     ("413", &[Has::Body], "The body is too large"),
     ("415", &[Has::Body], "The body is of another kind"),
-    ("422", &[Has::Body, Has::Query], "A field is wrong: says which, and what is allowed"),
+    ("422", &[Has::Body, Has::Query, Has::Path], "A field is wrong: says which, and what is allowed"),
     ("500", &[], "A fault of Tolva’s own, or of the data file"),
     ("503", &[], "Too much at once, or the data file is locked: try again in a moment"),
     ("507", &[Has::Effect], "The disk is full: nothing was saved"),

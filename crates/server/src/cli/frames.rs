@@ -92,6 +92,10 @@ impl Patch {
 fn patches(file: Option<&PathBuf>) -> Result<Vec<Patch>, CliError> {
     let Some(file) = file else { return Ok(Vec::new()) };
     let wrong = |error: csv::Error| CliError::Frame(file.clone(), error.to_string());
+    // A folder opens as a file does, and holds no line.
+    if !file.is_file() {
+        return Err(CliError::Frame(file.clone(), "this is no file of patches".to_owned()));
+    }
     let mut reader = csv::ReaderBuilder::new().trim(csv::Trim::All).from_path(file).map_err(wrong)?;
     reader.deserialize().collect::<Result<_, _>>().map_err(wrong)
 }

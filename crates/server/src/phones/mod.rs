@@ -7,6 +7,7 @@ mod rights;
 
 use std::collections::HashMap;
 use std::net::{IpAddr, Ipv4Addr, SocketAddr, TcpListener, UdpSocket};
+use std::sync::atomic::{AtomicU16, Ordering};
 use std::sync::{Mutex, PoisonError, RwLock};
 use std::time::{Duration, Instant};
 
@@ -65,6 +66,8 @@ pub struct Phones {
     devices: RwLock<HashMap<String, Device>>,
     codes: Mutex<Vec<Code>>,
     serving: Mutex<Option<Serving>>,
+    /// Where it was reached last.
+    port: AtomicU16,
     orders: mpsc::UnboundedSender<Order>,
 }
 
@@ -87,7 +90,14 @@ impl Phones {
     /// Those that were let in before.
     pub async fn of(store: Store, orders: mpsc::UnboundedSender<Order>) -> Result<Self, StoreError> {
         let devices = store.devices().await?.into_iter().map(|device| (device.token_hash.clone(), device)).collect();
-        Ok(Self { store, devices: RwLock::new(devices), codes: Mutex::default(), serving: Mutex::default(), orders })
+        Ok(Self {
+            store,
+            devices: RwLock::new(devices),
+            codes: Mutex::default(),
+            serving: Mutex::default(),
+            port: AtomicU16::new(PORT),
+            orders,
+        })
     }
 
     /// How they reach this Tolva; nothing where they do not.
@@ -102,14 +112,16 @@ impl Phones {
         }
         let ip = own_address();
         let certificate = Certificate::of(self.store.file(), &[ip, IpAddr::V4(Ipv4Addr::LOCALHOST)])?;
-        // The usual port where it is free: a phone that was let in finds the same address again.
-        let listener = TcpListener::bind((Ipv4Addr::UNSPECIFIED, PORT))
-            .or_else(|_| TcpListener::bind((Ipv4Addr::UNSPECIFIED, 0)))?;
+        // Where it was before, or the usual port, where that is free: a phone that was let in finds the same address again.
+        let before = self.port.load(Ordering::Relaxed);
+        let bound = |port: u16| TcpListener::bind((Ipv4Addr::UNSPECIFIED, port));
+        let listener = bound(before).or_else(|_| bound(PORT)).or_else(|_| bound(0))?;
         let address = SocketAddr::new(ip, listener.local_addr()?.port());
         let (answer, answered) = oneshot::channel();
         let order = Order::Listen(listener, Box::new(certificate.config()?), answer);
         self.orders.send(order).map_err(|_| NoPhones::Stopping)?;
         answered.await.map_err(|_| NoPhones::Stopping)??;
+        self.port.store(address.port(), Ordering::Relaxed);
         let serving = Serving { address, fingerprint: certificate.fingerprint() };
         *self.serving.lock().unwrap_or_else(PoisonError::into_inner) = Some(serving.clone());
         Ok(serving)

@@ -360,6 +360,34 @@ async fn who_ticks_only_ticks() {
     assert_eq!(ask(port, "GET", "/api/v1/jobs", (&tick, None)).status, 403, "it was put out");
 }
 
+/// Off and on again at once, while a device is reading: it is reached where it was, and nothing is left in the middle.
+#[actix_web::test]
+async fn off_and_on_again_it_is_where_it_was() {
+    let tolva = Running::start();
+    let port = opened(&tolva).await;
+    let look = joined(&tolva, port, "look").await;
+    for _ in 0..3 {
+        let (carries, reading) = (look.clone(), std::sync::mpsc::channel());
+        let reader = std::thread::spawn(move || {
+            // Until nothing listens.
+            while TcpStream::connect(("127.0.0.1", port)).is_ok() {
+                let answer = std::panic::catch_unwind(|| ask(port, "GET", "/api/v1/jobs", (&carries, None)).status);
+                let _ = reading.0.send(answer.is_ok_and(|status| status == 200));
+                if answer.is_err() {
+                    break;
+                }
+            }
+        });
+        assert!(reading.1.recv().expect("it reads"), "it is answered");
+        let (status, _) = tolva.put("api/v1/phones", &json!({ "on": false })).await;
+        assert_eq!(status, StatusCode::OK);
+        reader.join().expect("it has ended");
+        assert_eq!(opened(&tolva).await, port);
+    }
+    assert_eq!(ask(port, "GET", "/api/v1/jobs", (&look, None)).status, 200, "it is let in still");
+    assert_eq!(tolva.get("api/v1/jobs").await.0, StatusCode::OK);
+}
+
 /// Closed, nothing listens and no code is made.
 #[actix_web::test]
 async fn closed_it_lets_nobody_in() {

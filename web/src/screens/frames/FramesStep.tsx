@@ -35,7 +35,7 @@ export default function FramesStep() {
   const { setup, kit } = useSetup();
   const { show } = usePreferences();
   const client = useQueryClient();
-  const { frames, error, wrong, forget, again } = useFrames(job, setup.id, false);
+  const { frames, unreadable, error, wrong, forget, again } = useFrames(job, setup.id, false);
   const [picked, setPicked] = useState<string>();
   const [from, setFrom] = useState<'files' | 'folder' | 'practice'>('files');
   const [gone, setGone] = useState<FrameLine>();
@@ -80,6 +80,21 @@ export default function FramesStep() {
             {error.message}
           </Notice>
         )}
+        {unreadable.map((frame) => (
+          <Notice role="alert" key={frame.id}>
+            <strong>One frame cannot be read. </strong>
+            {frame.says} The others are as they were.
+            <Row $below>
+              <Button
+                onPress={() =>
+                  void answered(api.DELETE('/api/v1/frames/{id}', { params: { path: { id: frame.id } } })).then(again)
+                }
+              >
+                Put it into the bin
+              </Button>
+            </Row>
+          </Notice>
+        ))}
         {wrong.length > 0 && (
           <Notice role="alert">
             <strong>Not taken in: </strong>

@@ -34,6 +34,7 @@ export function useFrames(job: string, setup: string, binned: boolean) {
   const frames: FrameLine[] | undefined = data?.frames;
   return {
     frames,
+    unreadable: data?.unreadable ?? [],
     error,
     wrong,
     forget: () => setWrong([]),

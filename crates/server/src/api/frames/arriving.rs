@@ -1,7 +1,7 @@
 //! How frames come: sent by a browser, taken by the stand-in camera, written into a folder that is watched. And what tells
 //! the screens that they have.
 
-use std::io::Write as _;
+use std::io::{ErrorKind, Write as _};
 use std::path::PathBuf;
 use std::time::Duration;
 
@@ -48,7 +48,14 @@ pub async fn spooled(
     (what, most): (&str, usize),
 ) -> Result<NamedTempFile, ApiError> {
     is_sent_as(request, "application/octet-stream")?;
-    let full = |_: std::io::Error| tolva_store::StoreError::DiskFull;
+    let full = |error: std::io::Error| -> ApiError {
+        if matches!(error.kind(), ErrorKind::StorageFull | ErrorKind::QuotaExceeded | ErrorKind::ReadOnlyFilesystem) {
+            return tolva_store::StoreError::DiskFull.into();
+        }
+        let says = format!("{} cannot be written to: {error}", std::env::temp_dir().display());
+        let title = "No room for what is sent";
+        ProblemDocument::new(StatusCode::INTERNAL_SERVER_ERROR, "no_room", title).saying(says).into()
+    };
     let mut payload = payload.into_inner();
     let mut file = NamedTempFile::new().map_err(full)?;
     let mut bytes = 0;
