@@ -372,8 +372,9 @@ async fn off_and_on_again_it_is_where_it_was() {
             // Until nothing listens.
             while TcpStream::connect(("127.0.0.1", port)).is_ok() {
                 let answer = std::panic::catch_unwind(|| ask(port, "GET", "/api/v1/jobs", (&carries, None)).status);
-                let _ = reading.0.send(answer.is_ok_and(|status| status == 200));
-                if answer.is_err() {
+                let answered = answer.is_ok_and(|status| status == 200);
+                let _ = reading.0.send(answered);
+                if !answered {
                     break;
                 }
             }
