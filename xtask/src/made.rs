@@ -1,6 +1,5 @@
-//! Files that are made from the code and kept in the repository: the OpenAPI document, the table of rights, the
-//! JSON Schema, the front end's
-//! types and its catalogue of fields, and the descriptions of the store's queries.
+//! Files that are made from the code and kept in the repository: the OpenAPI document, the table of rights, the JSON Schema,
+//! the front end's types and its catalogue of fields, and the descriptions of the store's queries.
 
 use std::fs;
 use std::path::{Path, PathBuf};
