@@ -214,6 +214,10 @@ impl Store {
         }
         let mut work = self.connections.writing().await?;
         let owned = owned(&mut work).await?;
+        // The same may have been sent twice at once; the pictures of the second are swept away.
+        if let Some(id) = done_to(&mut work, &sent).await? {
+            return read(&mut work, &id, &owned).await;
+        }
         let mut job = apart(with_theirs, &owned);
         let theirs = job.setups.split_off(own);
         let id = self.add_within(&mut work, &owned, job, change).await?;

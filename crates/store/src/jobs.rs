@@ -175,9 +175,23 @@ impl Store {
     /// # Errors
     /// A job that is not good beside this kit, a full disk, or the database's.
     pub async fn add(&self, job: &Job, change: &str, key: Option<&str>) -> Result<SavedJob, StoreError> {
+        self.add_made(job, change, (key, &job.written())).await
+    }
+
+    /// The same of a job that was made here of something else, such as another job: `said` is what was sent under the key. What
+    /// is made of it may be another when it is sent again.
+    ///
+    /// # Errors
+    /// As [`Store::add`].
+    pub async fn add_made(
+        &self,
+        job: &Job,
+        change: &str,
+        (key, said): (Option<&str>, &str),
+    ) -> Result<SavedJob, StoreError> {
         let mut work = self.connections.writing().await?;
         let owned = owned(&mut work).await?;
-        let sent = Sent::of(key, &job.written());
+        let sent = Sent::of(key, said);
         if let Some(id) = done_to(&mut work, &sent).await? {
             return read(&mut work, &id, &owned).await;
         }

@@ -46,7 +46,7 @@ pub async fn new_job(key: Key, store: Data<Store>) -> Result<HttpResponse, ApiEr
     let mut job = Job::new("New job");
     job.setups = vec![begin("setup-1", &kit, &begun(&store).await?, &[])];
     job.kit = kit;
-    let saved = store.add(&job, "New job", key.0.as_deref()).await?;
+    let saved = store.add_made(&job, "New job", (key.0.as_deref(), "new")).await?;
     Ok(created(saved))
 }
 

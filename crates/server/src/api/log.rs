@@ -129,6 +129,8 @@ pub async fn again(
 ) -> Result<HttpResponse, ApiError> {
     let old = store.job(&id).await?.document;
     let job = old.again(body.0.date.as_deref().filter(|date| !date.is_empty()))?;
-    let saved = store.add(&job, &format!("Made from “{}”", old.name), key.0.as_deref()).await?;
+    let said = format!("{id} again {}", body.0.date.unwrap_or_default());
+    let change = format!("Made from “{}”", old.name);
+    let saved = store.add_made(&job, &change, (key.0.as_deref(), &said)).await?;
     Ok(marked(HttpResponse::Created(), &JobBody::from(saved)))
 }

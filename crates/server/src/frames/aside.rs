@@ -54,6 +54,13 @@ impl Aside {
     }
 }
 
+impl Drop for Aside {
+    /// Tolva ends as it is told to: what was being read has nothing to do with it.
+    fn drop(&mut self) {
+        self.ends();
+    }
+}
+
 #[cfg(test)]
 mod tests {
     use super::*;
@@ -68,10 +75,14 @@ mod tests {
         before.begins(good, 10);
         before.ends();
         before.begins(bad, 20);
-        // Killed here.
+        // Killed here: nothing is cleared away.
+        std::mem::forget(before);
         for _ in 0..3 {
             let after = of();
             assert!(after.holds(bad, 20) && !after.holds(bad, 21) && !after.holds(good, 10));
         }
+        // Told to end while it reads another: that one is read again.
+        of().begins(good, 10);
+        assert!(!of().holds(good, 10));
     }
 }

@@ -203,6 +203,10 @@ async fn a_key_stands_for_one_thing() {
     assert_eq!(store.add(&named("Mill"), "New job", Some("key")).await.expect("the same").id, first.id);
     assert!(matches!(store.add(&named("Quay"), "New job", Some("key")).await, Err(StoreError::KeyUsed)));
     let other = store.add(&named("Quay"), "New job", None).await.expect("added").id;
+    // What is made here of what was sent may be another by then: it is the same act.
+    let made = store.add_made(&named("Again"), "Again", (Some("again"), "of Mill")).await.expect("added");
+    let again = store.add_made(&named("Again, later"), "Again", (Some("again"), "of Mill")).await.expect("the same");
+    assert_eq!(again.id, made.id);
     let saving = Act { key: Some("save"), ..Act::on(1, "Name") };
     store.save(&first.id, &saving, &named("Mill two")).await.expect("saved");
     assert!(store.save(&first.id, &saving, &named("Mill two")).await.is_ok(), "sent again");
