@@ -7,8 +7,7 @@ use actix_web::{HttpRequest, HttpResponse};
 use rust_embed::RustEmbed;
 use uuid::Uuid;
 
-use crate::api::{self, ProblemDocument};
-use crate::phones::join;
+use crate::api::{self, ProblemDocument, join};
 
 #[derive(RustEmbed)]
 #[folder = "$CARGO_MANIFEST_DIR/../../web/dist"]

@@ -10,9 +10,10 @@ use actix_web::middleware::Next;
 use actix_web::web::Data;
 use actix_web::{Error, HttpMessage as _, HttpResponse};
 
-use crate::api::ProblemDocument;
-use crate::phones::{COOKIE, Caller, Phones, Reach, allowed, join};
+use crate::api::{ProblemDocument, join};
+use crate::phones::{COOKIE, Caller, Phones, Reach};
 use crate::policy::policy;
+use crate::rights::allowed;
 
 /// The `Host` values this Tolva answers to, port and all. A page elsewhere whose name was made to point here
 /// (DNS rebinding) carries its own name.

@@ -16,6 +16,7 @@ mod policy;
 mod practised;
 mod proofs;
 mod record;
+mod rights;
 mod serve;
 mod table;
 mod timetable;

@@ -1,6 +1,6 @@
 //! A light of a setup as quantities: what it can give each region.
 
-use std::ops::RangeInclusive;
+use std::ops::{Index, RangeInclusive};
 use std::sync::Arc;
 
 use tolva_core::colour::{self, Shift};
@@ -11,7 +11,7 @@ use tolva_core::scale::{Metres, Power, PowerStep, Setting, Shutter, Stops};
 
 use super::{Prepared, found, gels};
 use crate::refused::Refused;
-use crate::setup::{Flash, FlashOutput, Gel, Kit, Light, LightIndex, Modifier, Setup, Sync, light_more};
+use crate::setup::{Flash, FlashIndex, FlashOutput, Gel, Kit, Light, LightIndex, Modifier, Setup, Sync, light_more};
 use crate::staging::{Reached, Stage, exponent_of, shape};
 
 /// A continuous lamp.
@@ -126,6 +126,14 @@ impl OnSet {
         let bounds = at.map_or_else(free, |fixed| fixed..=fixed);
         let reached = Reached::between(stage, index, aimed_at, &bounds);
         (at, Self { stage: Arc::clone(stage), reached })
+    }
+}
+
+impl<'a> Index<FlashIndex> for Vec<PreparedLight<'a>> {
+    type Output = PreparedLight<'a>;
+
+    fn index(&self, at: FlashIndex) -> &PreparedLight<'a> {
+        &self[at.0]
     }
 }
 

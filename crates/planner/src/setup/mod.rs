@@ -20,6 +20,7 @@ pub use kit::{
     ModifierSurface, PowerRange, RectangleSurface, ShutterRange, Stand, Trigger, TunedLens, TunedThrough,
 };
 pub use learnt::{Believed, Learnt, Unknown, camera_more, light_more, meter_more};
+pub(crate) use places::indexed;
 pub use places::{FlashIndex, LightIndex};
 pub use schedule::{Arrival, JobDay, Schedule, Shot, ShotKind, Way};
 pub use set::{

@@ -1,25 +1,21 @@
 //! Places in lists: which light of a setup, and which flash of what is worked out. Each of the two is a type of its own, so
 //! that one cannot be used for the other where a setup has continuous lights.
 
-use std::ops::{Index, IndexMut};
-
-use super::{Light, Setup};
-use crate::lighting::PreparedLight;
+use super::{Light, LightPlace, Setup};
 
 /// Which light of a setup: its place in the setup's list, flashes and continuous lights counted alike.
 #[derive(Clone, Copy, Debug, PartialEq, Eq, PartialOrd, Ord, Hash)]
 pub struct LightIndex(pub usize);
 
-/// Which flash of a setup: its place among the flashes alone, as [`crate::lighting::Prepared`] and
-/// [`crate::solver::Outcome`] list them.
+/// Which flash of a setup: its place among the flashes alone, as they are listed where they are worked out.
 #[derive(Clone, Copy, Debug, PartialEq, Eq, PartialOrd, Ord, Hash)]
 pub struct FlashIndex(pub usize);
 
-/// Lets a list be indexed by the one kind of place that is meant for it.
+/// Lets lists be indexed by the one kind of place that is meant for them.
 macro_rules! indexed {
     ($index:ty: $($one:ty),+) => {
         $(
-            impl Index<$index> for Vec<$one> {
+            impl std::ops::Index<$index> for Vec<$one> {
                 type Output = $one;
 
                 fn index(&self, at: $index) -> &$one {
@@ -27,7 +23,7 @@ macro_rules! indexed {
                 }
             }
 
-            impl IndexMut<$index> for Vec<$one> {
+            impl std::ops::IndexMut<$index> for Vec<$one> {
                 fn index_mut(&mut self, at: $index) -> &mut $one {
                     &mut self[at.0]
                 }
@@ -35,17 +31,9 @@ macro_rules! indexed {
         )+
     };
 }
+pub(crate) use indexed;
 
-indexed!(LightIndex: Light, super::LightPlace, crate::staging::OnStage);
-indexed!(FlashIndex: Option<crate::solver::DialledLight>);
-
-impl<'a> Index<FlashIndex> for Vec<PreparedLight<'a>> {
-    type Output = PreparedLight<'a>;
-
-    fn index(&self, at: FlashIndex) -> &PreparedLight<'a> {
-        &self[at.0]
-    }
-}
+indexed!(LightIndex: Light, LightPlace);
 
 impl Setup {
     /// Its lights, each with its place.

@@ -9,6 +9,7 @@ use super::clicks::rounding;
 use super::least_squares::{MOST, Squares};
 use super::weights;
 use crate::lighting::{FlashWish, Prepared, PreparedLight};
+use crate::setup::{FlashIndex, indexed};
 use tolva_core::exposure::CameraSettings;
 use tolva_core::scale::{Metres, Power, Stops};
 
@@ -22,6 +23,8 @@ pub struct DialledLight {
     /// What stands on the dial.
     pub power: Power,
 }
+
+indexed!(FlashIndex: Option<DialledLight>);
 
 /// What a flash must give (on the scale of [`tolva_core::flash::FlashStrength`]) to stand at so many stops in the frame.
 pub fn flash_needed(stops: Stops, settings: CameraSettings, filter: Stops) -> Stops {

@@ -14,7 +14,7 @@ use tolva_core::set::{
 
 use super::lamp::Lamp;
 use super::layout::{Laid, aimed_at, over_the_lens};
-use crate::setup::{FeatherTo, Head, Kit, Light, LightIndex, PaneGlazing, Person, ProductShape, Setup};
+use crate::setup::{FeatherTo, Head, Kit, Light, LightIndex, PaneGlazing, Person, ProductShape, Setup, indexed};
 
 /// Walls are cut into patches of about this size, in metres.
 const PATCH_M: f64 = 0.4;
@@ -87,6 +87,8 @@ pub struct OnStage {
     feather_deg: f64,
     lamp: Lamp,
 }
+
+indexed!(LightIndex: OnStage);
 
 /// The set of a setup as geometry.
 #[derive(Clone, Debug)]

@@ -17,6 +17,7 @@ mod frames;
 mod job_body;
 mod job_day;
 mod jobs;
+pub mod join;
 mod kit;
 mod live;
 mod log;
@@ -32,7 +33,6 @@ mod start;
 mod unknown;
 mod work;
 
-pub use body::SmallForm;
 pub use devices::Receivers;
 pub use problem::ProblemDocument;
 pub use unknown::{not_allowed, unknown, wrong_path, wrong_query};

@@ -269,7 +269,7 @@ pub async fn run(tolva: Tolva) -> Result<(), CliError> {
             Ok(())
         }
         Command::Openapi => print(&api::openapi()),
-        Command::Rights => Ok(write!(std::io::stdout(), "{}", crate::phones::table())?),
+        Command::Rights => Ok(write!(std::io::stdout(), "{}", crate::rights::table())?),
         Command::Schema => print(&tolva_format::json_schema()),
         Command::Fields { part } => print_fields(part),
     }

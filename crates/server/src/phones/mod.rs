@@ -1,9 +1,8 @@
 //! Phones and tablets on the set's own network: a code that is good for two minutes and one device, over TLS with Tolva's
 //! own certificate; what each device may do.
 
+mod caller;
 mod certificate;
-pub mod join;
-mod rights;
 
 use std::collections::HashMap;
 use std::net::{IpAddr, Ipv4Addr, SocketAddr, TcpListener, UdpSocket};
@@ -17,8 +16,8 @@ use tokio::sync::{mpsc, oneshot};
 use tolva_store::{Device, Rights, Store, StoreError};
 use uuid::Uuid;
 
+pub use caller::{Caller, Reach};
 pub use certificate::{Certificate, NoCertificate};
-pub use rights::{Caller, Reach, allowed, table};
 
 /// So long a code is good.
 pub const CODE_LASTS: Duration = Duration::from_mins(2);

@@ -1,48 +1,10 @@
-//! Who asks, and what they may ask for.
+//! What a device may ask for: each route says it beside its handler.
 
 use std::fmt::Write as _;
-use std::future::{Ready, ready};
 use std::sync::LazyLock;
 
-use actix_web::dev::Payload;
 use actix_web::http::Method;
-use actix_web::{FromRequest, HttpMessage as _, HttpRequest};
 use tolva_store::Rights;
-
-/// By which way a request comes.
-#[derive(Clone, Copy, Debug, PartialEq, Eq)]
-pub enum Reach {
-    /// From where Tolva listens by itself.
-    Here,
-    /// Over the set's network.
-    Air,
-}
-
-/// Who asks: the machine itself, or a device that was let in.
-#[derive(Clone, Debug, PartialEq, Eq)]
-pub struct Caller {
-    /// The device's id; empty for the machine itself.
-    pub device_id: String,
-    /// What the device is called; empty for the machine itself.
-    pub name: String,
-    /// What it may do.
-    pub rights: Rights,
-}
-
-impl Default for Caller {
-    fn default() -> Self {
-        Self { device_id: String::new(), name: String::new(), rights: Rights::All }
-    }
-}
-
-impl FromRequest for Caller {
-    type Error = std::convert::Infallible;
-    type Future = Ready<Result<Self, Self::Error>>;
-
-    fn from_request(request: &HttpRequest, _: &mut Payload) -> Self::Future {
-        ready(Ok(request.extensions().get::<Self>().cloned().unwrap_or_default()))
-    }
-}
 
 /// What a route asks of whoever calls it. Each route says it beside its handler, as `x-rights` of its OpenAPI description.
 #[derive(Clone, Copy, Debug, PartialEq, Eq, PartialOrd, Ord)]

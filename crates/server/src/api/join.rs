@@ -10,8 +10,8 @@ use tolva_format::as_one_line;
 use tolva_wording::escaped;
 use uuid::Uuid;
 
-use super::{COOKIE, Phones};
-use crate::api::SmallForm;
+use super::body::SmallForm;
+use crate::phones::{COOKIE, Phones};
 
 /// A device stays let in for so long without another code.
 const STAYS: time::Duration = time::Duration::days(60);
