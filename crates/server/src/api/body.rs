@@ -140,12 +140,22 @@ impl<T: DeserializeOwned + 'static> FromRequest for SmallForm<T> {
     }
 }
 
-async fn read_form(mut payload: Payload) -> Result<Vec<u8>, ApiError> {
-    let mut bytes = Vec::new();
-    while let Some(part) = next_part(&mut payload, PATIENCE, "form").await? {
-        if bytes.len() + part.len() > MOST_OF_A_FORM {
-            return Err(too_large(format!("at most {MOST_OF_A_FORM} bytes are read")));
+async fn read_form(payload: Payload) -> Result<Vec<u8>, ApiError> {
+    gathered(payload, ("form", MOST_OF_A_FORM), Vec::new(), |_| Ok(())).await
+}
+
+/// All parts of what is sent, up to so many bytes; each is told to `hold` before it is kept.
+async fn gathered(
+    mut payload: Payload,
+    (what, most): (&str, usize),
+    mut bytes: Vec<u8>,
+    mut hold: impl FnMut(usize) -> Result<(), ApiError>,
+) -> Result<Vec<u8>, ApiError> {
+    while let Some(part) = next_part(&mut payload, PATIENCE, what).await? {
+        if bytes.len() + part.len() > most {
+            return Err(too_large(format!("at most {most} bytes are read")));
         }
+        hold(part.len())?;
         bytes.extend_from_slice(&part);
     }
     Ok(bytes)
@@ -186,18 +196,11 @@ impl Drop for UnderWay<'_> {
     }
 }
 
-async fn read(mut payload: Payload, told: usize, all: &AtomicUsize) -> Result<Vec<u8>, ApiError> {
-    // Room at once for what was announced, though not for what anybody may announce.
-    let mut bytes = Vec::with_capacity(told.min(READY_BYTES));
+async fn read(payload: Payload, told: usize, all: &AtomicUsize) -> Result<Vec<u8>, ApiError> {
     let mut under_way = UnderWay { all, held: 0 };
-    while let Some(part) = next_part(&mut payload, PATIENCE, "body").await? {
-        if bytes.len() + part.len() > MOST_BYTES {
-            return Err(too_large(format!("at most {MOST_BYTES} bytes are read")));
-        }
-        under_way.hold(part.len())?;
-        bytes.extend_from_slice(&part);
-    }
-    Ok(bytes)
+    // Room at once for what was announced, though not for what anybody may announce.
+    let bytes = Vec::with_capacity(told.min(READY_BYTES));
+    gathered(payload, ("body", MOST_BYTES), bytes, |more| under_way.hold(more)).await
 }
 
 #[cfg(test)]
