@@ -49,16 +49,7 @@ pub async fn settle<F: Future<Output = Result<(), String>>>(mut ask: impl FnMut(
 impl Browser {
     /// Opens a window of 1280×800.
     pub async fn open() -> Self {
-        Self::in_this(Chromium::take().await).await
-    }
-
-    /// The same in a browser that nothing was opened in before. One that has shown the pages of many tests may not go over
-    /// to paper any more, however often it is asked (Chromium 156; found by the suite, never in a new one).
-    pub async fn open_new() -> Self {
-        Self::in_this(Chromium::start().await).await
-    }
-
-    async fn in_this(chromium: Chromium) -> Self {
+        let chromium = Chromium::take().await;
         let mut capabilities = DesiredCapabilities::chrome();
         capabilities.set_debugger_address(&chromium.debugger).expect("its address");
         capabilities.set_browser_log_level(LoggingPrefsLogLevel::Severe).expect("its console");

@@ -76,8 +76,7 @@ impl Chromium {
         CLOSED.lock().unwrap_or_else(PoisonError::into_inner).push(self);
     }
 
-    /// A new one.
-    pub async fn start() -> Self {
+    async fn start() -> Self {
         let profile = TempDir::new().expect("a folder").keep();
         let port = free_port();
         let watcher = Command::new("bash")
