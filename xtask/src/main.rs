@@ -6,6 +6,7 @@ mod made;
 
 use std::path::PathBuf;
 use std::process::{Command, ExitCode};
+use std::time::{Duration, Instant};
 
 use clap::{Parser, Subcommand};
 
@@ -28,12 +29,15 @@ enum Task {
     Dev,
     /// Sets everything up, builds Tolva and passes every check and test.
     Verify,
-    /// Runs the property tests on other draws than `verify` does, round after round, until one fails. What it finds
-    /// becomes a fixed case.
+    /// Runs the property tests on other draws than `verify` does, round after round, until one fails or the time is over.
+    /// What it finds becomes a fixed case.
     Search {
-        /// How many rounds, each from a seed of its own.
-        #[arg(long, default_value_t = 20)]
-        rounds: u64,
+        /// How long, in minutes; the last round is run to its end.
+        #[arg(long, default_value_t = 10)]
+        minutes: u64,
+        /// How many cases each test draws in a round.
+        #[arg(long, default_value_t = 128)]
+        cases: u32,
         /// The seed of the first round; today's second of the epoch when it is not given.
         #[arg(long)]
         seed: Option<u64>,
@@ -79,7 +83,7 @@ fn main() -> ExitCode {
         Task::Demo { arguments } => demo(&arguments),
         Task::Dev => dev::dev(),
         Task::Verify => verify(),
-        Task::Search { rounds, seed } => search(rounds, seed),
+        Task::Search { minutes, cases, seed } => search(minutes, cases, seed),
         Task::Loop { sets } => {
             run(cargo(&["test", "--quiet", "--package", "tolva-planner", "--test", "closed_loop", "--", "--nocapture"])
                 .env("TOLVA_LOOP_SETS", sets.to_string()))
@@ -156,18 +160,22 @@ const SEARCHED: [&str; 7] = [
     "tolva-places",
 ];
 
-fn search(rounds: u64, seed: Option<u64>) -> Done {
+fn search(minutes: u64, cases: u32, seed: Option<u64>) -> Done {
     let now = std::time::SystemTime::now().duration_since(std::time::UNIX_EPOCH).map_or(0, |since| since.as_secs());
-    let first = seed.unwrap_or(now);
-    for seed in first..first.saturating_add(rounds) {
-        step(&format!("Searching from seed {seed}"));
+    let start = Instant::now();
+    for seed in seed.unwrap_or(now).. {
+        step(&format!("Searching from seed {seed}, {cases} cases a test"));
         let mut tests = cargo(&["test", "--quiet"]);
         for package in SEARCHED {
             tests.args(["--package", package]);
         }
         let mut readers = cargo(&["test", "--quiet", "--package", "tolva-server", "--test", "readers"]);
         for tests in [&mut tests, &mut readers] {
-            run(tests.env("PROPTEST_RNG_SEED", seed.to_string()).env("PROPTEST_CASES", "1024"))?;
+            run(tests.env("PROPTEST_RNG_SEED", seed.to_string()).env("PROPTEST_CASES", cases.to_string()))?;
+        }
+        if start.elapsed() >= Duration::from_secs(60 * minutes) {
+            println!("\nNothing found up to seed {seed}, in {} min", start.elapsed().as_secs() / 60);
+            break;
         }
     }
     Ok(())
@@ -195,9 +203,10 @@ fn step(what: &str) {
     println!("\n== {what}");
 }
 
-/// The folder of the repository.
+/// The folder of the repository: the one cargo runs this in, which need not be the one it was built in.
 fn root() -> PathBuf {
-    PathBuf::from(concat!(env!("CARGO_MANIFEST_DIR"), "/.."))
+    let xtask = std::env::var_os("CARGO_MANIFEST_DIR").unwrap_or_else(|| env!("CARGO_MANIFEST_DIR").into());
+    PathBuf::from(xtask).join("..")
 }
 
 fn cargo(arguments: &[&str]) -> Command {
