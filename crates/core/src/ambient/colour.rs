@@ -3,7 +3,7 @@
 use super::scene_light::{LightNow, SceneLight, SunAndSky, bearing_apart};
 use super::{TypicalLight, air_mass};
 use crate::ambient::{BackgroundKind, Role, Surroundings};
-use crate::colour::{Illuminant, NamedLight, Shift, skylight, sunlight};
+use crate::colour::{Illuminant, LightShare, NamedLight, Shift, skylight, sunlight};
 
 /// The colours of a scene at an instant.
 #[derive(Clone, Copy, Debug, PartialEq)]
@@ -67,7 +67,8 @@ impl SceneLight {
         let sunlit = if now.sun_shows && self.subject_in_shade() { SUNLIT_AROUND } else { 0.0 };
         let mixed = |light: SunAndSky| {
             let (sun_lux, sky_lux) = (light.sun_lux + light.sky_lux * sunlit, light.sky_lux * (1.0 - sunlit));
-            Illuminant::mixed(&[(sky_lux, sky), (sun_lux, sun)]).unwrap_or(sky)
+            let both = [LightShare { share: sky_lux, light: sky }, LightShare { share: sun_lux, light: sun }];
+            Illuminant::mixed(&both).unwrap_or(sky)
         };
         let falls = self.falls(now.sun, now.sun_shows, now.cloud_eighths);
         let leaves = if self.surroundings == Surroundings::Trees { LEAVES } else { Shift::default() };

@@ -24,19 +24,27 @@ pub struct GelMatch {
     pub left_tint_duv: f64,
 }
 
-/// The gels, three at most, that bring a light nearest to another; none where none brings anything. Each is offered as
-/// what it shifts and the stops it takes.
+/// A gel that can be taken.
+#[derive(Clone, Copy, Debug, PartialEq)]
+pub struct OfferedGel {
+    /// How it shifts the light.
+    pub shift: Shift,
+    /// The light it takes, in stops.
+    pub loss_stops: f64,
+}
+
+/// The gels, three at most, that bring a light nearest to another; none where none brings anything.
 ///
 /// ```
-/// use tolva_core::colour::{Kelvin, Illuminant, Shift, nearest_gels};
-/// let offered = [109.0, 159.0].map(|mired| (Shift { mired, tint_duv: 0.0 }, 0.7));
+/// use tolva_core::colour::{Kelvin, Illuminant, OfferedGel, Shift, nearest_gels};
+/// let offered = [109.0, 159.0].map(|mired| OfferedGel { shift: Shift { mired, tint_duv: 0.0 }, loss_stops: 0.7 });
 /// let found = nearest_gels(Illuminant::new(Kelvin(5600.0), 0.0), Illuminant::new(Kelvin(2900.0), 0.0), &offered);
 /// assert_eq!(found.gels, [1]);
 /// assert!((found.left_mired - -7.3).abs() < 0.1);
 /// ```
-pub fn nearest_gels(from: Illuminant, to: Illuminant, offered: &[(Shift, f64)]) -> GelMatch {
+pub fn nearest_gels(from: Illuminant, to: Illuminant, offered: &[OfferedGel]) -> GelMatch {
     let left = |gels: &[usize]| {
-        let shift: Shift = gels.iter().map(|gel| offered[*gel].0).sum();
+        let shift: Shift = gels.iter().map(|gel| offered[*gel].shift).sum();
         let mired = (from.mired().0 + shift.mired).max(1.0);
         (mired - to.mired().0, from.tint_duv() + shift.tint_duv - to.tint_duv())
     };
@@ -44,7 +52,7 @@ pub fn nearest_gels(from: Illuminant, to: Illuminant, offered: &[(Shift, f64)]) 
     // in which gels are offered.
     let weight = |gels: &[usize]| {
         let (mired, tint_duv) = left(gels);
-        let lost: f64 = gels.iter().map(|gel| offered[*gel].1 * MIRED_A_STOP + WORTH_MIRED).sum();
+        let lost: f64 = gels.iter().map(|gel| offered[*gel].loss_stops * MIRED_A_STOP + WORTH_MIRED).sum();
         mired.hypot(tint_duv * MIRED_A_DUV) + lost
     };
     let mut best = (weight(&[]), Vec::new());
@@ -63,7 +71,7 @@ pub fn nearest_gels(from: Illuminant, to: Illuminant, offered: &[(Shift, f64)]) 
         }
     }
     let (left_mired, left_tint_duv) = left(&best.1);
-    let light = from.shifted(best.1.iter().map(|gel| offered[*gel].0).sum());
+    let light = from.shifted(best.1.iter().map(|gel| offered[*gel].shift).sum());
     GelMatch { gels: best.1, light, left_mired, left_tint_duv }
 }
 
@@ -77,9 +85,9 @@ mod tests {
         Illuminant::new(Kelvin(kelvin), tint)
     }
 
-    fn owned() -> Vec<(Shift, f64)> {
+    fn owned() -> Vec<OfferedGel> {
         [(26.0, 0.0, 0.2), (64.0, 0.0, 0.3), (109.0, 0.0, 0.5), (159.0, 0.0, 0.9), (-78.0, 0.0, 0.9), (0.0, 0.012, 0.4)]
-            .map(|(mired, tint_duv, lost)| (Shift { mired, tint_duv }, lost))
+            .map(|(mired, tint_duv, loss_stops)| OfferedGel { shift: Shift { mired, tint_duv }, loss_stops })
             .into()
     }
 
@@ -99,7 +107,8 @@ mod tests {
     /// 5600 to 2900 K is 166 mired: of 159 and 166, the nearer, whichever is offered first.
     #[test]
     fn the_nearer_of_two_whatever_their_order() {
-        let offered = |mired: [f64; 2]| mired.map(|mired| (Shift { mired, tint_duv: 0.0 }, 0.7));
+        let offered =
+            |mired: [f64; 2]| mired.map(|mired| OfferedGel { shift: Shift { mired, tint_duv: 0.0 }, loss_stops: 0.7 });
         let found = |mired| nearest_gels(light(5600.0, 0.0), light(2900.0, 0.0), &offered(mired)).gels;
         assert_eq!((found([159.0, 166.0]), found([166.0, 159.0])), (vec![1], vec![0]));
     }
@@ -119,8 +128,8 @@ mod tests {
         ) {
             let all = owned();
             let shuffled: Vec<_> = order.iter().map(|at| all[*at]).collect();
-            let shifts = |found: &GelMatch, of: &[(Shift, f64)]| {
-                let mut shifts: Vec<f64> = found.gels.iter().map(|gel| of[*gel].0.mired).collect();
+            let shifts = |found: &GelMatch, of: &[OfferedGel]| {
+                let mut shifts: Vec<f64> = found.gels.iter().map(|gel| of[*gel].shift.mired).collect();
                 shifts.sort_by(f64::total_cmp);
                 shifts
             };

@@ -19,6 +19,15 @@ pub struct Illuminant {
     xy: Xy,
 }
 
+/// One of several lights together.
+#[derive(Clone, Copy, Debug, PartialEq)]
+pub struct LightShare {
+    /// Its part of the brightness; any measure that is the same for all of them.
+    pub share: f64,
+    /// Its colour.
+    pub light: Illuminant,
+}
+
 impl Illuminant {
     /// A light of a temperature and a tint, each held within what a light may have.
     pub fn new(kelvin: Kelvin, tint_duv: f64) -> Self {
@@ -74,17 +83,17 @@ impl Illuminant {
     }
 
     /// Several lights together, each by its share of the brightness. The first one where nothing is of any share.
-    pub fn mixed(shares: &[(f64, Self)]) -> Option<Self> {
+    pub fn mixed(shares: &[LightShare]) -> Option<Self> {
         // One light, however often it is named, is itself.
-        let mut there = shares.iter().filter(|(share, _)| *share > 0.0).map(|(_, light)| *light);
+        let mut there = shares.iter().filter(|one| one.share > 0.0).map(|one| one.light);
         if let Some(first) = there.next()
             && there.all(|light| light == first)
         {
             return Some(first);
         }
-        let sum = shares.iter().fold(Xyz([0.0; 3]), |sum, (share, light)| sum.and(light.xy.xyz().times(*share)));
+        let sum = shares.iter().fold(Xyz([0.0; 3]), |sum, one| sum.and(one.light.xy.xyz().times(one.share)));
         if sum.0[1] <= 0.0 {
-            return shares.first().map(|(_, light)| *light);
+            return shares.first().map(|one| one.light);
         }
         Self::of_xy(sum.xy())
     }
@@ -140,11 +149,15 @@ mod tests {
 
     #[test]
     fn equal_parts_of_two_lights_lie_between_them() {
+        let half = |light| LightShare { share: 0.5, light };
         let (flash, lamp) = (Illuminant::new(Kelvin(5600.0), 0.0), Illuminant::new(Kelvin(2900.0), 0.0));
-        let mixed = Illuminant::mixed(&[(0.5, flash), (0.5, lamp)]).expect("a light");
+        let mixed = Illuminant::mixed(&[half(flash), half(lamp)]).expect("a light");
         assert!((3600.0..4200.0).contains(&mixed.kelvin().0), "{mixed:?}");
         assert!(mixed.tint_duv() < 0.0, "the straight line between two whites runs on the magenta side: {mixed:?}");
-        assert_eq!(Illuminant::mixed(&[(0.0, lamp)]).map(Illuminant::kelvin), Some(Kelvin(2900.0)));
+        assert_eq!(
+            Illuminant::mixed(&[LightShare { share: 0.0, light: lamp }]).map(Illuminant::kelvin),
+            Some(Kelvin(2900.0))
+        );
         assert_eq!(Illuminant::mixed(&[]), None);
     }
 

@@ -20,9 +20,9 @@ mod temperature;
 mod white_balance;
 
 pub use chromaticity::{Xy, Xyz};
-pub use gels::{GelMatch, nearest_gels};
+pub use gels::{GelMatch, OfferedGel, nearest_gels};
 pub use grey_patch::{NoPatch, light_on_grey};
-pub use illuminant::{Illuminant, KELVIN, Shift, TINT};
+pub use illuminant::{Illuminant, KELVIN, LightShare, Shift, TINT};
 pub use locus::{DAYLIGHT_FROM, DAYLIGHT_TO, black_body, camera_white, daylight_xy, white};
 pub use mired::{Kelvin, Mired};
 pub use named::NamedLight;

@@ -56,7 +56,16 @@ pub enum NotABelief {
 }
 
 /// Of an unknown that is none: no certainty.
-const NOTHING: (Stops, Stops) = (Stops(0.0), Stops(f64::NAN));
+const NOTHING: Estimate = Estimate { more: Stops(0.0), sure: Stops(f64::NAN) };
+
+/// What one unknown is taken to be.
+#[derive(Clone, Copy, Debug, PartialEq)]
+pub struct Estimate {
+    /// How much more than said, in stops.
+    pub more: Stops,
+    /// One standard deviation of that, in stops.
+    pub sure: Stops,
+}
 
 impl Belief {
     /// What is believed at first: for each unknown how far off it is taken to be and one standard deviation of that, all in
@@ -64,14 +73,14 @@ impl Belief {
     ///
     /// # Errors
     /// A spread that is not over nothing, or no number.
-    pub fn at_first(unknowns: &[(Stops, Stops)]) -> Result<Self, NotABelief> {
-        for (mean, sure) in unknowns {
-            if !(sure.0 > 0.0 && sure.0.is_finite() && mean.0.is_finite()) {
+    pub fn at_first(unknowns: &[Estimate]) -> Result<Self, NotABelief> {
+        for Estimate { more, sure } in unknowns {
+            if !(sure.0 > 0.0 && sure.0.is_finite() && more.0.is_finite()) {
                 return Err(NotABelief::Sure(sure.0));
             }
         }
-        let mean = DVector::from_iterator(unknowns.len(), unknowns.iter().map(|(mean, _)| mean.0));
-        let squares = DVector::from_iterator(unknowns.len(), unknowns.iter().map(|(_, sure)| sure.0 * sure.0));
+        let mean = DVector::from_iterator(unknowns.len(), unknowns.iter().map(|one| one.more.0));
+        let squares = DVector::from_iterator(unknowns.len(), unknowns.iter().map(|one| one.sure.0 * one.sure.0));
         Ok(Self { mean, spread: DMatrix::from_diagonal(&squares) })
     }
 
@@ -80,7 +89,7 @@ impl Belief {
     ///
     /// # Errors
     /// Another number of correlations than there are pairs, or numbers that no unknowns can have together.
-    pub fn bound(unknowns: &[(Stops, Stops)], correlations: &[f64]) -> Result<Self, NotABelief> {
+    pub fn bound(unknowns: &[Estimate], correlations: &[f64]) -> Result<Self, NotABelief> {
         let mut belief = Self::at_first(unknowns)?;
         let pairs = unknowns.len() * unknowns.len().saturating_sub(1) / 2;
         if correlations.len() != pairs {
@@ -93,7 +102,7 @@ impl Belief {
                 if !(-1.0..=1.0).contains(&correlation) {
                     return Err(NotABelief::Correlation(correlation));
                 }
-                let spread = correlation * unknowns[row].1.0 * unknowns[column].1.0;
+                let spread = correlation * unknowns[row].sure.0 * unknowns[column].sure.0;
                 belief.spread[(row, column)] = spread;
                 belief.spread[(column, row)] = spread;
             }
@@ -123,26 +132,27 @@ impl Belief {
     }
 
     /// What one unknown is believed to be, and one standard deviation of that.
-    pub fn of(&self, unknown: usize) -> (Stops, Stops) {
-        (Stops(self.mean[unknown]), Stops(self.spread[(unknown, unknown)].max(0.0).sqrt()))
+    pub fn of(&self, unknown: usize) -> Estimate {
+        let square = self.spread[(unknown, unknown)];
+        Estimate { more: Stops(self.mean[unknown]), sure: Stops(square.max(0.0).sqrt()) }
     }
 
     /// What some of the unknowns are believed to add up to, and one standard deviation of that.
-    pub fn sum(&self, of: &[f64]) -> (Stops, Stops) {
+    pub fn sum(&self, of: &[f64]) -> Estimate {
         let of = DVector::from_row_slice(of);
         let spread = (of.transpose() * &self.spread * &of)[(0, 0)];
-        (Stops(of.dot(&self.mean)), Stops(spread.max(0.0).sqrt()))
+        Estimate { more: Stops(of.dot(&self.mean)), sure: Stops(spread.max(0.0).sqrt()) }
     }
 
     /// What is believed after one more measurement: nothing moves further than its own certainty allows.
     ///
     /// ```
-    /// use tolva_core::{frame::{Belief, Evidence}, scale::Stops};
+    /// use tolva_core::{frame::{Belief, Estimate, Evidence}, scale::Stops};
     /// // A unit's output, said to a third of a stop, and a frame that measures it a third under, as surely.
-    /// let before = Belief::at_first(&[(Stops(0.0), Stops(1.0 / 3.0))])?;
+    /// let before = Belief::at_first(&[Estimate { more: Stops(0.0), sure: Stops(1.0 / 3.0) }])?;
     /// let frame = Evidence { of: vec![1.0], says: Stops(-1.0 / 3.0), sure: Stops(1.0 / 3.0) };
-    /// let (output, sure) = before.with(&frame)?.of(0);
-    /// assert!((output.0 + 1.0 / 6.0).abs() < 1e-9 && sure.0 < 0.24);
+    /// let output = before.with(&frame)?.of(0);
+    /// assert!((output.more.0 + 1.0 / 6.0).abs() < 1e-9 && output.sure.0 < 0.24);
     /// # Ok::<(), tolva_core::frame::NotABelief>(())
     /// ```
     ///
@@ -173,8 +183,8 @@ impl Belief {
     ///
     /// # Errors
     /// A spread that is not over nothing, or no number.
-    pub fn arranged(&self, unknowns: &[Result<usize, (Stops, Stops)>]) -> Result<Self, NotABelief> {
-        let fresh: Vec<(Stops, Stops)> = unknowns
+    pub fn arranged(&self, unknowns: &[Result<usize, Estimate>]) -> Result<Self, NotABelief> {
+        let fresh: Vec<Estimate> = unknowns
             .iter()
             .map(|one| {
                 one.map_or_else(|fresh| fresh, |known| if known < self.unknowns() { self.of(known) } else { NOTHING })
@@ -204,8 +214,12 @@ mod tests {
     use super::*;
     use rstest::rstest;
 
+    fn estimate(more: f64, sure: f64) -> Estimate {
+        Estimate { more: Stops(more), sure: Stops(sure) }
+    }
+
     fn first(of: &[(f64, f64)]) -> Belief {
-        let all: Vec<_> = of.iter().map(|(mean, sure)| (Stops(*mean), Stops(*sure))).collect();
+        let all: Vec<_> = of.iter().map(|(more, sure)| estimate(*more, *sure)).collect();
         Belief::at_first(&all).expect("good")
     }
 
@@ -217,20 +231,20 @@ mod tests {
     #[test]
     fn one_unknown_by_hand() {
         let belief = first(&[(0.0, 0.5)]).with(&says(&[1.0], 0.6, 0.1)).expect("taught");
-        let (mean, sure) = belief.of(0);
+        let Estimate { more, sure } = belief.of(0);
         // 1/0.25 = 4 and 1/0.01 = 100: mean 60/104, spread 1/√104.
-        assert!((mean.0 - 60.0 / 104.0).abs() < 1e-12 && (sure.0 - 104f64.sqrt().recip()).abs() < 1e-12);
+        assert!((more.0 - 60.0 / 104.0).abs() < 1e-12 && (sure.0 - 104f64.sqrt().recip()).abs() < 1e-12);
     }
 
     /// Only their sum is seen: it is shared out by how unsure each was, and they are bound to each other from then on.
     #[test]
     fn a_sum_is_shared_out() {
         let belief = first(&[(0.0, 0.4), (0.0, 0.2)]).with(&says(&[1.0, 1.0], 0.5, 0.01)).expect("taught");
-        let ((output, _), (loss, _)) = (belief.of(0), belief.of(1));
+        let (output, loss) = (belief.of(0).more, belief.of(1).more);
         assert!((output.0 / loss.0 - 4.0).abs() < 1e-9, "by their squares");
-        let (sum, sure) = belief.sum(&[1.0, 1.0]);
+        let Estimate { more: sum, sure } = belief.sum(&[1.0, 1.0]);
         assert!((sum.0 - 0.5).abs() < 0.001 && sure.0 < 0.011, "the sum is known");
-        assert!(belief.of(0).1.0 > 0.17, "and neither of them");
+        assert!(belief.of(0).sure.0 > 0.17, "and neither of them");
     }
 
     #[test]
@@ -240,7 +254,7 @@ mod tests {
         let each: Vec<_> = (0..3).map(|at| belief.of(at)).collect();
         let again = Belief::bound(&each, &belief.correlations()).expect("the same");
         let of = [1.0, 0.7, 0.2];
-        assert!((again.sum(&of).1.0 - belief.sum(&of).1.0).abs() < 1e-9);
+        assert!((again.sum(&of).sure.0 - belief.sum(&of).sure.0).abs() < 1e-9);
         assert!(matches!(Belief::bound(&each, &[0.5]), Err(NotABelief::Pairs { wanted: 3, found: 1 })));
         assert!(matches!(Belief::bound(&each, &[0.5, 1.5, 0.0]), Err(NotABelief::Correlation(_))));
         assert_eq!(Belief::bound(&each, &[0.9, -0.9, 0.9]), Err(NotABelief::Together));
@@ -249,10 +263,13 @@ mod tests {
     #[test]
     fn unknowns_come_and_go() {
         let belief = first(&[(0.0, 0.4), (0.0, 0.2)]).with(&says(&[1.0, 1.0], 0.5, 0.01)).expect("taught");
-        let turned = belief.arranged(&[Ok(1), Err((Stops(0.0), Stops(0.3))), Ok(0)]).expect("good");
+        let turned = belief.arranged(&[Ok(1), Err(estimate(0.0, 0.3)), Ok(0)]).expect("good");
         assert_eq!((turned.of(0), turned.of(2)), (belief.of(1), belief.of(0)));
-        assert_eq!(turned.of(1), (Stops(0.0), Stops(0.3)));
-        assert!((turned.sum(&[1.0, 0.0, 1.0]).1.0 - belief.sum(&[1.0, 1.0]).1.0).abs() < 1e-12, "bound as they were");
+        assert_eq!(turned.of(1), estimate(0.0, 0.3));
+        assert!(
+            (turned.sum(&[1.0, 0.0, 1.0]).sure.0 - belief.sum(&[1.0, 1.0]).sure.0).abs() < 1e-12,
+            "bound as they were"
+        );
         assert!(belief.arranged(&[Ok(7)]).is_err());
     }
 
@@ -264,14 +281,14 @@ mod tests {
             let of = [f64::from(frame % 2), f64::from(frame % 3), 1.0];
             let next = belief.with(&says(&of, 0.3, 0.05)).expect("taught");
             for unknown in 0..3 {
-                let ((before, was), (after, is)) = (belief.of(unknown), next.of(unknown));
-                assert!(is.0 <= was.0 + 1e-12);
-                let surprise = 0.3 - belief.sum(&of).0.0;
-                assert!((after.0 - before.0).abs() <= surprise.abs() + 1e-12, "{frame}");
+                let (before, after) = (belief.of(unknown), next.of(unknown));
+                assert!(after.sure.0 <= before.sure.0 + 1e-12);
+                let surprise = 0.3 - belief.sum(&of).more.0;
+                assert!((after.more.0 - before.more.0).abs() <= surprise.abs() + 1e-12, "{frame}");
             }
             belief = next;
         }
-        assert!(belief.clone().drifted(2, Stops(0.3)).of(2).1.0 > belief.of(2).1.0);
+        assert!(belief.clone().drifted(2, Stops(0.3)).of(2).sure.0 > belief.of(2).sure.0);
     }
 
     #[rstest]
@@ -281,6 +298,6 @@ mod tests {
     fn what_teaches_nothing(#[case] evidence: Evidence, #[case] said: &str) {
         let wrong = first(&[(0.0, 0.3), (0.0, 0.3)]).with(&evidence).expect_err("nothing");
         assert!(wrong.to_string().contains(said), "{wrong}");
-        assert!(Belief::at_first(&[(Stops(0.0), Stops(0.0))]).is_err());
+        assert!(Belief::at_first(&[estimate(0.0, 0.0)]).is_err());
     }
 }

@@ -13,7 +13,7 @@ mod separate;
 mod sunset;
 mod target;
 
-pub use belief::{Belief, Evidence, NotABelief};
+pub use belief::{Belief, Estimate, Evidence, NotABelief};
 pub use curve::{NotACurve, ToneCurve};
 pub use measure::{Mark, Measured, Shape};
 pub use photo::{Encoding, Extent, NoRaster, Photo, Raster, Samples, Turned};

@@ -50,30 +50,38 @@ pub fn moved(before: &Photo, now: &Photo) -> Option<Moved> {
             None => {
                 #[expect(clippy::cast_possible_truncation, clippy::cast_precision_loss, reason = "a size in pixels")]
                 let far = |extent: usize| (extent as f64 * FARTHEST) as i64;
-                ((0, 0), far(first.wide), far(first.high))
+                (Pixels { right: 0, down: 0 }, far(first.wide), far(first.high))
             }
-            Some(Shift { at: (right, down), extent: Extent { wide: was, .. }, .. }) => {
+            Some(Shift { at, extent: Extent { wide: was, .. }, .. }) => {
                 #[expect(clippy::cast_possible_truncation, clippy::cast_precision_loss, reason = "a size in pixels")]
                 let finer = |one: i64| (one as f64 * first.wide as f64 / was as f64).round() as i64;
-                ((finer(right), finer(down)), 2, 2)
+                (Pixels { right: finer(at.right), down: finer(at.down) }, 2, 2)
             }
         };
-        let ((right, down), across, along) = around;
-        let places = (-across..=across).flat_map(|x| (-along..=along).map(move |y| (right + x, down + y)));
+        let (Pixels { right, down }, across, along) = around;
+        let places =
+            (-across..=across).flat_map(|x| (-along..=along).map(move |y| Pixels { right: right + x, down: down + y }));
         let found = places.filter_map(|at| Some((at, first.alike(&second, at)?))).max_by(|a, b| a.1.total_cmp(&b.1));
         let (at, alike) = found?;
         best = Some(Shift { at, alike, extent: Extent { wide: first.wide, high: first.high } });
     }
-    let Shift { at: (right, down), alike, extent: Extent { wide, high } } = best?;
+    let Shift { at: Pixels { right, down }, alike, extent: Extent { wide, high } } = best?;
     #[expect(clippy::cast_precision_loss, reason = "a size in pixels")]
     let of = |one: i64, extent: usize| one as f64 / extent as f64;
     Some(Moved { right: of(right, wide), down: of(down, high), alike })
 }
 
+/// How far one small picture lies from another, in pixels.
+#[derive(Clone, Copy)]
+struct Pixels {
+    right: i64,
+    down: i64,
+}
+
 /// The best shift of a comparison.
 struct Shift {
-    /// To the right and down, in its pixels.
-    at: (i64, i64),
+    /// How far, in its pixels.
+    at: Pixels,
     /// How alike the two are there.
     alike: f64,
     /// How wide and high its pictures are.
@@ -143,7 +151,7 @@ fn blurred(of: &[f32], wide: usize, high: usize) -> Vec<f32> {
 
 impl Standing {
     /// The correlation with another that is moved so many pixels; nothing where one has nothing in it.
-    fn alike(&self, other: &Self, (right, down): (i64, i64)) -> Option<f64> {
+    fn alike(&self, other: &Self, Pixels { right, down }: Pixels) -> Option<f64> {
         let ends = |by: i64, extent: usize| {
             let extent = i64::try_from(extent).unwrap_or(i64::MAX);
             (0.max(-by), extent.min(extent - by))
@@ -181,10 +189,10 @@ mod tests {
 
     /// A made-up scene: some blocks of different brightness on a slope of light.
     fn scene(right: i64, down: i64, gain: f32) -> Photo {
-        sized(320, 200, (right, down), gain)
+        sized(320, 200, Pixels { right, down }, gain)
     }
 
-    fn sized(wide: usize, high: usize, (right, down): (i64, i64), gain: f32) -> Photo {
+    fn sized(wide: usize, high: usize, Pixels { right, down }: Pixels, gain: f32) -> Photo {
         let pixels = (0..wide * high).map(|at| {
             let (x, y) = ((at % wide) as i64 - right, (at / wide) as i64 - down);
             let (column, row) = (x.div_euclid(23), y.div_euclid(17));
@@ -224,7 +232,7 @@ mod tests {
         #[test]
         fn every_size_is_registered(wide in 1_usize..1300, high in 1_usize..900, part in -0.1..0.1_f64) {
             let shift = (part * wide as f64) as i64;
-            let found = moved(&sized(wide, high, (0, 0), 1.0), &sized(wide, high, (shift, 0), 0.5));
+            let found = moved(&sized(wide, high, Pixels { right: 0, down: 0 }, 1.0), &sized(wide, high, Pixels { right: shift, down: 0 }, 0.5));
             if wide > 200 && high > 120 {
                 let found = found.expect("it shows something");
                 prop_assert!((found.right - shift as f64 / wide as f64).abs() < 0.008, "{found:?} {shift}");
@@ -236,7 +244,11 @@ mod tests {
     /// 1023 × 683 once went on for ever.
     #[test]
     fn an_odd_width_is_registered() {
-        let found = moved(&sized(1023, 683, (0, 0), 1.0), &sized(1023, 683, (31, -12), 0.4)).expect("it moved");
+        let found = moved(
+            &sized(1023, 683, Pixels { right: 0, down: 0 }, 1.0),
+            &sized(1023, 683, Pixels { right: 31, down: -12 }, 0.4),
+        )
+        .expect("it moved");
         assert!((found.right - 31.0 / 1023.0).abs() < 0.003 && (found.down + 12.0 / 683.0).abs() < 0.004, "{found:?}");
     }
 

@@ -74,7 +74,7 @@ pub fn found(photo: &Photo, target: TwoTone) -> Option<Target> {
     let (_, light, dark) = best?;
     let size = Extent::from(small.size);
     let both = light.with(dark).mark(size);
-    read(photo, both, (light.mark(size), dark.mark(size)), target)
+    read(photo, both, Halves { light: light.mark(size), dark: dark.mark(size) }, target)
 }
 
 impl Target {
@@ -92,7 +92,7 @@ impl Target {
         let ways = cuts.flat_map(|part| {
             [true, false].into_iter().flat_map(move |across| {
                 let (first, second) = (half(across, false, part), half(across, true, part));
-                [(first, second), (second, first)]
+                [Halves { light: first, dark: second }, Halves { light: second, dark: first }]
             })
         });
         let steps = ways.filter_map(|halves| read(photo, at, halves, target));
@@ -102,7 +102,13 @@ impl Target {
     }
 }
 
-fn read(photo: &Photo, at: Mark, (light, dark): (Mark, Mark), target: TwoTone) -> Option<Target> {
+/// Where the two halves of a target are.
+struct Halves {
+    light: Mark,
+    dark: Mark,
+}
+
+fn read(photo: &Photo, at: Mark, Halves { light, dark }: Halves, target: TwoTone) -> Option<Target> {
     let inside = |mark: Mark| Mark {
         left: mark.left + mark.width * INSIDE,
         top: mark.top + mark.height * INSIDE,

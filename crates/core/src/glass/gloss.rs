@@ -1,6 +1,8 @@
 //! Gloss: what a shiny flat or cylinder mirrors towards the lens, and the card that fills it from end to end. Source: the
 //! law of reflection.
 
+use std::ops::RangeInclusive;
+
 use crate::set::{Panel, Point, Vector, mirrored, sides};
 
 /// A card as it would have to stand.
@@ -23,11 +25,18 @@ fn meets(from: Point, along: Vector, at: Point, normal: Vector) -> Option<Point>
     (down.abs() > 1e-9 && t > 0.0).then(|| from + along * t)
 }
 
+/// Where a way goes on from a shiny surface, and along which way.
+#[derive(Clone, Copy)]
+struct GoesOn {
+    from: Point,
+    along: Vector,
+}
+
 /// The card that square to `out` and so far from `from` catches all of these ways.
-fn catching(ways: &[(Point, Vector)], from: Point, out: Vector, away_m: f64) -> Option<Card> {
+fn catching(ways: &[GoesOn], from: Point, out: Vector, away_m: f64) -> Option<Card> {
     let at = from + out * away_m;
     let (right, up) = sides(-out, 0.0);
-    let spots = ways.iter().map(|(start, along)| meets(*start, *along, at, out)).collect::<Option<Vec<Point>>>()?;
+    let spots = ways.iter().map(|way| meets(way.from, way.along, at, out)).collect::<Option<Vec<Point>>>()?;
     let ends = |axis: Vector| {
         let along = spots.iter().map(|spot| (*spot - at).dot(axis));
         along.fold((f64::INFINITY, f64::NEG_INFINITY), |(low, high), one| (low.min(one), high.max(one)))
@@ -51,9 +60,9 @@ pub fn flat_card(lens: Point, flat: &Panel, away_m: f64) -> Option<Card> {
     if (lens - flat.centre).dot(flat.normal) <= 0.0 {
         return None;
     }
-    let goes_on = |spot: Point| (spot, mirrored((spot - lens).normalize(), flat.normal));
-    let ways: Vec<(Point, Vector)> = flat.corners().into_iter().map(goes_on).collect();
-    catching(&ways, flat.centre, goes_on(flat.centre).1, away_m)
+    let goes_on = |spot: Point| GoesOn { from: spot, along: mirrored((spot - lens).normalize(), flat.normal) };
+    let ways: Vec<GoesOn> = flat.corners().into_iter().map(goes_on).collect();
+    catching(&ways, flat.centre, goes_on(flat.centre).along, away_m)
 }
 
 /// A flat card fills at most so much of a cylinder's width, from its middle to each side: there what it mirrors comes
@@ -62,15 +71,26 @@ pub fn most_of_a_cylinder() -> f64 {
     std::f64::consts::FRAC_1_SQRT_2
 }
 
+/// An upright cylinder that stands on its foot.
+#[derive(Clone, Copy, Debug, PartialEq)]
+pub struct Cylinder {
+    /// The middle of its foot.
+    pub foot: Point,
+    /// How wide it is, in metres.
+    pub diameter_m: f64,
+    /// How high, in metres.
+    pub height_m: f64,
+}
+
 /// The card that an upright shiny cylinder shows from one place of its width to another, −1 its left edge as the lens sees
 /// it and 1 its right one, over its whole height; so far from its middle. Nothing where no flat card does.
 pub fn cylinder_card(
     lens: Point,
-    foot: Point,
-    (diameter_m, height_m): (f64, f64),
-    (from, to): (f64, f64),
+    Cylinder { foot, diameter_m, height_m }: Cylinder,
+    across: RangeInclusive<f64>,
     away_m: f64,
 ) -> Option<Card> {
+    let (from, to) = across.into_inner();
     let middle = foot + Vector::Z * (height_m / 2.0);
     let towards = ((lens - middle) * Vector::new(1.0, 1.0, 0.0)).try_normalize()?;
     // As the lens looks at it, its right.
@@ -79,15 +99,14 @@ pub fn cylinder_card(
         let across = across.clamp(-0.999, 0.999);
         let normal = right * across + towards * (1.0 - across * across).sqrt();
         let spot = foot + normal * (diameter_m / 2.0) + Vector::Z * z;
-        (spot, mirrored((spot - lens).normalize_or(Vector::Y), normal))
+        GoesOn { from: spot, along: mirrored((spot - lens).normalize_or(Vector::Y), normal) }
     };
-    let ways: Vec<(Point, Vector)> =
-        [from, to].into_iter().flat_map(|across| [0.0, height_m].map(|z| on(across, z))).collect();
+    let ways: Vec<GoesOn> = [from, to].into_iter().flat_map(|across| [0.0, height_m].map(|z| on(across, z))).collect();
     let flat = |along: Vector| (along * Vector::new(1.0, 1.0, 0.0)).normalize_or(Vector::Y);
-    let out = (flat(ways[0].1) + flat(ways[2].1)).try_normalize()?;
+    let out = (flat(ways[0].along) + flat(ways[2].along)).try_normalize()?;
     // Its rise goes with it.
-    let out = (out + Vector::Z * on(f64::midpoint(from, to), height_m / 2.0).1.z).normalize();
-    if ways.iter().any(|(_, along)| flat(*along).dot(out) < 0.1) {
+    let out = (out + Vector::Z * on(f64::midpoint(from, to), height_m / 2.0).along.z).normalize();
+    if ways.iter().any(|way| flat(way.along).dot(out) < 0.1) {
         return None;
     }
     catching(&ways, middle, out, away_m)
@@ -98,7 +117,7 @@ mod tests {
     use super::*;
     use proptest::prelude::*;
 
-    const BOTTLE: (f64, f64) = (0.08, 0.3);
+    const BOTTLE: Cylinder = Cylinder { foot: Point::ZERO, diameter_m: 0.08, height_m: 0.3 };
 
     /// Every way from the lens by the flat ends on the card, and one beside the flat's edge does not.
     #[test]
@@ -122,13 +141,13 @@ mod tests {
     #[test]
     fn a_cylinder_spreads_twice_the_angle() {
         let lens = Point::new(0.0, -40.0, 0.15);
-        let card = cylinder_card(lens, Point::ZERO, BOTTLE, (-0.3, 0.3), 10.0).expect("a card");
+        let card = cylinder_card(lens, BOTTLE, -0.3..=0.3, 10.0).expect("a card");
         let wide = 2.0 * 10.0 * (2.0 * 0.3_f64.asin()).tan();
         assert!((card.width_m / wide - 1.0).abs() < 0.02, "{} {wide}", card.width_m);
         let most = most_of_a_cylinder();
-        assert_eq!(cylinder_card(lens, Point::ZERO, BOTTLE, (-most, most), 10.0), None);
-        assert!(cylinder_card(lens, Point::ZERO, BOTTLE, (0.3, 0.9), 1.0).expect("at its right").centre.x > 0.5);
-        assert_eq!(cylinder_card(Point::new(0.0, 0.0, 5.0), Point::ZERO, BOTTLE, (0.0, 0.1), 1.0), None);
+        assert_eq!(cylinder_card(lens, BOTTLE, -most..=most, 10.0), None);
+        assert!(cylinder_card(lens, BOTTLE, 0.3..=0.9, 1.0).expect("at its right").centre.x > 0.5);
+        assert_eq!(cylinder_card(Point::new(0.0, 0.0, 5.0), BOTTLE, 0.0..=0.1, 1.0), None);
     }
 
     proptest! {

@@ -9,6 +9,6 @@ mod image;
 mod lens;
 
 pub use fresnel::{Glazing, INDEX};
-pub use gloss::{Card, cylinder_card, flat_card, most_of_a_cylinder};
+pub use gloss::{Card, Cylinder, cylinder_card, flat_card, most_of_a_cylinder};
 pub use image::{Pane, Reflection, reflection};
 pub use lens::{Eyeglass, LENS_RADIUS_M};

@@ -5,6 +5,7 @@ use obvhs::ray::Ray;
 
 use super::coat::{Coat, Look};
 use super::figure::{EYE, EYES, Hair, body_of, head_of, seated_by};
+use super::mesh::Around;
 use crate::set::{Panel, Point, Vector};
 
 /// So near its beginning a ray meets nothing: it begins on a surface. In metres.
@@ -211,21 +212,20 @@ impl Figure {
     }
 
     /// Whether a ray comes near at all.
-    fn near(ray: &Ray, (middle, reach): (Vec3A, f32)) -> bool {
+    fn near(ray: &Ray, Around { middle, reach }: Around) -> bool {
         let off = middle - ray.origin;
         let along = off.dot(ray.direction);
         off.length_squared() - along * along < reach * reach && along > -reach && along - reach < ray.tmax
     }
 
     /// The middle of a ball that holds all of it, and the ball's radius: of its body and its head together.
-    fn around(&self) -> (Vec3A, f32) {
-        let (body, reach) = body_of(self.seated).mesh.around();
-        let (head, head_reach) = head_of(self.hair).mesh.around();
-        let way = head - Vec3A::Z * seated_by(self.seated) - body;
+    fn around(&self) -> Around {
+        let (body, head) = (body_of(self.seated).mesh.around(), head_of(self.hair).mesh.around());
+        let way = head.middle - Vec3A::Z * seated_by(self.seated) - body.middle;
         let apart = way.length();
-        let radius = f32::midpoint(apart, reach + head_reach).max(reach).max(head_reach);
-        let middle = body + way.normalize_or_zero() * (radius - reach);
-        (self.foot + self.as_seen(middle) * self.height_m, radius * self.height_m)
+        let radius = f32::midpoint(apart, body.reach + head.reach).max(body.reach).max(head.reach);
+        let middle = body.middle + way.normalize_or_zero() * (radius - body.reach);
+        Around { middle: self.foot + self.as_seen(middle) * self.height_m, reach: radius * self.height_m }
     }
 
     fn lowered(&self, ray: &Ray) -> Ray {
@@ -295,9 +295,9 @@ impl Thing {
     }
 
     /// Its middle and how far any of it is from there; nothing of what stops no light.
-    pub(super) fn around(&self) -> Option<(Vec3A, f32)> {
-        let around = match self.shape {
-            Shape::Figure(figure) => figure.around(),
+    pub(super) fn around(&self) -> Option<Around> {
+        let (middle, reach) = match self.shape {
+            Shape::Figure(figure) => return self.casts.then(|| figure.around()),
             Shape::Ball { centre, radius_m } => (centre, radius_m),
             Shape::Column { foot, radius_m, height_m } => {
                 (foot + Vec3A::Z * (height_m / 2.0), radius_m.hypot(height_m / 2.0))
@@ -308,7 +308,7 @@ impl Thing {
             Shape::Sheet { centre, halves } => (centre, halves[0].length().hypot(halves[1].length())),
             Shape::Ground => return None,
         };
-        self.casts.then_some(around)
+        self.casts.then_some(Around { middle, reach })
     }
 
     pub(super) fn stops(&self, ray: &Ray) -> bool {
@@ -374,7 +374,7 @@ mod tests {
             look: Look::default(),
         };
         let one = matt(Shape::Figure(figure));
-        let (middle, reach) = one.around().expect("it casts");
+        let Around { middle, reach } = one.around().expect("it casts");
         assert!(reach < 1.1, "{reach}");
         let mut hits = 0;
         for step in 0_u8..120 {

@@ -16,7 +16,7 @@ use super::picture::Layer;
 use super::samples::Samples;
 use super::scene::{Among, Scene};
 use super::smooth::{Between, Guide, smoothed};
-use super::spot::{Seen, Spot};
+use super::spot::{Seen, Spot, SurfacePoint};
 use super::work::Work;
 use crate::modifier::Surface;
 use crate::set::{Glow, Lustre, Mirror, Panel, Patch, Point, Receptor, Vector, Weighing};
@@ -198,7 +198,7 @@ impl Face {
     fn passes(
         &self,
         (scene, among): (&Scene, Among),
-        (at, normal): (Vec3A, Vec3A),
+        SurfacePoint { at, normal }: SurfacePoint,
         samples: Samples,
         points: Range<u32>,
     ) -> (f32, f32) {
@@ -215,8 +215,8 @@ impl Face {
     }
 
     /// The part of its light that arrives at a spot.
-    pub fn seen_from(&self, scene: &Scene, spot: (Vec3A, Vec3A), samples: Samples, ways: Ways) -> f32 {
-        let among = scene.near_way(spot.0, self.centre, self.reach());
+    pub fn seen_from(&self, scene: &Scene, spot: SurfacePoint, samples: Samples, ways: Ways) -> f32 {
+        let among = scene.near_way(spot.at, self.centre, self.reach());
         if among.is_empty() {
             return 1.0;
         }
@@ -225,7 +225,7 @@ impl Face {
         // A straight edge before the face hides a part of its rim, too: where all of the rim agrees with the first points
         // there is no penumbra, however large the picture.
         let is_even = |seen: f32, all: f32| {
-            let shows = |from: &Vec3A| !scene.stops_between(among, spot.0, *from);
+            let shows = |from: &Vec3A| !scene.stops_between(among, spot.at, *from);
             if seen <= 0.0 {
                 !self.rim().any(|from| shows(&from))
             } else {
@@ -440,7 +440,7 @@ pub fn layer(scene: &Scene, seen: &Seen, source: &Source, fineness: Fineness, wo
         }
         let at = spot.lit_at();
         let samples = Samples::of(spot.pixel, again);
-        face.seen_from(scene, (at, spot.normal), samples, ways) * scene.through(at, face.centre)
+        face.seen_from(scene, SurfacePoint { at, normal: spot.normal }, samples, ways) * scene.through(at, face.centre)
     };
     let shade =
         ways.with_edges().worked_out(&guide, (work, true), |spot| visible(spot, open[spot.pixel as usize].0, false))?;
@@ -506,7 +506,8 @@ pub fn at_card(scene: &Scene, source: &Source, receptor: &Receptor) -> f64 {
     let samples = Samples::of(7, true);
     let light = face.open(at, &spot).0;
     let among = scene.near_way(at, face.centre, face.reach());
-    let (seen, all) = face.passes((scene, among), (at, normal), samples, 0..if face.bare { 1 } else { 512 });
+    let (seen, all) =
+        face.passes((scene, among), SurfacePoint { at, normal }, samples, 0..if face.bare { 1 } else { 512 });
     let visible = if all > 0.0 { seen / all } else { 0.0 };
     let bounced = Lit::of(source).map_or(0.0, |lit| lit.given(scene, at, normal, samples, 2048));
     let images = source.mirrors.iter().map(|mirror| Image::of(mirror, &source.glow));

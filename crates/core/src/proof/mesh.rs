@@ -34,6 +34,15 @@ pub struct Cells {
     pub size: f32,
 }
 
+/// A ball that holds all of something.
+#[derive(Clone, Copy, Debug)]
+pub struct Around {
+    /// Its middle.
+    pub middle: Vec3A,
+    /// How far any of it is from there at most.
+    pub reach: f32,
+}
+
 impl Mesh {
     /// The surface of a body within a grid. What leaves the grid is cut off open.
     pub fn of(parts: &[Part], cells: Cells) -> Self {
@@ -73,8 +82,8 @@ impl Mesh {
     }
 
     /// Its middle, and how far any of it is from there.
-    pub fn around(&self) -> (Vec3A, f32) {
-        (self.middle, self.reach)
+    pub fn around(&self) -> Around {
+        Around { middle: self.middle, reach: self.reach }
     }
 
     /// How many triangles it has.
@@ -155,7 +164,7 @@ mod tests {
     fn a_ball_of_triangles_is_a_ball() {
         let ball = ball();
         assert!(ball.len() > 1000 && !ball.is_empty());
-        let (middle, reach) = ball.around();
+        let Around { middle, reach } = ball.around();
         assert!(middle.distance(Vec3A::new(0.1, 0.0, 0.5)) < 0.01 && (reach - 0.3).abs() < 0.01);
         for aside in [0.0_f32, 0.1, 0.2, 0.25] {
             let ray = Ray::new_inf(Vec3A::new(0.1 + aside, -2.0, 0.5), Vec3A::Y);

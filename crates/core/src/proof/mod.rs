@@ -23,7 +23,7 @@ pub use faces::{Fineness, Source, at_card, layer};
 pub use field::{Form, Part, Stuff};
 pub use figure::Hair;
 pub use glam::Vec3A;
-pub use mesh::{Cells, Mesh};
+pub use mesh::{Around, Cells, Mesh};
 pub use picture::{Layer, MID_GREY, Picture, Size, luminance};
 pub use scene::Scene;
 pub use spot::{Seen, Spot};

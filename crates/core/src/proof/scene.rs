@@ -7,6 +7,7 @@ use rayon::prelude::*;
 
 use super::body::{Met, OFF_M, Thing, double, ray, sheet, single};
 use super::coat::{Coat, Gloss};
+use super::mesh::Around;
 use super::picture::Size;
 use super::spot::{Seen, Spot};
 use crate::glass::{Glazing, Pane};
@@ -44,6 +45,13 @@ pub struct Scene {
     pub panes: Vec<Pane>,
 }
 
+/// Where one looks from, and along which way of length 1.
+#[derive(Clone, Copy)]
+struct Sight {
+    from: Vec3A,
+    way: Vec3A,
+}
+
 impl Scene {
     /// What a ray meets first.
     pub(super) fn hit(&self, ray: &Ray) -> Option<(u32, Met)> {
@@ -62,13 +70,14 @@ impl Scene {
     pub(super) fn near_way(&self, from: Vec3A, to: Vec3A, reach: f32) -> Among {
         let way = to - from;
         let square = way.length_squared().max(1e-12);
-        let is_near = |(middle, around): (Vec3A, f32)| {
+        let is_near = |Around { middle, reach: around }: Around| {
             let part = ((middle - from).dot(way) / square).clamp(0.0, 1.0);
             let near = around + reach * part + 0.01;
             (from + way * part).distance_squared(middle) < near * near
         };
-        let around = |Panel { centre, right, up, .. }: Panel| {
-            (single(centre), single(right).length().hypot(single(up).length()))
+        let around = |Panel { centre, right, up, .. }: Panel| Around {
+            middle: single(centre),
+            reach: single(right).length().hypot(single(up).length()),
         };
         let mirrors = self.mirrors().any(|panel| is_near(around(panel)));
         Among { mirrors, ..self.among(is_near) }
@@ -86,10 +95,10 @@ impl Scene {
 
     /// What is nearer to a point than so many metres.
     pub(super) fn near(&self, at: Vec3A, far: f32) -> Among {
-        self.among(|(middle, around)| at.distance_squared(middle) < (around + far) * (around + far))
+        self.among(|Around { middle, reach: around }| at.distance_squared(middle) < (around + far) * (around + far))
     }
 
-    fn among(&self, near: impl Fn((Vec3A, f32)) -> bool) -> Among {
+    fn among(&self, near: impl Fn(Around) -> bool) -> Among {
         let first = self.things.iter().take(MOST_APART).enumerate();
         let found = first.filter(|(_, thing)| thing.around().is_some_and(&near));
         // Of a crowd of things the last are always looked at.
@@ -151,7 +160,7 @@ impl Scene {
     }
 
     /// What is seen along a way: one spot at least, told to `tell`; more where glass shows two things at once.
-    fn look(&self, pixel: u32, (from, way): (Vec3A, Vec3A), factor: f32, bounces: u8, tell: &mut dyn FnMut(Spot)) {
+    fn look(&self, pixel: u32, Sight { from, way }: Sight, factor: f32, bounces: u8, tell: &mut dyn FnMut(Spot)) {
         let ray = ray(from, way, OFF_M, FAR_M);
         let met = self.hit(&ray);
         let ray = Ray { tmax: met.map_or(FAR_M, |(_, met)| met.far), ..ray };
@@ -178,11 +187,23 @@ impl Scene {
             #[expect(clippy::cast_possible_truncation, reason = "a part of 1")]
             let mirrored = pane.glazing.reflectance(pane.incidence_deg(double(way))) as f32;
             if pane.glazing == Glazing::Mirror {
-                return self.look(pixel, (spot_on + facing * OFF_M, back), factor * mirrored, bounces + 1, tell);
+                return self.look(
+                    pixel,
+                    Sight { from: spot_on + facing * OFF_M, way: back },
+                    factor * mirrored,
+                    bounces + 1,
+                    tell,
+                );
             }
-            self.look(pixel, (spot_on + way * OFF_M, way), factor * (1.0 - mirrored), bounces, tell);
+            self.look(pixel, Sight { from: spot_on + way * OFF_M, way }, factor * (1.0 - mirrored), bounces, tell);
             if bounces < BOUNCES {
-                self.look(pixel, (spot_on + facing * OFF_M, back), factor * mirrored, bounces + 1, tell);
+                self.look(
+                    pixel,
+                    Sight { from: spot_on + facing * OFF_M, way: back },
+                    factor * mirrored,
+                    bounces + 1,
+                    tell,
+                );
             }
             return;
         }
@@ -194,7 +215,7 @@ impl Scene {
         if let (Gloss::Mirror(part), true) = (met.coat.gloss, bounces < BOUNCES) {
             let back = way - facing * (2.0 * way.dot(facing));
             let at = from + way * met.far + facing * OFF_M;
-            self.look(pixel, (at, back.normalize_or(facing)), factor * part, bounces + 1, tell);
+            self.look(pixel, Sight { from: at, way: back.normalize_or(facing) }, factor * part, bounces + 1, tell);
         }
     }
 
@@ -209,7 +230,7 @@ impl Scene {
             let (row, column) = (pixel / size.width, pixel % size.width);
             #[expect(clippy::cast_precision_loss, reason = "at most 4096")]
             let (x, y) = (column as f32 + right, row as f32 + down);
-            self.look(pixel, (lens, along(x, y)), factor, 0, tell);
+            self.look(pixel, Sight { from: lens, way: along(x, y) }, factor, 0, tell);
         };
         let in_row = |row: u32| row * size.width..(row + 1) * size.width;
         let rows: Vec<Row> = (0..size.height)

@@ -34,14 +34,14 @@ pub(super) fn smoothed(guide: &Guide<'_>, values: &[f32], rounds: u32) -> Vec<f3
     for round in 0..rounds {
         let step = 1_isize << round;
         // Along each direction by itself: nearly the same, and much less work.
-        for along in [(step, 0), (0, step)] {
-            values = one_way(guide, &values, width, along);
+        for (right, down) in [(step, 0), (0, step)] {
+            values = one_way(guide, &values, width, right, down);
         }
     }
     values
 }
 
-fn one_way(guide: &Guide<'_>, values: &[f32], width: usize, (right, down): (isize, isize)) -> Vec<f32> {
+fn one_way(guide: &Guide<'_>, values: &[f32], width: usize, right: isize, down: isize) -> Vec<f32> {
     (0..values.len())
         .into_par_iter()
         .with_min_len(2048)

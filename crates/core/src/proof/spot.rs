@@ -29,6 +29,15 @@ pub struct Spot {
     pub thing: Option<u32>,
 }
 
+/// A point of a surface, and the way that looks.
+#[derive(Clone, Copy, Debug)]
+pub struct SurfacePoint {
+    /// Where it is.
+    pub at: Vec3A,
+    /// The way the surface looks, of length 1.
+    pub normal: Vec3A,
+}
+
 impl Spot {
     /// A flat card of grey where light is read.
     pub(super) fn card(receptor: &Receptor) -> Self {
@@ -45,6 +54,11 @@ impl Spot {
     /// Where light falls on it: a little before the surface.
     pub(super) fn lit_at(&self) -> Vec3A {
         self.at() + self.normal * (OFF_M * (1.0 + self.far * 0.03))
+    }
+
+    /// The same, with the way the surface looks.
+    pub(super) fn lit_point(&self) -> SurfacePoint {
+        SurfacePoint { at: self.lit_at(), normal: self.normal }
     }
 }
 

@@ -14,7 +14,7 @@ use super::samples::Samples;
 use super::scene::Scene;
 use super::sky::{sky_at, sun_seen};
 use super::smooth::{Guide, smoothed};
-use super::spot::{Seen, Spot};
+use super::spot::{Seen, Spot, SurfacePoint};
 use super::work::Work;
 use crate::set::{Glow, Receptor};
 
@@ -55,25 +55,38 @@ pub struct There {
     pub beyond: Beyond,
 }
 
+/// A window or doorway as a face that gives light.
+struct Window {
+    face: Face,
+    /// Its area over π, in square metres.
+    area: f32,
+}
+
 /// Of a room's light by windows, this part comes from everywhere. Chosen; as the planner's own for a room that is not drawn.
 const ROOM: f32 = 1.0 / 16.0;
 
 impl There {
     /// How the sky, or a room, falls at a spot, by a measure of its own.
-    fn sky_or_room(&self, scene: &Scene, (at, normal): (Vec3A, Vec3A), samples: Samples, ways: Ways) -> f32 {
+    fn sky_or_room(
+        &self,
+        scene: &Scene,
+        SurfacePoint { at, normal }: SurfacePoint,
+        samples: Samples,
+        ways: Ways,
+    ) -> f32 {
         sky_at(scene, normal, at, samples, ways.sky) * self.sky_part()
     }
 
     /// The part of the sun that arrives at a spot.
-    fn sun_at(&self, scene: &Scene, (at, normal): (Vec3A, Vec3A), samples: Samples, ways: Ways) -> f32 {
+    fn sun_at(&self, scene: &Scene, SurfacePoint { at, normal }: SurfacePoint, samples: Samples, ways: Ways) -> f32 {
         let Some((to_sun, _)) = self.sun.filter(|(to_sun, _)| normal.dot(*to_sun) > 0.0) else { return 0.0 };
         sun_seen(scene, at, to_sun, samples, ways.sky) * scene.through(at, at + to_sun * 30.0)
     }
 
     /// How sun and windows fall at a spot, by the same measure: of the sun this part arrives, of each window that one.
-    fn straight(&self, faces: &[(Face, f32)], spot: &Spot, at: Vec3A, sun: f32, window: impl Fn(usize) -> f32) -> f32 {
+    fn straight(&self, faces: &[Window], spot: &Spot, at: Vec3A, sun: f32, window: impl Fn(usize) -> f32) -> f32 {
         let by_sun = self.sun.map_or(0.0, |(to_sun, strength)| strength * spot.normal.dot(to_sun).max(0.0) * sun);
-        let by_window = faces.iter().enumerate().map(|(index, (face, area))| {
+        let by_window = faces.iter().enumerate().map(|(index, Window { face, area })| {
             let open = face.open(at, spot).0;
             if open > 0.0 { area * open * window(index) } else { 0.0 }
         });
@@ -81,18 +94,11 @@ impl There {
     }
 
     /// How the light that is there falls at a spot, by a measure of its own.
-    fn falls(
-        &self,
-        scene: &Scene,
-        faces: &[(Face, f32)],
-        (spot, at): (&Spot, Vec3A),
-        samples: Samples,
-        ways: Ways,
-    ) -> f32 {
-        let here = (at, spot.normal);
+    fn falls(&self, scene: &Scene, faces: &[Window], spot: &Spot, at: Vec3A, samples: Samples, ways: Ways) -> f32 {
+        let here = SurfacePoint { at, normal: spot.normal };
         let sun = self.sun_at(scene, here, samples, ways);
-        let window = |index: usize| faces[index].0.seen_from(scene, here, samples, ways);
-        let straight = self.straight(faces, spot, here.0, sun, window);
+        let window = |index: usize| faces[index].face.seen_from(scene, here, samples, ways);
+        let straight = self.straight(faces, spot, at, sun, window);
         self.sky_or_room(scene, here, samples, ways) + straight
     }
 
@@ -169,22 +175,21 @@ impl There {
         let at_places = self.at_places(scene, &faces);
         let (count, guide) = (seen.size.count(), Guide::of(seen));
         let first = |spot: &Spot| Samples::of(spot.pixel, false);
-        let here = |spot: &Spot| (spot.lit_at(), spot.normal);
         let sky = ways
             .slowly()
-            .worked_out(&guide, (work, true), |spot| self.sky_or_room(scene, here(spot), first(spot), ways))?;
+            .worked_out(&guide, (work, true), |spot| self.sky_or_room(scene, spot.lit_point(), first(spot), ways))?;
         let sky = smoothed(&guide, &sky, 3);
         let edges = |part: &(dyn Fn(&Spot) -> f32 + Sync)| {
             Some(smoothed(&guide, &ways.with_edges().worked_out(&guide, (work, false), part)?, 1))
         };
         let sun = match self.sun {
-            Some(_) => edges(&|spot| self.sun_at(scene, here(spot), first(spot), ways))?,
+            Some(_) => edges(&|spot| self.sun_at(scene, spot.lit_point(), first(spot), ways))?,
             None => Vec::new(),
         };
-        let by_window = |(face, _): &(Face, f32)| {
+        let by_window = |Window { face, .. }: &Window| {
             edges(&|spot| {
                 let lit = face.open(spot.lit_at(), spot).0 > 0.0;
-                if lit { face.seen_from(scene, here(spot), first(spot), ways) } else { 0.0 }
+                if lit { face.seen_from(scene, spot.lit_point(), first(spot), ways) } else { 0.0 }
             })
         };
         let windows: Vec<Vec<f32>> = faces.iter().map(by_window).collect::<Option<_>>()?;
@@ -196,7 +201,7 @@ impl There {
             }
             if index >= count && !guide.alike(spot) {
                 work.one_more()?;
-                return Some(self.falls(scene, &faces, (spot, spot.lit_at()), Samples::of(spot.pixel, true), ways));
+                return Some(self.falls(scene, &faces, spot, spot.lit_at(), Samples::of(spot.pixel, true), ways));
             }
             let sun = sun.get(pixel).copied().unwrap_or_default();
             Some(sky[pixel] + self.straight(&faces, spot, spot.lit_at(), sun, |window| windows[window][pixel]))
@@ -223,7 +228,7 @@ impl There {
         // A window that the lens sees is as bright as what lies before it.
         let place = self.main.0;
         let bright = |spot: &Spot| {
-            let of = |(face, area): &(Face, f32)| Some(face.bright(spot.from, spot.way, spot.far)? * area);
+            let of = |Window { face, area }: &Window| Some(face.bright(spot.from, spot.way, spot.far)? * area);
             faces.iter().find_map(of).map(|bright| bright / at_places[place] * spot.factor)
         };
         for (spot, glows) in seen.spots.iter().filter_map(|spot| Some((spot, bright(spot)?))) {
@@ -232,23 +237,24 @@ impl There {
         Some(layers)
     }
 
-    fn faces(&self) -> Vec<(Face, f32)> {
+    fn faces(&self) -> Vec<Window> {
         #[expect(clippy::cast_possible_truncation, reason = "a few square metres")]
         let area = |glow: &Glow| (glow.size_m().0 * glow.size_m().1) as f32;
         // By the measure of the sky: a window that fills everything gives as much as that.
-        self.windows.iter().map(|glow| (Face::of(glow), area(glow) / std::f32::consts::PI)).collect()
+        let window = |glow: &Glow| Window { face: Face::of(glow), area: area(glow) / std::f32::consts::PI };
+        self.windows.iter().map(window).collect()
     }
 
     /// How it falls where each place is read.
-    fn at_places(&self, scene: &Scene, faces: &[(Face, f32)]) -> Vec<f32> {
+    fn at_places(&self, scene: &Scene, faces: &[Window]) -> Vec<f32> {
         let each = |place: &Place| self.at_place(scene, faces, place).max(1e-4);
         self.places.par_iter().map(each).collect()
     }
 
-    fn at_place(&self, scene: &Scene, faces: &[(Face, f32)], place: &Place) -> f32 {
+    fn at_place(&self, scene: &Scene, faces: &[Window], place: &Place) -> f32 {
         let spot = Spot::card(&place.receptor);
         let samples = Samples::of(11, true);
-        self.falls(scene, faces, (&spot, spot.at()), samples, Ways { sky: 128, ..Ways::of(Fineness::Fine, 1) })
+        self.falls(scene, faces, &spot, spot.at(), samples, Ways { sky: 128, ..Ways::of(Fineness::Fine, 1) })
     }
 
     /// What a flat card of grey at a place would get of each place's light, as parts of 1 that sum to about 1 where the

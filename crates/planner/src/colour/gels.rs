@@ -4,7 +4,8 @@ use crate::lighting::Prepared;
 use crate::refused::Refused;
 use crate::setup::{Gel, Kit, Setup};
 use tolva_core::colour::{
-    BalanceReason, GelMatch, Illuminant, KELVIN, Kelvin, Mired, StatedColour, TINT, WhiteBalance, nearest_gels,
+    BalanceReason, GelMatch, Illuminant, KELVIN, Kelvin, Mired, OfferedGel, StatedColour, TINT, WhiteBalance,
+    nearest_gels,
 };
 
 /// What is moved on the colour line.
@@ -106,7 +107,8 @@ pub fn gels_to(from: Illuminant, to: Illuminant, kit: &Kit) -> (Vec<&Gel>, GelMa
     let mut coloured: Vec<&Gel> = kit.gels.iter().filter(|gel| !gel.is_neutral()).collect();
     // Of two that are alike the same one, however the kit is ordered.
     coloured.sort_by(|a, b| a.id.cmp(&b.id));
-    let offered: Vec<_> = coloured.iter().map(|gel| (gel.shift(), gel.loss_stops)).collect();
+    let offered: Vec<_> =
+        coloured.iter().map(|gel| OfferedGel { shift: gel.shift(), loss_stops: gel.loss_stops }).collect();
     let found = nearest_gels(from, to, &offered);
     (found.gels.iter().map(|gel| coloured[*gel]).collect(), found)
 }

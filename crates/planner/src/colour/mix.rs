@@ -3,7 +3,7 @@
 use crate::lighting::Prepared;
 use crate::setup::{FlashIndex, LightIndex};
 use crate::solver::Outcome;
-use tolva_core::colour::{Illuminant, NamedLight, Sample, Xyz};
+use tolva_core::colour::{Illuminant, LightShare, NamedLight, Sample, Xyz};
 use tolva_core::scale::Stops;
 
 /// What kind of light it is.
@@ -28,6 +28,12 @@ pub struct Part {
     pub share: f64,
 }
 
+impl Part {
+    fn share(&self) -> LightShare {
+        LightShare { share: self.share, light: self.light }
+    }
+}
+
 /// All light on a region.
 #[derive(Clone, Debug, PartialEq)]
 pub struct Mix {
@@ -41,7 +47,7 @@ pub struct Mix {
 
 impl Mix {
     fn of(parts: Vec<Part>) -> Self {
-        let shares: Vec<(f64, Illuminant)> = parts.iter().map(|part| (part.share, part.light)).collect();
+        let shares: Vec<LightShare> = parts.iter().map(Part::share).collect();
         let most = parts.iter().max_by(|a, b| a.share.total_cmp(&b.share)).map(|part| part.light);
         let usual = || NamedLight::Daylight.light();
         // Lights that together have no temperature are called by the strongest.
@@ -117,7 +123,7 @@ impl Colours {
     /// The light that is there on a region, lamps and all.
     pub fn ambient_on(&self, region: usize) -> Illuminant {
         let parts = self.mixes[region].parts.iter().filter(|part| !matches!(part.kind, PartKind::Flash(_)));
-        let shares: Vec<(f64, Illuminant)> = parts.map(|part| (part.share, part.light)).collect();
+        let shares: Vec<LightShare> = parts.map(Part::share).collect();
         Illuminant::mixed(&shares).unwrap_or(self.ambient[region])
     }
 }

@@ -109,7 +109,7 @@ impl Day {
     }
 
     /// When a setup is built and shot, after another that is done at a minute.
-    fn slot(&self, (after, done): (Option<usize>, DayMinute), stop: usize) -> Option<Slot> {
+    fn slot(&self, after: Option<usize>, done: DayMinute, stop: usize) -> Option<Slot> {
         let it = &self.stops[stop];
         let builds = done.later(self.way(after, stop));
         let shoots = it.shoots(builds.later(it.build))?;
@@ -119,12 +119,12 @@ impl Day {
 
     /// An order as it goes, each as early as it can; nothing where one is too late.
     pub fn in_order(&self, order: &[usize]) -> Option<Vec<Slot>> {
-        let mut at = (None, self.begin);
+        let (mut after, mut done) = (None, self.begin);
         order
             .iter()
             .map(|stop| {
-                let slot = self.slot(at, *stop)?;
-                at = (Some(*stop), slot.done);
+                let slot = self.slot(after, done, *stop)?;
+                (after, done) = (Some(*stop), slot.done);
                 Some(slot)
             })
             .collect()
@@ -135,7 +135,7 @@ impl Day {
         let count = self.stops.len();
         let mut done = vec![LATE; (1 << count) * count];
         for stop in 0..count {
-            if let Some(slot) = self.slot((None, self.begin), stop) {
+            if let Some(slot) = self.slot(None, self.begin, stop) {
                 done[(1 << stop) * count + stop] = slot.done;
             }
         }
@@ -146,7 +146,7 @@ impl Day {
                     continue;
                 }
                 for next in (0..count).filter(|next| part & (1 << next) == 0) {
-                    if let Some(slot) = self.slot((Some(last), at), next) {
+                    if let Some(slot) = self.slot(Some(last), at, next) {
                         let to = (part | 1 << next) * count + next;
                         done[to] = done[to].min(slot.done);
                     }
@@ -341,7 +341,7 @@ impl Table {
             let before = part & !(1 << last);
             let from = (0..self.count).rev().filter(|one| before & (1 << one) != 0).find(|one| {
                 let at = self.done[before * self.count + one];
-                at != LATE && day.slot((Some(*one), at), last).is_some_and(|slot| slot.done == done)
+                at != LATE && day.slot(Some(*one), at, last).is_some_and(|slot| slot.done == done)
             });
             let Some(from) = from else { break };
             (part, last) = (before, from);

@@ -9,7 +9,7 @@ use super::things::{Before, PlateLine};
 use super::value::{Ladder, Value};
 use super::{Asked, Drawn, Level, Own, one_of, turn};
 use crate::setup::{Shot, ShotKind};
-use crate::shots::{Kept, held};
+use crate::shots::{FrameOf, Kept, held};
 
 /// A picture and its plate, one dial of which may have been turned.
 pub(super) fn plate(level: Level, own: &Own, draw: &mut ChaCha8Rng) -> Option<Drawn> {
@@ -40,7 +40,10 @@ pub(super) fn plate(level: Level, own: &Own, draw: &mut ChaCha8Rng) -> Option<Dr
     }
     let lights_off = if without_flash { vec!["A".to_owned()] } else { Vec::new() };
     let shot = Shot { kind: ShotKind::CleanPlate, lights_off, ..Shot::new("plate") };
-    let found = held(&[(None, picture.as_taken()), (Some(&shot), plate.as_taken())], 1);
+    let found = held(
+        &[FrameOf { shot: None, taken: picture.as_taken() }, FrameOf { shot: Some(&shot), taken: plate.as_taken() }],
+        1,
+    );
     let differs = found.into_iter().nth(1)??.differs;
     let offered =
         [None, Some(Kept::Shutter), Some(Kept::Aperture), Some(Kept::Iso), Some(Kept::FocalLength), Some(Kept::Flash)];

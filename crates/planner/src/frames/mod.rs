@@ -73,7 +73,7 @@ pub fn off_by(
         .map(|region| {
             let planned = taken.regions[region].together;
             let came = came.get(region).copied().flatten().map(|came| came.stops);
-            let expected = known.belief.sum(&weights(prepared, &taken.regions[region], region, &known.of)).1;
+            let expected = known.belief.sum(&weights(prepared, &taken.regions[region], region, &known.of)).sure;
             OffBy { planned, came, off: came.map(|came| came - planned), expected }
         })
         .collect()
@@ -89,7 +89,7 @@ pub fn taught(
 ) -> Option<Learnt> {
     let taken = outcome.taken_at(prepared, settings);
     let Known { of: unknowns, belief: before, frames } = known_now(prepared, &taken);
-    let at = |belief: &Belief| -> Vec<f64> { (0..unknowns.len()).map(|unknown| belief.of(unknown).0.0).collect() };
+    let at = |belief: &Belief| -> Vec<f64> { (0..unknowns.len()).map(|unknown| belief.of(unknown).more.0).collect() };
     let stood = at(&before);
     let (mut belief, mut told) = (before.clone(), false);
     // How much of each unknown shows depends on what they are: looked at anew where the last look has taken them.

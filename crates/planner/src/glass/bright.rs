@@ -29,7 +29,8 @@ impl Look<'_> {
             return Vec::new();
         }
         let lit = Lit::of(self, prepared, outcome);
-        let mut all: Vec<Finding> = self.seen().into_iter().map(|one| lit.finding(self, one)).collect();
+        let mut all: Vec<Finding> =
+            self.seen().into_iter().map(|(by, what, seen)| lit.finding(self, by, what, seen)).collect();
         all.sort_by(|a, b| b.over.0.total_cmp(&a.over.0));
         all
     }
@@ -83,7 +84,7 @@ impl<'a> Lit<'a> {
             .sum()
     }
 
-    fn finding(&self, look: &Look<'_>, (by, what, seen): (By, Shown, Reflection)) -> Finding {
+    fn finding(&self, look: &Look<'_>, by: By, what: Shown, seen: Reflection) -> Finding {
         // Of flash, and of the light that is there: each as a part of mid grey's luminance.
         let (flash, there) = match &what {
             Shown::Light(light) => (self.face(look, *light, &seen), 0.0),

@@ -1,6 +1,6 @@
 //! What a shiny product mirrors towards the lens, and the card that fills it from end to end.
 
-use tolva_core::glass::{Card, cylinder_card, flat_card};
+use tolva_core::glass::{Card, Cylinder, cylinder_card, flat_card};
 use tolva_core::set::{Panel, Point, Solid, Vector, mirrored, stopped};
 
 use crate::refused::Refused;
@@ -55,7 +55,7 @@ fn card_at(stage: &Stage, product: &Product, away_m: f64) -> Option<Card> {
                 .iter()
                 .any(|card| (card.panel().centre - product.middle()).dot(stage.view.right) < 0.0);
             let (from, to) = if left { (-CYLINDER.1, -CYLINDER.0) } else { CYLINDER };
-            cylinder_card(lens, foot, (diameter_m, height_m), (from, to), away_m)
+            cylinder_card(lens, Cylinder { foot, diameter_m, height_m }, from..=to, away_m)
         }
         ProductShape::Ball { .. } => None,
     }

@@ -143,7 +143,7 @@ struct Gathered<'a> {
 
 impl Gathered<'_> {
     /// So many of something in a setup: the setup that uses most of it counts.
-    fn used(&mut self, setup: usize, kind: PackKind, (id, name): (&str, &str), count: u32, weight_kg: Option<f64>) {
+    fn used(&mut self, setup: usize, kind: PackKind, id: &str, name: &str, count: u32, weight_kg: Option<f64>) {
         if count == 0 {
             return;
         }
@@ -169,7 +169,7 @@ impl Gathered<'_> {
             ($kind:ident, $list:ident, $id:expr, $count:expr, $weight:expr) => {
                 if let Some(thing) = kit.$list.iter().find(|one| one.id == *$id) {
                     let weight: Option<f64> = $weight(thing);
-                    self.used(at, PackKind::$kind, (&thing.id, &thing.name), $count, weight);
+                    self.used(at, PackKind::$kind, &thing.id, &thing.name, $count, weight);
                 }
             };
         }
@@ -220,7 +220,7 @@ impl Gathered<'_> {
         if setup.lights.iter().any(|light| !light.on_camera && is_used(light) && is_flash(light))
             && let Some(trigger) = kit.triggers.first()
         {
-            self.used(at, PackKind::Trigger, (&trigger.id, &trigger.name), 1, None);
+            self.used(at, PackKind::Trigger, &trigger.id, &trigger.name, 1, None);
         }
     }
 
@@ -236,9 +236,9 @@ impl Gathered<'_> {
         }
         let all: u32 = cards.values().map(|(_, count)| count).sum();
         for (id, (name, count)) in &cards {
-            self.used(at, PackKind::Card, (id, name), *count, None);
+            self.used(at, PackKind::Card, id, name, *count, None);
         }
-        self.used(at, PackKind::Clamp, ("clamp", ""), all, None);
+        self.used(at, PackKind::Clamp, "clamp", "", all, None);
         let distances = distances_of(prepared, Some(outcome));
         let caught = notices(prepared, (self.kit, stage), &distances).into_iter().map(|notice| match notice {
             SetNotice::Wind { light: Thing::Light(id), ballast_kg, .. } if used.contains(id.as_str()) => ballast_kg,
@@ -246,7 +246,7 @@ impl Gathered<'_> {
         });
         let kilograms: f64 = caught.sum();
         #[expect(clippy::cast_possible_truncation, clippy::cast_sign_loss, reason = "some kilograms")]
-        self.used(at, PackKind::Ballast, ("ballast", ""), kilograms.ceil() as u32, Some(1.0));
+        self.used(at, PackKind::Ballast, "ballast", "", kilograms.ceil() as u32, Some(1.0));
         if let Some(item) = self.items.get_mut(&(PackKind::Ballast, "ballast".to_owned())) {
             item.why = PackWhy::Wind;
         }

@@ -61,21 +61,22 @@ impl Staged {
         let mut things = Things::default();
         let set = &stage.laid.set;
         for (index, person) in set.people.iter().enumerate() {
-            things.add(OnSet::Person(person.id.clone()), figure(person, index));
+            let (shape, coat) = figure(person, index);
+            things.add(OnSet::Person(person.id.clone()), shape, coat);
         }
         for product in &set.products {
             things.product(product);
         }
         for card in set.cards.iter().filter(|card| card.kind != CardKind::Mirror) {
-            things.add(OnSet::Card(card.id.clone()), (card.panel().into(), coat_of(card)));
+            things.add(OnSet::Card(card.id.clone()), card.panel().into(), coat_of(card));
         }
         for (thing, matt, shift) in &stage.surfaces {
             if matches!(thing, OnSet::Wall(_) | OnSet::Ceiling) {
-                things.add(thing.clone(), (matt.panel.into(), Coat::matt(tinted(matt.reflectance, *shift))));
+                things.add(thing.clone(), matt.panel.into(), Coat::matt(tinted(matt.reflectance, *shift)));
             }
         }
         let floor = set.floor.map_or([GROUND; 3], |floor| tinted(floor.reflectance, floor.colour.shift()));
-        things.add(OnSet::Floor, (Shape::Ground, Coat::matt(floor)));
+        things.add(OnSet::Floor, Shape::Ground, Coat::matt(floor));
         let beyond = beyond(prepared);
         things.backdrop(prepared, &stage, beyond);
         let before = |of: &OnSet| matches!(of, OnSet::Person(_) | OnSet::Product(_) | OnSet::Card(_));
@@ -110,7 +111,7 @@ struct Things {
 }
 
 impl Things {
-    fn add(&mut self, of: OnSet, (shape, coat): (Shape, Coat)) {
+    fn add(&mut self, of: OnSet, shape: Shape, coat: Coat) {
         self.all.push(Thing { shape, coat, casts: true });
         self.of.push(of);
     }
@@ -136,7 +137,7 @@ impl Things {
                 Shape::Crate { centre: single(product.middle()), halves: [out(&right), out(&front), up] }
             }
         };
-        self.add(OnSet::Product(product.id.clone()), (shape, coat));
+        self.add(OnSet::Product(product.id.clone()), shape, coat);
         if let Some(half_m) = product.table() {
             // A plain table; what lights a set goes past it, as in the plan.
             let wide = f(half_m);

@@ -62,6 +62,12 @@ fn ball(at: Point) -> Receptor {
     Receptor { at, normal: Vector::Z, weighing: Weighing::Ball }
 }
 
+/// What glows, and what its intensity at 1 m comes to in the frame.
+struct WeighedGlow {
+    glow: Glow,
+    weight: f64,
+}
+
 /// What the light gives at each point of a grid, row by row from the near end, in stops from mid grey; not under
 /// [`DARKEST`].
 pub fn map(prepared: &Prepared<'_>, outcome: &Outcome, stage: &Stage, whose: &Whose, grid: &Grid) -> Vec<Stops> {
@@ -69,8 +75,11 @@ pub fn map(prepared: &Prepared<'_>, outcome: &Outcome, stage: &Stage, whose: &Wh
     let mut all = vec![0.0; (grid.columns * grid.rows) as usize];
     let on = prepared.lights.iter().zip(&outcome.lights).filter_map(|(light, at)| at.map(|at| (light, at)));
     let drawn = on.filter(|(light, _)| !matches!(whose, Whose::Light(id) if *id != light.light.id));
-    let glows: Vec<(Glow, f64)> = drawn
-        .map(|(light, at)| (stage.glow(light.index, at.distance), in_the_frame(prepared, outcome, light, at)))
+    let glows: Vec<WeighedGlow> = drawn
+        .map(|(light, at)| WeighedGlow {
+            glow: stage.glow(light.index, at.distance),
+            weight: in_the_frame(prepared, outcome, light, at),
+        })
         .collect();
     straight(stage, &glows, grid, z, &mut all);
     came_back(stage, &glows, grid, z, &mut all);
@@ -100,9 +109,9 @@ fn walls_and_cards(stage: &Stage) -> Vec<Solid> {
     stage.standing.iter().filter(kept).map(|one| one.solid).collect()
 }
 
-fn straight(stage: &Stage, glows: &[(Glow, f64)], grid: &Grid, z: f64, all: &mut [f64]) {
+fn straight(stage: &Stage, glows: &[WeighedGlow], grid: &Grid, z: f64, all: &mut [f64]) {
     let solids = walls_and_cards(stage);
-    for (glow, weight) in glows {
+    for WeighedGlow { glow, weight } in glows {
         for (_, mirror) in stage.mirrors(|_| true) {
             let image = mirror.image(glow);
             for (sum, at) in all.iter_mut().zip(grid.points(z)) {
@@ -123,18 +132,18 @@ fn straight(stage: &Stage, glows: &[(Glow, f64)], grid: &Grid, z: f64, all: &mut
 
 /// What walls, ceiling, floor and cards scatter, on the coarser grid. What a matt patch gives does not ask where its
 /// light came from: all lights together are one.
-fn came_back(stage: &Stage, glows: &[(Glow, f64)], grid: &Grid, z: f64, all: &mut [f64]) {
+fn came_back(stage: &Stage, glows: &[WeighedGlow], grid: &Grid, z: f64, all: &mut [f64]) {
     let patches = stage.patches_of(PATCH_M);
     if patches.is_empty() {
         return;
     }
-    let lit: Vec<Vec<f64>> = glows.iter().map(|(glow, _)| stage.lit_of(glow, &patches)).collect();
+    let lit: Vec<Vec<f64>> = glows.iter().map(|one| stage.lit_of(&one.glow, &patches)).collect();
     let from = |index: usize, patch: &Patch, receptor: &Receptor| -> f64 {
         let each = glows.iter().zip(&lit).filter(|(_, lit)| lit[index] > 0.0);
         if matches!(patch.lustre, Lustre::Lobe(_)) {
-            each.map(|((glow, weight), lit)| weight * lit[index] * patch.given(glow.centre, receptor)).sum()
+            each.map(|(one, lit)| one.weight * lit[index] * patch.given(one.glow.centre, receptor)).sum()
         } else {
-            let lux: f64 = each.map(|((_, weight), lit)| weight * lit[index]).sum();
+            let lux: f64 = each.map(|(one, lit)| one.weight * lit[index]).sum();
             if lux > 0.0 { lux * patch.given(patch.at, receptor) } else { 0.0 }
         }
     };

@@ -1,7 +1,7 @@
 //! What frames have taught about things that nobody knows: how much more light there is than their figures say.
 
 use super::{Camera, Flash, Light, Meter, Setup};
-use tolva_core::frame::{Belief, NotABelief};
+use tolva_core::frame::{Belief, Estimate, NotABelief};
 use tolva_core::scale::Stops;
 
 /// Something that is not known of a setup and shows in its frames.
@@ -101,14 +101,20 @@ pub fn light_more(setup: &Setup, light: &Light, flash: &Flash) -> Stops {
     learnt.or_else(kept).unwrap_or(Stops::ZERO)
 }
 
+impl Believed {
+    /// As an estimate of the core.
+    pub fn estimate(&self) -> Estimate {
+        Estimate { more: Stops(self.more_stops), sure: Stops(self.sure_stops) }
+    }
+}
+
 impl Learnt {
     /// As a belief of the core.
     ///
     /// # Errors
     /// Certainties or correlations that are none.
     pub fn belief(&self) -> Result<Belief, NotABelief> {
-        let each: Vec<(Stops, Stops)> =
-            self.of.iter().map(|one| (Stops(one.more_stops), Stops(one.sure_stops))).collect();
+        let each: Vec<Estimate> = self.of.iter().map(Believed::estimate).collect();
         Belief::bound(&each, &self.bound)
     }
 
@@ -118,7 +124,7 @@ impl Learnt {
             .into_iter()
             .enumerate()
             .map(|(at, what)| {
-                let (more, sure) = belief.of(at);
+                let Estimate { more, sure } = belief.of(at);
                 Believed { what, more_stops: more.0, sure_stops: sure.0 }
             })
             .collect();

@@ -4,7 +4,7 @@
 mod same;
 
 pub(crate) use same::compared;
-pub use same::{AsTaken, Held, Kept, held};
+pub use same::{AsTaken, FrameOf, Held, Kept, held};
 
 use tolva_core::exposure::CameraSettings;
 use tolva_core::optics::Stack;

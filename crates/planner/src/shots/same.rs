@@ -61,6 +61,15 @@ impl Held {
     }
 }
 
+/// A frame, and the shot it is of where somebody has said so.
+#[derive(Clone, Copy, Debug)]
+pub struct FrameOf<'a> {
+    /// Its shot.
+    pub shot: Option<&'a Shot>,
+    /// How it was taken.
+    pub taken: AsTaken,
+}
+
 /// What each frame is held to, in the order they came: a plate, a pair or a stack to the picture before it, to the next one
 /// where none came before, and to the first of its own shot where there is no picture at all. Nothing for pictures
 /// themselves, for what turns a dial, and where there is nothing to hold it to. A frame of which nobody has said what shot
@@ -70,24 +79,28 @@ impl Held {
 ///
 /// ```
 /// use tolva_planner::setup::{Shot, ShotKind};
-/// use tolva_planner::shots::{AsTaken, Kept, held};
+/// use tolva_planner::shots::{AsTaken, FrameOf, Kept, held};
 /// let plate = Shot { kind: ShotKind::CleanPlate, ..Shot::new("plate") };
 /// let at = |shutter| AsTaken { shutter_s: Some(shutter), f_number: Some(8.0), iso: Some(100.0), ..AsTaken::default() };
-/// let all = held(&[(None, at(1.0 / 125.0)), (Some(&plate), at(1.0 / 60.0))], 1);
+/// let frames = [
+///     FrameOf { shot: None, taken: at(1.0 / 125.0) },
+///     FrameOf { shot: Some(&plate), taken: at(1.0 / 60.0) },
+/// ];
+/// let all = held(&frames, 1);
 /// assert_eq!(all[0], None);
 /// assert_eq!(all[1].as_ref().map(|held| (held.to, held.differs.clone())), Some((0, vec![Kept::Shutter])));
 /// ```
-pub fn held(frames: &[(Option<&Shot>, AsTaken)], lights: usize) -> Vec<Option<Held>> {
-    let is_picture = |at: &usize| frames[*at].0.is_none_or(|shot| shot.kind == ShotKind::Picture);
+pub fn held(frames: &[FrameOf<'_>], lights: usize) -> Vec<Option<Held>> {
+    let is_picture = |at: &usize| frames[*at].shot.is_none_or(|shot| shot.kind == ShotKind::Picture);
     let hold = |index: usize| {
-        let (shot, taken) = &frames[index];
+        let FrameOf { shot, taken } = &frames[index];
         let shot = shot.filter(|shot| shot.kind.keeps_settings() && shot.kind != ShotKind::Picture)?;
         let before = (0..index).rev().find(is_picture);
         let picture = before.or_else(|| (index + 1..frames.len()).find(is_picture));
-        let first = || (0..index).find(|at| frames[*at].0.is_some_and(|other| other.id == shot.id));
+        let first = || (0..index).find(|at| frames[*at].shot.is_some_and(|other| other.id == shot.id));
         let to = picture.or_else(first)?;
         let dark = lights > 0 && shot.lights_off.len() >= lights;
-        Some(compared(to, taken, &frames[to].1, dark))
+        Some(compared(to, taken, &frames[to].taken, dark))
     };
     (0..frames.len()).map(hold).collect()
 }
@@ -120,6 +133,10 @@ mod tests {
     use super::*;
     use rstest::rstest;
 
+    fn plain() -> FrameOf<'static> {
+        FrameOf { shot: None, taken: taken() }
+    }
+
     fn taken() -> AsTaken {
         AsTaken {
             shutter_s: Some(1.0 / 125.0),
@@ -145,7 +162,7 @@ mod tests {
     #[case::upright(AsTaken { size: (4000, 6000), ..taken() }, &[Kept::Size])]
     fn what_differs_is_named(#[case] plate: AsTaken, #[case] differs: &[Kept]) {
         let of = shot("plate", ShotKind::CleanPlate);
-        let all = held(&[(None, taken()), (Some(&of), plate)], 1);
+        let all = held(&[plain(), FrameOf { shot: Some(&of), taken: plate }], 1);
         let found = all[1].as_ref().expect("held");
         assert_eq!((found.to, found.differs.as_slice(), found.untold.len()), (0, differs, 0));
         assert_eq!(found.is_same(), differs.is_empty());
@@ -155,7 +172,7 @@ mod tests {
     fn what_is_not_told_is_no_difference() {
         let of = shot("plate", ShotKind::CleanPlate);
         let bare = AsTaken { iso: None, flash: None, focal_length_mm: None, ..taken() };
-        let all = held(&[(None, taken()), (Some(&of), bare)], 1);
+        let all = held(&[plain(), FrameOf { shot: Some(&of), taken: bare }], 1);
         let found = all[1].as_ref().expect("held");
         assert_eq!((found.differs.len(), found.untold.as_slice()), (0, &[Kept::Iso][..]));
         assert!(!found.is_same());
@@ -168,7 +185,7 @@ mod tests {
     #[case(2, Some(true), true)]
     fn a_plate_without_flash(#[case] lights: usize, #[case] flash: Option<bool>, #[case] same: bool) {
         let of = Shot { lights_off: vec!["A".into()], ..shot("plate", ShotKind::CleanPlate) };
-        let all = held(&[(None, taken()), (Some(&of), AsTaken { flash, ..taken() })], lights);
+        let all = held(&[plain(), FrameOf { shot: Some(&of), taken: AsTaken { flash, ..taken() } }], lights);
         assert_eq!(all[1].as_ref().map(Held::is_same), Some(same));
     }
 
@@ -177,7 +194,7 @@ mod tests {
         let (picture, plate) = (shot("a", ShotKind::Picture), shot("b", ShotKind::CleanPlate));
         let (stack, bracket) = (shot("c", ShotKind::Stack), shot("d", ShotKind::Bracket));
         let to = |shots: &[Option<&Shot>]| -> Vec<Option<usize>> {
-            let frames: Vec<_> = shots.iter().map(|shot| (*shot, taken())).collect();
+            let frames: Vec<_> = shots.iter().map(|shot| FrameOf { shot: *shot, taken: taken() }).collect();
             held(&frames, 1).into_iter().map(|held| held.map(|held| held.to)).collect()
         };
         assert_eq!(to(&[Some(&plate), None, Some(&plate), Some(&picture)]), [Some(1), None, Some(1), None]);

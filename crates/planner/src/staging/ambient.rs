@@ -69,7 +69,7 @@ pub fn on_regions(
         return (0..setup.regions.len()).map(|region| SetAmbient { follows_lit: false, by: on(region) }).collect();
     }
     let room = room(stage, lit);
-    (0..setup.regions.len()).map(|region| on_region(setup, stage, ambient, (region, lit), room)).collect()
+    (0..setup.regions.len()).map(|region| on_region(setup, stage, ambient, region, lit, room)).collect()
 }
 
 /// What the rest of the room gives back, where a window is drawn: the less, the less of it is left undrawn.
@@ -84,7 +84,7 @@ fn without_cards(stage: &Stage, region: usize) -> f64 {
     from_openings(stage, &stage.receptors[region], |thing| !matches!(thing, Thing::Card(_)))
 }
 
-fn on_region(setup: &Setup, stage: &Stage, ambient: &[f64], (index, lit): (usize, usize), room: f64) -> SetAmbient {
+fn on_region(setup: &Setup, stage: &Stage, ambient: &[f64], index: usize, lit: usize, room: f64) -> SetAmbient {
     let (set, receptor) = (&stage.laid.set, &stage.receptors[index]);
     if set.openings.is_empty() {
         let by = by_cards(stage, receptor, &stage.receptors[lit], ambient[lit] / ambient[index].max(1e-12));

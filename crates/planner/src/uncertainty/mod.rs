@@ -102,7 +102,7 @@ pub fn uncertainty_terms(setup: &Prepared<'_>, outcome: &Outcome, region: usize)
     // What frames have taught binds the unknowns to each other: what is left of them is told as one.
     if setup.setup.learnt.is_some() {
         let known = known_now(setup, outcome);
-        let (_, sure) = known.belief.sum(&weights(setup, here, region, &known.of));
+        let sure = known.belief.sum(&weights(setup, here, region, &known.of)).sure;
         return vec![UncertaintyTerm { stops: sure.0, narrow: Narrow::MeasureAFrame, left: 0.5 }];
     }
     let meter = setup.meters[region];

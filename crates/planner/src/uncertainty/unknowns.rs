@@ -1,6 +1,6 @@
 //! What is not known of a setup, how badly, and how much of each shows in a region.
 
-use tolva_core::frame::Belief;
+use tolva_core::frame::{Belief, Estimate};
 use tolva_core::scale::Stops;
 
 use super::{CAMERA, DISTANCE, REACH, of_ambient, of_light_in_all, tuned};
@@ -139,12 +139,11 @@ pub struct Known {
 /// as sure as it is without a frame.
 pub fn known_now(prepared: &Prepared<'_>, outcome: &Outcome) -> Known {
     let now = unknowns(prepared, outcome);
-    let fresh: Vec<(Stops, Stops)> = now.iter().map(|seen| (seen.more, seen.sure)).collect();
+    let fresh: Vec<Estimate> = now.iter().map(|seen| Estimate { more: seen.more, sure: seen.sure }).collect();
     let before = prepared.setup.learnt.as_ref().and_then(|learnt| Some((learnt, learnt.belief().ok()?)));
     let carried_on = before.and_then(|(learnt, belief)| {
-        let known = |(seen, fresh): (&Seen, &(Stops, Stops))| {
-            learnt.of.iter().position(|one| one.what == seen.what).ok_or(*fresh)
-        };
+        let known =
+            |(seen, fresh): (&Seen, &Estimate)| learnt.of.iter().position(|one| one.what == seen.what).ok_or(*fresh);
         let belief = belief.arranged(&now.iter().zip(&fresh).map(known).collect::<Vec<_>>()).ok()?;
         Some((belief, learnt.frames))
     });

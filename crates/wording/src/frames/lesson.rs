@@ -1,5 +1,6 @@
 //! What a frame teaches, and what to turn after it.
 
+use tolva_core::frame::Estimate;
 use tolva_core::scale::Stops;
 use tolva_planner::frames::{Correction, corrections, taught};
 use tolva_planner::lighting::Prepared;
@@ -53,8 +54,8 @@ pub fn lesson(
     let Some(learnt) = learnt else { return Ok(None) };
     let beliefs = learnt.of.iter().map(|one| {
         let at = before.of.iter().position(|other| *other == one.what);
-        let was = at.map_or((Stops::ZERO, Stops(one.sure_stops)), |at| before.belief.of(at));
-        believed((now, kit), &one.what, was, (Stops(one.more_stops), Stops(one.sure_stops)))
+        let was = at.map_or_else(|| by_figures(Stops(one.sure_stops)), |at| before.belief.of(at));
+        believed((now, kit), &one.what, was, one.estimate())
     });
     let mut beliefs: Vec<BeliefSaid> = beliefs.collect();
     beliefs.sort_by_key(|one| !one.moved);
@@ -75,26 +76,26 @@ pub fn beliefs(setup: &Setup, kit: &Kit) -> Result<Vec<BeliefSaid>, Refused> {
     let known = known_now(&prepared, &outcome);
     let all = unknowns(&prepared, &outcome).into_iter().enumerate();
     let said = |(at, seen): (usize, Seen)| {
-        believed((setup, kit), &seen.what, (Stops::ZERO, seen.by_figures), known.belief.of(at))
+        believed((setup, kit), &seen.what, by_figures(seen.by_figures), known.belief.of(at))
     };
     Ok(all.map(said).collect())
 }
 
-fn believed(
-    (setup, kit): (&Setup, &Kit),
-    what: &Unknown,
-    (was, was_sure): (Stops, Stops),
-    (is, is_sure): (Stops, Stops),
-) -> BeliefSaid {
+/// What is known without a frame: it is as said, so surely.
+fn by_figures(sure: Stops) -> Estimate {
+    Estimate { more: Stops::ZERO, sure }
+}
+
+fn believed((setup, kit): (&Setup, &Kit), what: &Unknown, was: Estimate, is: Estimate) -> BeliefSaid {
     BeliefSaid {
         kind: what.code(),
         name: called(what, setup, kit),
-        before: was.into(),
-        before_sure: format!("±{:.2}", was_sure.0),
-        now: is.into(),
-        now_sure: format!("±{:.2}", is_sure.0),
-        now_sure_stops: is_sure.0,
-        moved: (is - was).0.abs() > TRIFLE || (was_sure - is_sure).0 > TRIFLE,
+        before: was.more.into(),
+        before_sure: format!("±{:.2}", was.sure.0),
+        now: is.more.into(),
+        now_sure: format!("±{:.2}", is.sure.0),
+        now_sure_stops: is.sure.0,
+        moved: (is.more - was.more).0.abs() > TRIFLE || (was.sure - is.sure).0 > TRIFLE,
         of_kit: match what {
             Unknown::Camera { camera_id, lens_id } => {
                 Some(OfKit::Camera { camera_id: camera_id.clone(), lens_id: lens_id.clone() })

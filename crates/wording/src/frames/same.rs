@@ -3,7 +3,7 @@
 use serde::Serialize;
 use tolva_core::scale::{Aperture, Iso, Setting, Shutter};
 use tolva_planner::setup::{Setup, Shot, ShotKind};
-use tolva_planner::shots::{AsTaken, Held, Kept, held};
+use tolva_planner::shots::{AsTaken, FrameOf, Held, Kept, held};
 use utoipa::ToSchema;
 
 use crate::words::in_a_row;
@@ -43,11 +43,12 @@ pub struct PlateSaid {
 /// where frames of it came or should have.
 pub fn held_to_pictures(setup: &Setup, frames: &[FrameOfShot<'_>]) -> (Vec<Option<SameSaid>>, Vec<PlateSaid>) {
     let shot = |frame: &FrameOfShot<'_>| setup.shots.iter().find(|shot| Some(shot.id.as_str()) == frame.shot_id);
-    let taken: Vec<(Option<&Shot>, AsTaken)> = frames.iter().map(|frame| (shot(frame), frame.taken)).collect();
+    let taken: Vec<FrameOf<'_>> =
+        frames.iter().map(|frame| FrameOf { shot: shot(frame), taken: frame.taken }).collect();
     let all = held(&taken, setup.lights.len());
     let is_to_be_held = |shot: &&Shot| shot.kind.keeps_settings() && shot.kind != ShotKind::Picture;
     let said: Vec<Option<SameSaid>> = (all.iter().zip(&taken).enumerate())
-        .map(|(index, (held, (shot, _)))| match held {
+        .map(|(index, (held, FrameOf { shot, .. }))| match held {
             Some(held) => Some(of_frame(frames, index, held)),
             None => shot
                 .filter(is_to_be_held)

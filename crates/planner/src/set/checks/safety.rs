@@ -36,7 +36,7 @@ fn to_run(hazard: &Hazard, point: Point) -> f64 {
 }
 
 /// Whether two runs on the floor cross.
-fn cross(hazard: &Hazard, (a, b): (Point, Point)) -> bool {
+fn cross(hazard: &Hazard, a: Point, b: Point) -> bool {
     let (c, d) = (Vector::new(hazard.from_x_m, hazard.from_y_m, 0.0), Vector::new(hazard.to_x_m, hazard.to_y_m, 0.0));
     let side = |p: Vector, q: Vector, r: Vector| (q.x - p.x) * (r.y - p.y) - (q.y - p.y) * (r.x - p.x);
     side(a, b, c) * side(a, b, d) < 0.0 && side(c, d, a) * side(c, d, b) < 0.0
@@ -57,8 +57,8 @@ pub(super) fn safety(looked: &Looked<'_>) -> Vec<SetNotice> {
             all.push(SetNotice::Near { what, away_m, hazard: hazard.kind });
         }
     }
-    let way = (looked.stage.camera(), looked.stage.laid.anchor());
-    if set.hazards.iter().any(|hazard| hazard.kind == HazardKind::Cable && cross(hazard, way)) {
+    let (camera, anchor) = (looked.stage.camera(), looked.stage.laid.anchor());
+    if set.hazards.iter().any(|hazard| hazard.kind == HazardKind::Cable && cross(hazard, camera, anchor)) {
         all.push(SetNotice::CableAcross);
     }
     all
