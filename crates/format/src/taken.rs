@@ -87,6 +87,41 @@ pub struct TakenFrame {
     pub setup: Setup,
 }
 
+/// What a list shows of a frame: all but its marks and the setup as it stood, which is nearly all that is kept of it. See
+/// [`TakenFrame`] for what each is.
+#[derive(Clone, Debug, PartialEq, Serialize, Deserialize)]
+#[expect(missing_docs, reason = "as in TakenFrame")]
+pub struct FrameSummary {
+    pub id: String,
+    pub setup_id: String,
+    /// What the setup was called when the frame came.
+    pub setup_name: String,
+    /// How many lights it had.
+    pub lights: usize,
+    pub shot_id: Option<String>,
+    pub name: String,
+    pub added_at: String,
+    pub width: u32,
+    pub height: u32,
+    pub settings: FrameSettings,
+    pub at: Option<String>,
+    pub camera: Option<String>,
+    pub wrong: Vec<String>,
+    pub raw_preview: bool,
+    pub simulated: bool,
+    pub came: Vec<FrameCame>,
+    pub marks_by: MarksBy,
+    pub note: String,
+    pub changed: Vec<String>,
+}
+
+impl FrameSummary {
+    /// How far the region is off that is off most, in stops; nothing where none can be told.
+    pub fn most_off_stops(&self) -> Option<f64> {
+        self.came.iter().filter_map(|came| came.off_stops).map(f64::abs).reduce(f64::max)
+    }
+}
+
 /// What a frame was taken with; null is not known.
 #[derive(Clone, Copy, Debug, Default, PartialEq, Serialize, Deserialize, Ranged, ToSchema)]
 #[serde(deny_unknown_fields)]
@@ -255,9 +290,29 @@ impl TakenFrame {
         Ok(frame)
     }
 
-    /// How far the region is off that is off most, in stops; nothing where none can be told.
-    pub fn most_off_stops(&self) -> Option<f64> {
-        self.came.iter().filter_map(|came| came.off_stops).map(f64::abs).reduce(f64::max)
+    /// What a list shows of it.
+    pub fn summary(&self) -> FrameSummary {
+        FrameSummary {
+            id: self.id.clone(),
+            setup_id: self.setup_id.clone(),
+            setup_name: self.setup.name.clone(),
+            lights: self.setup.lights.len(),
+            shot_id: self.shot_id.clone(),
+            name: self.name.clone(),
+            added_at: self.added_at.clone(),
+            width: self.width,
+            height: self.height,
+            settings: self.settings,
+            at: self.at.clone(),
+            camera: self.camera.clone(),
+            wrong: self.wrong.clone(),
+            raw_preview: self.raw_preview,
+            simulated: self.simulated,
+            came: self.came.clone(),
+            marks_by: self.marks_by,
+            note: self.note.clone(),
+            changed: self.changed.clone(),
+        }
     }
 
     /// The frame with what somebody has changed of it.

@@ -7,7 +7,7 @@ use tolva_store::{Store, StoreError};
 /// Skills to practise after the last job with frames, what weighs most first.
 pub async fn went_wrong_lately(store: &Store) -> Result<Vec<Skill>, StoreError> {
     let frames = match store.last_job_with_frames().await? {
-        Some(job) => store.frames(&job, None, false).await?,
+        Some(job) => store.frames(&job).await?,
         None => Vec::new(),
     };
     let came: Vec<CameOff> = frames.iter().flat_map(came).collect();

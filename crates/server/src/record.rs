@@ -3,7 +3,7 @@
 use serde::Serialize;
 use serde_json::{Value, json};
 use tolva_format::{DeedKind, Job};
-use tolva_store::{Store, StoreError};
+use tolva_store::{FrameListing, Store, StoreError};
 use tolva_wording::deed_name;
 use utoipa::ToSchema;
 
@@ -53,14 +53,14 @@ pub async fn entries(id: &str, store: &Store) -> Result<(Vec<LogEntry>, Job), St
         .collect();
     // Frames are rows of their own: what is in the bin is in no log.
     let frame = DeedKind::Frame.code();
-    all.extend(store.frames(id, None, false).await?.into_iter().map(|taken| LogEntry {
-        utc: taken.added_at.clone(),
+    all.extend(store.frame_list(id, &FrameListing::default()).await?.frames.into_iter().map(|taken| LogEntry {
+        utc: taken.added_at,
         kind: frame.to_owned(),
         kind_says: deed_name(frame).unwrap_or_default().to_owned(),
         who: String::new(),
-        setup: Some(taken.setup.name.clone()),
-        setup_id: Some(taken.setup_id.clone()),
-        says: taken.name.clone(),
+        setup: Some(taken.setup_name),
+        setup_id: Some(taken.setup_id),
+        says: taken.name,
         frame_id: Some(taken.id),
     }));
     all.sort_by(|a, b| a.utc.cmp(&b.utc));

@@ -11,6 +11,7 @@ use crate::Store;
 use crate::content::{pack, unpack};
 use crate::documents::{Document as _, Sent, done, done_to, head, now, read};
 use crate::error::StoreError;
+use crate::frame_list::summary;
 use crate::frame_pictures::{Copied, write_whole};
 use crate::jobs::apart;
 use crate::kit::owned;
@@ -30,24 +31,6 @@ pub struct KeptFrame {
     pub frame: TakenFrame,
 }
 
-/// The frames there are of a job.
-#[derive(Clone, Debug, Default, PartialEq)]
-pub struct FramesFound {
-    /// In the order they came.
-    pub frames: Vec<TakenFrame>,
-    /// Those that cannot be read.
-    pub unreadable: Vec<UnreadableFrame>,
-}
-
-/// A frame that cannot be read.
-#[derive(Clone, Debug, PartialEq, Eq)]
-pub struct UnreadableFrame {
-    /// Its id.
-    pub id: String,
-    /// Why.
-    pub says: String,
-}
-
 /// A frame from somewhere else, with the pictures that are kept of it.
 pub type WithPictures = (TakenFrame, Vec<(Copied, Vec<u8>)>);
 
@@ -62,15 +45,15 @@ pub struct Watched {
     pub setup_id: String,
 }
 
-struct Row {
-    id: String,
-    job_id: String,
-    binned_at: Option<i64>,
-    content: Vec<u8>,
+pub(crate) struct Row {
+    pub id: String,
+    pub job_id: String,
+    pub binned_at: Option<i64>,
+    pub content: Vec<u8>,
 }
 
 impl Row {
-    fn kept(self) -> Result<KeptFrame, StoreError> {
+    pub fn kept(self) -> Result<KeptFrame, StoreError> {
         let unreadable = |problem: String| StoreError::Unreadable { job: self.id.clone(), problem };
         let json = unpack(&self.content).map_err(|error| unreadable(error.to_string()))?;
         let frame = TakenFrame::stored(&json).map_err(|problems| unreadable(problems.to_string()))?;
@@ -96,15 +79,16 @@ fn written(frame: &TakenFrame) -> Result<Vec<u8>, StoreError> {
 const MOST_OF_A_FRAME: usize = 4 * 1024 * 1024;
 
 async fn insert(work: &mut SqliteConnection, job_id: &str, frame: &TakenFrame) -> Result<(), StoreError> {
-    let (now, content) = (now(), written(frame)?);
+    let (now, content, summary) = (now(), written(frame)?, summary(frame));
     sqlx::query!(
-        "INSERT INTO frames (id, job_id, setup_id, hash, added_at, content) VALUES (?, ?, ?, ?, ?, ?)",
+        "INSERT INTO frames (id, job_id, setup_id, hash, added_at, content, summary) VALUES (?, ?, ?, ?, ?, ?, ?)",
         frame.id,
         job_id,
         frame.setup_id,
         frame.hash,
         now,
-        content
+        content,
+        summary
     )
     .execute(work)
     .await?;
@@ -235,53 +219,21 @@ impl Store {
         Ok(saved)
     }
 
-    /// The frames of a job, or of one setup of it, in the order they came, as far as they can be read; those in the bin
-    /// instead where asked.
+    /// The frames of a job that are not in the bin, with their setups as they stood, in the order they came, as far as they
+    /// can be read. For what takes everything out; lists read [`Store::frame_list`].
     ///
     /// # Errors
     /// The database's.
-    pub async fn frames(
-        &self,
-        job_id: &str,
-        setup_id: Option<&str>,
-        binned: bool,
-    ) -> Result<Vec<TakenFrame>, StoreError> {
-        Ok(self.all_frames(job_id, setup_id, binned).await?.frames)
-    }
-
-    /// The same, and those that cannot be read.
-    ///
-    /// # Errors
-    /// The database's.
-    pub async fn all_frames(
-        &self,
-        job_id: &str,
-        setup_id: Option<&str>,
-        binned: bool,
-    ) -> Result<FramesFound, StoreError> {
+    pub async fn frames(&self, job_id: &str) -> Result<Vec<TakenFrame>, StoreError> {
         let rows = sqlx::query_as!(
             Row,
-            "SELECT id, job_id, binned_at, content FROM frames
-             WHERE job_id = ?1 AND (?2 IS NULL OR setup_id = ?2) AND (binned_at IS NOT NULL) = ?3 ORDER BY row",
-            job_id,
-            setup_id,
-            binned
+            "SELECT id, job_id, binned_at, content FROM frames WHERE job_id = ? AND binned_at IS NULL ORDER BY row",
+            job_id
         )
         .fetch_all(&self.connections.readers)
         .await?;
-        // Away from the threads that talk to the network: of thousands it takes a while. One that cannot be read leaves the
-        // others; it is listed as such.
-        let kept = move || {
-            let mut found = FramesFound::default();
-            for row in rows {
-                let id = row.id.clone();
-                match row.kept() {
-                    Ok(kept) => found.frames.push(kept.frame),
-                    Err(error) => found.unreadable.push(UnreadableFrame { id, says: error.to_string() }),
-                }
-            }
-            found
-        };
+        // Away from the threads that talk to the network: of thousands it takes a while.
+        let kept = move || rows.into_iter().filter_map(|row| Some(row.kept().ok()?.frame)).collect();
         tokio::task::spawn_blocking(kept).await.map_err(|error| std::io::Error::other(error).into())
     }
 
@@ -343,9 +295,10 @@ impl Store {
     /// No such frame, a full disk, or the database's.
     pub async fn change_frame(&self, frame: &TakenFrame) -> Result<(), StoreError> {
         let mut work = self.connections.writing().await?;
-        let content = written(frame)?;
-        let done =
-            sqlx::query!("UPDATE frames SET content = ? WHERE id = ?", content, frame.id).execute(&mut *work).await?;
+        let (content, summary) = (written(frame)?, summary(frame));
+        let done = sqlx::query!("UPDATE frames SET content = ?, summary = ? WHERE id = ?", content, summary, frame.id)
+            .execute(&mut *work)
+            .await?;
         if done.rows_affected() == 0 {
             return Err(StoreError::NoSuchFrame(frame.id.clone()));
         }

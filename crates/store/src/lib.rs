@@ -12,6 +12,7 @@ mod content;
 mod devices;
 mod documents;
 mod error;
+mod frame_list;
 mod frame_pictures;
 mod frames;
 mod jobs;
@@ -30,8 +31,9 @@ pub use attempts::KeptAttempt;
 pub use backup::{Backup, DAYS as BACKUP_DAYS, Difference};
 pub use devices::{Device, Rights};
 pub use error::{NotOpened, OpenError, StoreError};
+pub use frame_list::{FrameListing, FramesFound, UnreadableFrame};
 pub use frame_pictures::Copied;
-pub use frames::{FramesFound, KeptFrame, UnreadableFrame, Watched, WithPictures};
+pub use frames::{KeptFrame, Watched, WithPictures};
 pub use jobs::{JobSummary, Listing, Page, Sort};
 pub use log::LogLine;
 pub use revisions::Revision;
@@ -85,6 +87,7 @@ impl Store {
         let mut work = self.connections.writing().await?;
         kit::begin(&mut work, first).await?;
         work.commit().await?;
+        self.fill_frame_summaries().await?;
         self.settle_frames().await
     }
 

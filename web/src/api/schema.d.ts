@@ -895,7 +895,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** The frames of a job, in the order they came. */
+        /** The frames of a job, in the order they came, a page at a time from the last. */
         get: operations["frames"];
         put?: never;
         post?: never;
@@ -4800,8 +4800,18 @@ export interface components {
         };
         /** @description The frames of a job. */
         FrameList: {
-            /** @description In the order they came. */
+            /** @description In the order they came: the last ones, or the last before where the page was to end. */
             frames: components["schemas"]["FrameLine"][];
+            /**
+             * Format: int64
+             * @description What to ask the page before with, as `before`; null where this one begins with the first.
+             */
+            earlier?: number | null;
+            /**
+             * Format: int64
+             * @description How many there are on all pages.
+             */
+            total: number;
             /** @description The shots that are to be at the settings of the picture, where frames of them came or should have. */
             plates: components["schemas"]["PlateSaid"][];
             /** @description Those that cannot be read. */
@@ -14528,6 +14538,10 @@ export interface operations {
                 setup?: string | null;
                 /** @description Those in the bin instead. */
                 binned?: boolean;
+                /** @description Only what came before this: what a page gave as `earlier`. */
+                before?: number | null;
+                /** @description How many at most. */
+                limit?: number;
             };
             header?: never;
             path: {

@@ -98,6 +98,46 @@ async fn a_second_frame_of_any_size_comes_in(#[case] wide: usize, #[case] high: 
     }
 }
 
+/// A page has the last frames, and tells what to ask for those before; a plate is held to its picture on another page, too.
+#[actix_web::test]
+async fn frames_come_page_by_page() {
+    let (tolva, job, setup) = with_a_job().await;
+    for right in [0, 5, 9] {
+        send(&tolva, &job, &setup, &format!("at{right}.jpg"), blocks(300, 200, right)).await;
+    }
+    let page = async |asked: &str| tolva.get(&format!("api/v1/jobs/{job}/frames?{asked}")).await;
+    let names = |page: &Value| -> Vec<String> {
+        let frames = page["frames"].as_array().expect("frames");
+        frames.iter().map(|frame| frame["name"].as_str().expect("a name").to_owned()).collect()
+    };
+    let (_, last) = page("limit=2").await;
+    assert_eq!((names(&last), &last["total"]), (vec!["at5.jpg".to_owned(), "at9.jpg".to_owned()], &json!(3)));
+    let (_, first) = page(&format!("limit=2&before={}", last["earlier"])).await;
+    assert_eq!((names(&first), &first["earlier"]), (vec!["at0.jpg".to_owned()], &Value::Null));
+    for wrong in ["limit=0", "limit=201"] {
+        let (status, problem) = page(wrong).await;
+        assert_eq!(status, StatusCode::UNPROCESSABLE_ENTITY, "{problem}");
+        assert!(problem.to_string().contains("from 1 to 200"), "{problem}");
+    }
+    assert_eq!(page("limit=many").await.0, StatusCode::BAD_REQUEST);
+
+    // The last frame is a plate of a shot that the setup has by now.
+    let (_, body) = tolva.get(&format!("api/v1/jobs/{job}")).await;
+    let mut with_a_plate = body["job"].clone();
+    with_a_plate["setups"][0]["shots"] = json!([{ "id": "plate", "name": "Plate", "kind": "clean_plate" }]);
+    let saved = json!({ "based_on": body["revision"], "change": "Shot", "job": with_a_plate });
+    let (status, said) = tolva.put(&format!("api/v1/jobs/{job}"), &saved).await;
+    assert_eq!(status, StatusCode::OK, "{said}");
+    let id = last["frames"][1]["id"].as_str().expect("an id");
+    let edit = json!({ "settings": {}, "marks": [], "shot_id": "plate" });
+    let (status, said) = tolva.put(&format!("api/v1/frames/{id}"), &edit).await;
+    assert_eq!(status, StatusCode::OK, "{said}");
+    let (_, all) = page("").await;
+    let (_, one) = page("limit=1").await;
+    assert!(one["frames"][0]["same"].is_object(), "{one}");
+    assert_eq!((&one["frames"][0], &one["plates"]), (&all["frames"][2], &all["plates"]));
+}
+
 /// A target is read in a picture with no job and no setup; nothing is kept of it.
 #[actix_web::test]
 async fn a_target_is_read_with_no_setup_open() {

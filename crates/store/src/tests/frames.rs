@@ -1,5 +1,6 @@
 //! Frames: kept once with their pictures, changed, binned and given back, swept away with what belongs to nobody.
 
+use rstest::rstest;
 use tempfile::TempDir;
 use tolva_format::{FORMAT_VERSION, FrameSettings, Learnt, MarksBy, TakenFrame};
 
@@ -51,13 +52,14 @@ async fn a_frame_is_kept_once_with_its_pictures() {
     store.close().await;
 
     let store = Store::open(&folder.path().join("tolva.sqlite")).await.expect("opened again");
-    let all = store.frames(&job, None, false).await.expect("a list");
+    let all = store.frames(&job).await.expect("a list");
     assert_eq!(all.iter().map(|frame| frame.id.as_str()).collect::<Vec<_>>(), ["one", "two"]);
     assert_eq!(all[0], frame("one", 'a'));
     assert_eq!(std::fs::read(store.frame_picture("one", Copied::Measured)).expect("a picture"), b"large");
     assert_eq!(std::fs::read(store.frame_picture("one", Copied::Small)).expect("a picture"), b"small");
     assert!(!store.frame_picture("three", Copied::Small).exists());
-    assert!(store.frames(&job, Some("elsewhere"), false).await.expect("a list").is_empty());
+    let elsewhere = FrameListing { setup_id: Some("elsewhere".to_owned()), ..FrameListing::default() };
+    assert_eq!(store.frame_list(&job, &elsewhere).await.expect("a list"), FramesFound::default());
 }
 
 #[tokio::test]
@@ -72,13 +74,49 @@ async fn a_frame_is_changed_binned_and_given_back() {
 
     assert_eq!(store.bin_frame("one", true).await.expect("binned"), job);
     assert!(store.frame("one").await.expect("there").binned);
-    assert!(store.frames(&job, None, false).await.expect("a list").is_empty());
-    assert_eq!(store.frames(&job, None, true).await.expect("a list"), std::slice::from_ref(&changed));
+    assert!(store.frames(&job).await.expect("a list").is_empty());
+    let listed = FrameListing { binned: true, ..FrameListing::default() };
+    assert_eq!(store.frame_list(&job, &listed).await.expect("a list").frames, [changed.summary()]);
     store.bin_frame("one", false).await.expect("back");
     assert!(!store.frame("one").await.expect("there").binned);
     store.bin_frame("one", true).await.expect("binned");
     let again = store.keep_frame(&job, &frame("other", 'a'), PICTURES).await.expect("there");
     assert!(!again.binned && again.frame == changed, "what is sent again comes back out of the bin, as it was");
+}
+
+/// A page ends where it was asked to and begins where the page before ends; what a Tolva of before wrote is listed as well, and
+/// written down for lists when the file is opened.
+#[rstest]
+#[case(1, "five/four/three/two/one")]
+#[case(2, "four five/two three/one")]
+#[case(5, "one two three four five")]
+#[case(200, "one two three four five")]
+#[tokio::test]
+async fn frames_are_listed_page_by_page(#[case] limit: u32, #[case] pages: &str) {
+    let (store, folder, job) = with_a_job().await;
+    for (id, hash) in ["one", "two", "three", "four", "five"].into_iter().zip('a'..) {
+        store.keep_frame(&job, &frame(id, hash), PICTURES).await.expect("kept");
+    }
+    let mut work = store.connections.writing().await.expect("a writer");
+    sqlx::query("UPDATE frames SET summary = '' WHERE id IN ('two', 'five')").execute(&mut *work).await.expect("older");
+    work.commit().await.expect("kept");
+    let walked = async |store: &Store| {
+        let mut before = None;
+        for (number, page) in pages.split('/').enumerate() {
+            let which = FrameListing { before, limit: Some(limit), ..FrameListing::default() };
+            let found = store.frame_list(&job, &which).await.expect("a page");
+            let names: Vec<&str> = found.frames.iter().map(|frame| frame.id.as_str()).collect();
+            assert_eq!((names.join(" ").as_str(), found.total), (page, 5));
+            before = found.earlier;
+            assert_eq!(before.is_none(), number + 1 == pages.split('/').count());
+        }
+    };
+    walked(&store).await;
+    store.close().await;
+    let store = Store::open(&folder.path().join("tolva.sqlite")).await.expect("opened");
+    walked(&store).await;
+    let left = sqlx::query_scalar::<_, i64>("SELECT COUNT(*) FROM frames WHERE summary = ''");
+    assert_eq!(left.fetch_one(&store.connections.readers).await.expect("counted"), 0);
 }
 
 /// What has lain in the bin for long goes, and with a job that is deleted for ever its frames go. Pictures that nobody knows
@@ -125,7 +163,7 @@ async fn a_backup_holds_what_was_measured() {
     store.bin_frame("one", true).await.expect("binned");
     store.sweep_frames(i64::MAX).await.expect("swept");
     store.restore(&copy).await.expect("restored");
-    assert_eq!(store.frames(&job, None, false).await.expect("a list"), [frame("one", 'a')]);
+    assert_eq!(store.frames(&job).await.expect("a list"), [frame("one", 'a')]);
     assert!(store.frame_picture("one", Copied::Measured).exists());
 }
 
@@ -147,7 +185,7 @@ async fn a_job_comes_with_its_frames() {
     let came = store.add_with_frames(job.clone(), ("Import", Some("key")), frames.clone()).await.expect("added");
     let camera = &came.document.setups[0].camera_id;
     assert_ne!(camera, used, "another camera has its id here");
-    let kept = store.frames(&came.id, None, false).await.expect("frames");
+    let kept = store.frames(&came.id).await.expect("frames");
     assert_eq!(kept.iter().map(|one| one.name.as_str()).collect::<Vec<_>>(), ["one.jpg", "two.jpg"]);
     assert!(kept.iter().all(|one| one.setup.camera_id == *camera && one.id.len() == 36), "{kept:?}");
     let learnt = came.document.setups[0].learnt.as_ref().expect("it knows");

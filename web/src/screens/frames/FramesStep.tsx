@@ -35,7 +35,7 @@ export default function FramesStep() {
   const { setup, kit } = useSetup();
   const { show } = usePreferences();
   const client = useQueryClient();
-  const { frames, unreadable, error, wrong, forget, again } = useFrames(job, setup.id, false);
+  const { frames, unreadable, earlier, error, wrong, forget, again } = useFrames(job, setup.id);
   const [picked, setPicked] = useState<string>();
   const [from, setFrom] = useState<'files' | 'folder' | 'practice'>('files');
   const [gone, setGone] = useState<FrameLine>();
@@ -104,7 +104,16 @@ export default function FramesStep() {
             </Row>
           </Notice>
         )}
-        {frames && frames.length > 0 && <Strip frames={frames} chosen={chosen?.id} choose={setPicked} />}
+        {frames && frames.length > 0 && (
+          <Strip frames={frames} before={earlier.count} chosen={chosen?.id} choose={setPicked} />
+        )}
+        {earlier.count > 0 && (
+          <Row $below>
+            <Button isDisabled={earlier.busy} onPress={() => void earlier.show()}>
+              Show earlier frames: {earlier.count} more
+            </Button>
+          </Row>
+        )}
         {frames?.length === 0 && (
           <Quiet $below>
             No frame yet. Set what the dial card says, take one without flash, then one with it: each is measured
@@ -147,7 +156,7 @@ export default function FramesStep() {
         />
       )}
       <Learnt />
-      {frames && frames.length > 0 && <Log job={job} frames={frames} choose={setPicked} />}
+      {frames && frames.length > 0 && <Log job={job} frames={frames} before={earlier.count} choose={setPicked} />}
     </Stack>
   );
 }
@@ -228,8 +237,10 @@ function Chosen({ line, frames, changed, binned, asked }: ChosenProps) {
   );
 }
 
-/** All frames of the setup in words, to be looked through and taken out. */
-function Log({ job, frames, choose }: { job: string; frames: FrameLine[]; choose: (id: string) => void }) {
+type LogProps = { job: string; frames: FrameLine[]; before: number; choose: (id: string) => void };
+
+/** The frames of the setup that were read, in words, to be looked through; all of them are taken out. */
+function Log({ job, frames, before, choose }: LogProps) {
   const [only, setOnly] = useState<'all' | 'off' | 'changed'>('all');
   const isOff = (frame: FrameLine) => frame.came.some((one) => Math.abs(one.off_stops ?? 0) > 0.15);
   const shown = frames.filter((frame) => only === 'all' || (only === 'off' ? isOff(frame) : frame.changed.length > 0));
@@ -267,7 +278,7 @@ function Log({ job, frames, choose }: { job: string; frames: FrameLine[]; choose
             <SmallPicture src={frame.missing ? undefined : `/api/v1/frames/${frame.id}/small`} />
             <span>
               <strong>
-                {frames.indexOf(frame) + 1} {frame.name}
+                {before + frames.indexOf(frame) + 1} {frame.name}
               </strong>{' '}
               {frame.settings}
               <Quiet>
@@ -279,6 +290,7 @@ function Log({ job, frames, choose }: { job: string; frames: FrameLine[]; choose
         ))}
       </PictureLines>
       {shown.length === 0 && <Quiet>None of them.</Quiet>}
+      {before > 0 && <Quiet>{before} earlier frames are not shown here. The files have all of them.</Quiet>}
     </Panel>
   );
 }

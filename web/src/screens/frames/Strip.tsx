@@ -64,21 +64,31 @@ export function worst(frame: FrameLine): string {
   return `${most.name} ${much} stop`;
 }
 
-type Props = { frames: FrameLine[]; chosen: string | undefined; choose: (id: string) => void };
+type Props = {
+  frames: FrameLine[];
+  /** How many came before them. */
+  before: number;
+  chosen: string | undefined;
+  choose: (id: string) => void;
+};
 
 /** The frames in the order they came, the last one last. */
-export function Strip({ frames, chosen, choose }: Props) {
+export function Strip({ frames, before, chosen, choose }: Props) {
   return (
     <Line aria-label="Frames of this setup" orientation="horizontal" value={chosen ?? null} onChange={choose}>
       {frames.map((frame, index) => (
-        <One key={frame.id} value={frame.id} aria-label={`Frame ${index + 1}, ${frame.name}, ${frame.settings}`}>
+        <One
+          key={frame.id}
+          value={frame.id}
+          aria-label={`Frame ${before + index + 1}, ${frame.name}, ${frame.settings}`}
+        >
           {frame.missing ? (
             <i>Picture missing</i>
           ) : (
             <img src={`/api/v1/frames/${frame.id}/small`} alt="" loading="lazy" />
           )}
           <Name>
-            {index + 1} {frame.simulated ? 'Simulated' : frame.name}
+            {before + index + 1} {frame.simulated ? 'Simulated' : frame.name}
           </Name>
           <Quiet>{worst(frame)}</Quiet>
         </One>

@@ -207,7 +207,7 @@ export default function ProofStep() {
 /** The frames of a setup that can stand for the place behind: those without flash. */
 function usePhotos(setup: string): { id: string; name: string }[] {
   const { id: job } = useJob();
-  const { data } = useFrameList(job, setup, false);
+  const { data } = useFrameList(job, setup);
   return data?.frames.filter((frame) => frame.flash === false && !frame.missing) ?? [];
 }
 

@@ -37,7 +37,7 @@ const List = styled.ol`
 /** Which shot is next; ticked when it is taken. A wrong tick is taken back. */
 export function RunShots({ sheet }: { sheet: RunSheet }) {
   const { id, job, session } = useJob();
-  const plates = useFrameList(id, sheet.setup_id, false).data?.plates.filter((one) => !one.came.good) ?? [];
+  const plates = useFrameList(id, sheet.setup_id).data?.plates.filter((one) => !one.came.good) ?? [];
   const shots = job.setups.find((one) => one.id === sheet.setup_id)?.shots ?? [];
   const tick = (shot: Shot, taken: number) =>
     session.send({

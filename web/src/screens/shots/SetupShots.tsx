@@ -31,7 +31,7 @@ export function SetupShots({ setup }: { setup: Setup }) {
     placeholderData: (was) => was,
     retry: false,
   });
-  const plates = useFrameList(id, setup.id, false).data?.plates;
+  const plates = useFrameList(id, setup.id).data?.plates;
   const shots = setup.shots ?? [];
   const at = ['setups', { id: setup.id }, 'shots'];
   const put = (says: string, to: unknown) => session.send({ type: 'edit', says, changes: [{ at, to }] });

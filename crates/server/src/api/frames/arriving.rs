@@ -112,7 +112,7 @@ pub async fn add(
     let (frames, proofs) = (frames.into_inner(), proofs.into_inner());
     let (kept, new) = take_in((&store, &frames, &proofs), (&id, &setup_id), arrived).await?;
     let status = if new { StatusCode::CREATED } else { StatusCode::OK };
-    Ok(HttpResponse::build(status).json(FrameLine::of(kept.frame, &store)))
+    Ok(HttpResponse::build(status).json(FrameLine::of(kept.frame.summary(), &store)))
 }
 
 /// What the stand-in camera is to take.
@@ -159,7 +159,7 @@ pub async fn stand_in(
     let arrived = Arrived { name: taken.0, file: Sent::Here(taken.1), by_hand: true, setup: Some(stood) };
     let (frames, proofs) = (frames.into_inner(), proofs.into_inner());
     let (kept, _) = take_in((&store, &frames, &proofs), (&id, &setup_id), arrived).await?;
-    Ok(HttpResponse::Created().json(FrameLine::of(kept.frame, &store)))
+    Ok(HttpResponse::Created().json(FrameLine::of(kept.frame.summary(), &store)))
 }
 
 /// Which folder is watched.

@@ -7,8 +7,8 @@ use std::sync::atomic::{AtomicBool, Ordering};
 use actix_web::web::{Data, Path, Payload};
 use actix_web::{HttpRequest, HttpResponse, get, post};
 use serde_json::json;
-use tolva_format::{Job, TakenFrame};
-use tolva_store::{Copied, Store};
+use tolva_format::{FrameSummary, Job, TakenFrame};
+use tolva_store::{Copied, FrameListing, Store};
 
 use super::arriving::spooled;
 use crate::api::answer::{Key, as_file, table_as_file};
@@ -20,14 +20,14 @@ use crate::frames::{Archive, FrameError, Go, MOST_WHOLE, packed};
 use crate::table::csv;
 
 /// What the shot a frame is of is called; empty where nobody has said it.
-fn shot_of<'a>(job: &'a Job, frame: &TakenFrame) -> &'a str {
+fn shot_of<'a>(job: &'a Job, frame: &FrameSummary) -> &'a str {
     let shots = job.setups.iter().filter(|setup| setup.id == frame.setup_id).flat_map(|setup| &setup.shots);
     let found = shots.into_iter().find(|shot| Some(&shot.id) == frame.shot_id.as_ref());
     found.map_or("", |shot| &shot.name)
 }
 
 /// A row a frame. Each region has three columns of its own.
-fn written(job: &Job, frames: &[TakenFrame]) -> String {
+fn written(job: &Job, frames: &[FrameSummary]) -> String {
     let regions: BTreeSet<&str> =
         frames.iter().flat_map(|frame| frame.came.iter().map(|came| came.region_id.as_str())).collect();
     let mut head: Vec<String> = [
@@ -52,11 +52,11 @@ fn written(job: &Job, frames: &[TakenFrame]) -> String {
     }
     let number = |value: Option<f64>| value.map_or_else(String::new, |value| format!("{value}"));
     let hundredths = |value: Option<f64>| value.map_or_else(String::new, |value| format!("{value:.2}"));
-    let row = |frame: &TakenFrame| {
+    let row = |frame: &FrameSummary| {
         let of = &frame.settings;
         let mut row = vec![
             frame.name.clone(),
-            frame.setup.name.clone(),
+            frame.setup_name.clone(),
             shot_of(job, frame).to_owned(),
             frame.at.clone().unwrap_or_default(),
             frame.added_at.clone(),
@@ -89,7 +89,7 @@ fn written(job: &Job, frames: &[TakenFrame]) -> String {
 #[get("/api/v1/jobs/{id}/frames/log.csv")]
 pub async fn table(id: Path<String>, store: Data<Store>) -> Result<HttpResponse, ApiError> {
     let job = store.job(&id).await?.document;
-    let frames = store.frames(&id, None, false).await?;
+    let frames = store.frame_list(&id, &FrameListing::default()).await?.frames;
     Ok(table_as_file(&format!("{} frames", job.name), written(&job, &frames)))
 }
 
@@ -102,7 +102,7 @@ pub async fn table(id: Path<String>, store: Data<Store>) -> Result<HttpResponse,
 #[get("/api/v1/jobs/{id}/frames/log.json")]
 pub async fn lines(id: Path<String>, store: Data<Store>) -> Result<HttpResponse, ApiError> {
     let job = store.job(&id).await?.document;
-    let frames = store.frames(&id, None, false).await?;
+    let frames = store.frames(&id).await?;
     let name = as_file(&format!("{} frames", job.name), ".json");
     Ok(HttpResponse::Ok().insert_header(name).json(json!({ "format": "tolva-frames", "frames": frames })))
 }
@@ -116,11 +116,13 @@ pub async fn lines(id: Path<String>, store: Data<Store>) -> Result<HttpResponse,
 #[get("/api/v1/jobs/{id}/frames/archive.zip")]
 pub async fn whole(id: Path<String>, store: Data<Store>) -> Result<HttpResponse, ApiError> {
     let job = store.job(&id).await?.document;
-    let frames = store.frames(&id, None, false).await?;
+    let frames = store.frames(&id).await?;
     let name = as_file(&format!("{} with frames", job.name), ".zip");
     let made = long_worked_out(move || {
         let picture = |id: &str| store.frame_picture(id, Copied::Measured);
-        packed(&job, &written(&job, &frames), &frames, picture).map_err(|_| ApiError::from(ProblemDocument::broken()))
+        let summaries: Vec<FrameSummary> = frames.iter().map(TakenFrame::summary).collect();
+        packed(&job, &written(&job, &summaries), &frames, picture)
+            .map_err(|_| ApiError::from(ProblemDocument::broken()))
     });
     Ok(HttpResponse::Ok().insert_header(name).content_type("application/zip").body(made.await?))
 }

@@ -8,19 +8,23 @@ mod nearest;
 mod plates;
 mod tuning;
 
+use std::collections::HashMap;
+
 use actix_web::http::StatusCode;
 use actix_web::web::{Data, Path, Query};
 use actix_web::{HttpRequest, HttpResponse, delete, get, post, put};
 use serde::{Deserialize, Serialize};
 use tolva_core::scale::Stops;
-use tolva_format::{FrameCame, FrameEdit, Job, Kit, MarksBy, ProblemCode, Problems, TakenFrame, shortened};
-use tolva_store::{Copied, KeptFrame, Store, UnreadableFrame};
+use tolva_format::{
+    FrameCame, FrameEdit, FrameSummary, Job, Kit, MarksBy, ProblemCode, Problems, TakenFrame, shortened,
+};
+use tolva_store::{Copied, FrameListing, KeptFrame, Store, UnreadableFrame};
 use tolva_wording::{PlateSaid, SameSaid, frame_says, frame_settings};
 use utoipa::{IntoParams, ToSchema};
 
 use super::answer::{FOREVER, had, picture_named};
 use super::body::Body;
-use super::problem::{ApiError, ProblemDocument};
+use super::problem::{ApiError, ProblemDocument, within};
 use super::work::worked_out;
 use crate::frames::{FrameError, Frames, dials, expected, judge};
 use crate::proofs::Proofs;
@@ -77,7 +81,7 @@ pub struct FrameLine {
 }
 
 impl FrameLine {
-    fn of(frame: TakenFrame, store: &Store) -> Self {
+    fn of(frame: FrameSummary, store: &Store) -> Self {
         let settings = dials(&frame.settings);
         let off = |came: &FrameCame| came.off_stops.map(Stops);
         let says = frame_says(settings.is_some(), frame.came.iter().map(|came| (came.name.as_str(), off(came))));
@@ -108,8 +112,12 @@ impl FrameLine {
 /// The frames of a job.
 #[derive(Debug, Serialize, ToSchema)]
 pub struct FrameList {
-    /// In the order they came.
+    /// In the order they came: the last ones, or the last before where the page was to end.
     frames: Vec<FrameLine>,
+    /// What to ask the page before with, as `before`; null where this one begins with the first.
+    earlier: Option<i64>,
+    /// How many there are on all pages.
+    total: i64,
     /// The shots that are to be at the settings of the picture, where frames of them came or should have.
     plates: Vec<PlateSaid>,
     /// Those that cannot be read.
@@ -135,6 +143,17 @@ pub struct WhichFrames {
     /// Those in the bin instead.
     #[serde(default)]
     binned: bool,
+    /// Only what came before this: what a page gave as `earlier`.
+    #[serde(default)]
+    before: Option<i64>,
+    /// How many at most.
+    #[serde(default = "usual_limit")]
+    #[param(minimum = 1, maximum = 200, default = 200)]
+    limit: u32,
+}
+
+const fn usual_limit() -> u32 {
+    200
 }
 
 impl From<FrameError> for ApiError {
@@ -165,7 +184,7 @@ impl From<FrameError> for ApiError {
     }
 }
 
-/// The frames of a job, in the order they came.
+/// The frames of a job, in the order they came, a page at a time from the last.
 #[utoipa::path(
     operation_id = "frames",
     params(WhichFrames),
@@ -174,15 +193,29 @@ impl From<FrameError> for ApiError {
 )]
 #[get("/api/v1/jobs/{id}/frames")]
 pub async fn list(id: Path<String>, which: Query<WhichFrames>, store: Data<Store>) -> Result<HttpResponse, ApiError> {
+    let WhichFrames { setup, binned, before, limit } = which.into_inner();
+    within("/limit", f64::from(limit), 1.0, 200.0, "")?;
     let job = store.job(&id).await?.document;
-    let found = store.all_frames(&id, which.setup.as_deref(), which.binned).await?;
+    let page = FrameListing { setup_id: setup.clone(), binned, before, limit: Some(limit) };
+    let found = store.frame_list(&id, &page).await?;
+    // What one is held to may be on another page.
+    let all = if found.total > i64::from(limit) && plates::is_any(&job, setup.as_deref()) {
+        store.frame_list(&id, &FrameListing { limit: None, before: None, ..page }).await?.frames
+    } else {
+        found.frames.clone()
+    };
     let told = |frame: UnreadableFrame| UnreadableLine { id: frame.id, says: frame.says };
     let unreadable = found.unreadable.into_iter().map(told).collect();
     let listed = worked_out(move || {
-        let (same, plates) = plates::held(&job, &found.frames);
-        let said = found.frames.into_iter().zip(same);
-        let frames = said.map(|(frame, same)| FrameLine { same, ..FrameLine::of(frame, &store) }).collect();
-        Ok::<_, ApiError>(FrameList { frames, plates, unreadable })
+        let (same, plates) = plates::held(&job, &all);
+        let mut same: HashMap<&str, SameSaid> =
+            (all.iter().zip(same)).filter_map(|(frame, same)| Some((frame.id.as_str(), same?))).collect();
+        let line = |frame: FrameSummary| {
+            let same = same.remove(frame.id.as_str());
+            FrameLine { same, ..FrameLine::of(frame, &store) }
+        };
+        let frames = found.frames.into_iter().map(line).collect();
+        Ok::<_, ApiError>(FrameList { frames, earlier: found.earlier, total: found.total, plates, unreadable })
     });
     Ok(HttpResponse::Ok().json(listed.await?))
 }
@@ -274,7 +307,7 @@ pub async fn bin(id: Path<String>, store: Data<Store>, frames: Data<Frames>) -> 
 pub async fn restore(id: Path<String>, store: Data<Store>, frames: Data<Frames>) -> Result<HttpResponse, ApiError> {
     let job_id = store.bin_frame(&id, false).await?;
     frames.tell(&job_id, None);
-    Ok(HttpResponse::Ok().json(FrameLine::of(store.frame(&id).await?.frame, &store)))
+    Ok(HttpResponse::Ok().json(FrameLine::of(store.frame(&id).await?.frame.summary(), &store)))
 }
 
 async fn sent(request: &HttpRequest, id: &str, copied: Copied, store: &Store) -> Result<HttpResponse, ApiError> {

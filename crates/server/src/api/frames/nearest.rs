@@ -3,8 +3,8 @@
 use actix_web::web::{Data, Path};
 use actix_web::{HttpResponse, get};
 use serde::Serialize;
-use tolva_format::{Setup, TakenFrame};
-use tolva_store::Store;
+use tolva_format::{FrameSummary, Setup};
+use tolva_store::{FrameListing, Store};
 use utoipa::ToSchema;
 
 use super::FrameLine;
@@ -39,17 +39,22 @@ pub struct Worked {
 #[get("/api/v1/jobs/{id}/frames/worked")]
 pub async fn that_worked(id: Path<String>, store: Data<Store>) -> Result<HttpResponse, ApiError> {
     let job = store.job(&id).await?.document;
-    let frames = store.frames(&id, None, false).await?;
+    let found = store.frame_list(&id, &FrameListing::default()).await?;
+    let frames = found.frames;
     let nearest = |setup: &Setup| {
-        let told: Vec<(&TakenFrame, f64)> = (frames.iter().filter(|frame| frame.setup_id == setup.id))
+        let told: Vec<(&FrameSummary, f64)> = (frames.iter().filter(|frame| frame.setup_id == setup.id))
             // A frame without flash, taken to see what is there, is not what the setup is for.
-            .filter(|frame| frame.settings.flash != Some(false) || frame.setup.lights.is_empty())
+            .filter(|frame| frame.settings.flash != Some(false) || frame.lights == 0)
             .filter_map(|frame| Some((frame, frame.most_off_stops()?)))
             .collect();
         // Of two that are as near, the later one.
         let (frame, most_off_stops) = *told.iter().rev().min_by(|a, b| a.1.total_cmp(&b.1))?;
-        let setup = frame.setup.clone();
-        Some(WorkedFrame { frame: FrameLine::of(frame.clone(), &store), most_off_stops, of: told.len(), setup })
+        Some((frame, most_off_stops, told.len()))
     };
-    Ok(HttpResponse::Ok().json(Worked { setups: job.setups.iter().filter_map(nearest).collect() }))
+    let mut setups = Vec::new();
+    for (frame, most_off_stops, of) in job.setups.iter().filter_map(nearest) {
+        let setup = store.frame(&frame.id).await?.frame.setup;
+        setups.push(WorkedFrame { frame: FrameLine::of(frame.clone(), &store), most_off_stops, of, setup });
+    }
+    Ok(HttpResponse::Ok().json(Worked { setups }))
 }
