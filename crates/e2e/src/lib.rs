@@ -5,6 +5,7 @@
 
 mod browser;
 mod chromium;
+mod over_tls;
 mod server;
 pub mod siege;
 

@@ -1,6 +1,6 @@
 //! The campaign against the server in short: `cargo xtask siege` goes on for as long as it is let.
 
-use tolva_e2e::siege::{Report, documented, full_disk, heaviest_requests, kills, races};
+use tolva_e2e::siege::{Report, devices, documented, full_disk, heaviest_requests, hostile_files, kills, races};
 
 fn held(report: &Report) {
     assert!(report.faults.is_empty(), "{report}");
@@ -27,6 +27,16 @@ async fn a_full_disk_loses_nothing() {
 #[tokio::test(flavor = "multi_thread")]
 async fn the_heaviest_within_the_limits_is_answered() {
     held(&heaviest_requests(None).await);
+}
+
+#[tokio::test(flavor = "multi_thread")]
+async fn hostile_files_are_refused_in_words() {
+    held(&hostile_files(1, 12).await);
+}
+
+#[tokio::test(flavor = "multi_thread")]
+async fn no_device_gets_further_than_it_may() {
+    held(&devices(1, 60).await);
 }
 
 /// The seeds beyond the first are those with which a search has found something.

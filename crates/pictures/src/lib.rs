@@ -5,6 +5,7 @@
 mod profile;
 mod raw;
 mod read;
+mod room;
 mod settings;
 mod unreadable;
 mod write;

@@ -11,6 +11,7 @@ use zune_jpeg::JpegDecoder;
 
 use crate::profile::encoding;
 use crate::raw::preview;
+use crate::room::needed_and_there;
 use crate::settings::{Taken, of_block, of_file, orientation};
 use crate::unreadable::{MOST_BYTES, Unreadable};
 
@@ -136,6 +137,10 @@ fn jpeg(file: &[u8], curve: Option<&ToneCurve>) -> Result<Levels, Unreadable> {
     let info = decoder.info().ok_or_else(|| damaged(&"it has no header"))?;
     let most = if info.sof.is_sequential_dct() { MOST_PIXELS } else { MOST_PROGRESSIVE };
     within(info.width.into(), info.height.into(), most)?;
+    if needed_and_there(file).is_some_and(|(needed, there)| needed > there) {
+        let says = format!("it says it is {} × {} pixels, and holds too little for that", info.width, info.height);
+        return Err(damaged(&says));
+    }
     if matches!(decoder.input_colorspace(), Some(ColorSpace::CMYK | ColorSpace::YCCK)) {
         return Err(Unreadable::Cmyk);
     }

@@ -71,6 +71,13 @@ fn bomb_jpeg() -> Vec<u8> {
     with_size(file, frame + 5, &[0x75, 0x30, 0x75, 0x30])
 }
 
+/// A frame for tests, whose header says another size.
+fn sized(wide: u16, high: u16) -> Vec<u8> {
+    let file = include_bytes!("data/hall-with.jpg").to_vec();
+    let frame = file.windows(2).position(|pair| pair == [0xFF, 0xC0]).expect("its header");
+    with_size(file, frame + 5, &[high.to_be_bytes(), wide.to_be_bytes()].concat())
+}
+
 /// A colour profile of so many megabytes of nothing, packed to a thousandth.
 fn profile_png(megabytes: usize) -> Vec<u8> {
     let mut packed = flate2::write::ZlibEncoder::new(Vec::new(), flate2::Compression::best());
@@ -119,6 +126,8 @@ fn crc32(bytes: &[u8]) -> u32 {
 #[case::cmyk(encoded(false, ColorType::Cmyk, 4), "CMYK")]
 #[case::a_bomb(bomb_jpeg(), "30000 × 30000")]
 #[case::another_bomb(bomb_png(), "30000 × 30000")]
+#[case::a_small_one_that_says_it_is_large(sized(8000, 8000), "8000 × 8000 pixels, and holds too little for that")]
+#[case::one_that_says_it_is_high(sized(300, 65_000), "300 × 65000 pixels, and holds too little for that")]
 #[case::half_a_jpeg(truncated(encoded(false, ColorType::Rgb, 3), 6), "breaks off")]
 #[case::half_a_progressive_one(truncated(encoded(true, ColorType::Rgb, 3), 6), "breaks off")]
 #[case::half_a_png(truncated(written(ImageFormat::Png, false), 6), "breaks off")]

@@ -9,6 +9,7 @@ mod day_files;
 mod demo;
 mod edge;
 mod frames;
+mod gone;
 mod guard;
 mod live;
 mod phones;

@@ -96,7 +96,8 @@ fn listening(shared: &Shared, listener: TcpListener, tls: Option<ServerConfig>) 
         None => server.listen(listener)?,
     };
     // An answer goes out in two parts; held back, the second would wait forty milliseconds for the first.
-    Ok(server.tcp_nodelay(true).shutdown_timeout(5).run())
+    // A browser that closes its side has gone: nobody waits for the answer.
+    Ok(server.h1_allow_half_closed(false).tcp_nodelay(true).shutdown_timeout(5).run())
 }
 
 /// Opens and closes the way for phones, as it is asked to.

@@ -7,6 +7,12 @@ use tolva_format::Problems;
 
 use crate::saved::Stale;
 
+/// Whether a file could not be written since its disk takes nothing more.
+pub fn no_room(error: &std::io::Error) -> bool {
+    use std::io::ErrorKind::{QuotaExceeded, ReadOnlyFilesystem, StorageFull};
+    matches!(error.kind(), StorageFull | QuotaExceeded | ReadOnlyFilesystem)
+}
+
 /// Why the store did not do what it was asked.
 #[derive(Debug, Error)]
 pub enum StoreError {

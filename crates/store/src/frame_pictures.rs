@@ -7,7 +7,7 @@ use std::time::Duration;
 
 use crate::Store;
 use crate::documents::now;
-use crate::error::StoreError;
+use crate::error::{StoreError, no_room};
 
 /// The pictures of a frame that are kept.
 #[derive(Clone, Copy, Debug, PartialEq, Eq)]
@@ -151,11 +151,8 @@ fn id_of(name: &str) -> &str {
 
 /// Writes a file so that it is there as a whole or not at all.
 pub(crate) fn write_whole(file: &Path, bytes: &[u8]) -> Result<(), StoreError> {
-    let full = |error: std::io::Error| match error.kind() {
-        std::io::ErrorKind::StorageFull
-        | std::io::ErrorKind::QuotaExceeded
-        | std::io::ErrorKind::ReadOnlyFilesystem => StoreError::DiskFull,
-        _ => StoreError::Picture(file.to_owned(), error),
+    let full = |error: std::io::Error| {
+        if no_room(&error) { StoreError::DiskFull } else { StoreError::Picture(file.to_owned(), error) }
     };
     let folder = file.parent().unwrap_or_else(|| Path::new("."));
     std::fs::create_dir_all(folder).map_err(full)?;

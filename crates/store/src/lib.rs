@@ -30,7 +30,7 @@ mod upkeep;
 pub use attempts::KeptAttempt;
 pub use backup::{Backup, DAYS as BACKUP_DAYS, Difference};
 pub use devices::{Device, Rights};
-pub use error::{NotOpened, OpenError, StoreError};
+pub use error::{NotOpened, OpenError, StoreError, no_room};
 pub use frame_list::{FrameListing, FramesFound, UnreadableFrame};
 pub use frame_pictures::Copied;
 pub use frames::{KeptFrame, Watched, WithPictures};

@@ -4,7 +4,10 @@ use std::process::ExitCode;
 use std::time::{Duration, Instant};
 
 use clap::Parser;
-use tolva_e2e::siege::{Report, documented, full_disk, heaviest_requests, kills, many_jobs, many_solves, races};
+use tolva_e2e::siege::{
+    Report, devices, documented, full_disk, heaviest_requests, hostile_files, kills, many_frames, many_jobs,
+    many_solves, plans_beside_previews, races, watched_folder,
+};
 
 /// The campaign against the server.
 #[derive(Parser)]
@@ -35,6 +38,8 @@ async fn main() -> ExitCode {
     if jobs > 0 {
         tell(&many_jobs(jobs).await);
         tell(&many_solves(20_000).await);
+        tell(&many_frames(2000).await);
+        tell(&plans_beside_previews().await);
     }
     tell(&heaviest_requests((jobs > 0).then_some(SLOWEST)).await);
     let mut round = seed;
@@ -46,6 +51,9 @@ async fn main() -> ExitCode {
             Some(report) => tell(&report),
             None => println!("full disk: not tried, since this machine lets no small file system be mounted"),
         }
+        tell(&hostile_files(round, 60).await);
+        tell(&watched_folder(round).await);
+        tell(&devices(round, 300).await);
         tell(&documented(round, 1000, (jobs > 0).then_some(SLOWEST)).await);
         round += 1;
     }

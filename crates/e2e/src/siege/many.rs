@@ -1,12 +1,13 @@
-//! Numbers to hold: very many jobs, very many plans.
+//! Numbers to hold: very many jobs, very many plans, very many frames, plans while previews are rendered.
 
 use std::time::{Duration, Instant};
 
-use reqwest::{Client, Method};
+use reqwest::{Client, Method, StatusCode};
 use serde_json::{Value, json};
 
 use super::Report;
-use super::client::{ask, demo_jobs};
+use super::client::{add, ask, demo_jobs};
+use super::memory::held_kb;
 use crate::Tolva;
 
 async fn took(client: &Client, url: String) -> Duration {
@@ -43,12 +44,6 @@ pub async fn many_jobs(count: usize) -> Report {
     Report::of(format!("{count} jobs: {start}, {list}, {search}"), faults)
 }
 
-/// What the server holds in memory, in kilobytes; nothing where the system does not say.
-fn resident(pid: u32) -> Option<u64> {
-    let status = std::fs::read_to_string(format!("/proc/{pid}/status")).ok()?;
-    status.lines().find_map(|line| line.strip_prefix("VmRSS:"))?.split_whitespace().next()?.parse().ok()
-}
-
 /// Over so many plans the memory stays as it was after the first tenth, to a fifth of it.
 pub async fn many_solves(count: usize) -> Report {
     let tolva = Tolva::empty();
@@ -66,11 +61,104 @@ pub async fn many_solves(count: usize) -> Report {
             .await
             .expect("a plan");
         if number == count / 10 {
-            first = resident(tolva.pid());
+            first = held_kb(tolva.pid());
         }
     }
-    let last = resident(tolva.pid());
+    let last = held_kb(tolva.pid());
     let grown = first.zip(last).filter(|(first, last)| *last > first + first / 5);
     let faults = grown.map(|(first, last)| format!("it grew from {first} kB to {last} kB")).into_iter().collect();
     Report::of(format!("{count} plans, from {first:?} to {last:?} kB"), faults)
+}
+
+/// A picture of its own: the same with a few bytes after its end, where nobody reads.
+fn picture(number: usize) -> Vec<u8> {
+    let of: &[u8] = include_bytes!("../../../pictures/tests/data/target-1.jpg");
+    [of, number.to_string().as_bytes()].concat()
+}
+
+fn median(mut times: Vec<Duration>) -> Duration {
+    times.sort();
+    times.get(times.len() / 2).copied().unwrap_or_default()
+}
+
+/// With so many frames in a job a page of them comes within 50 ms, and one more is taken in within twice the time of one
+/// among the first. For a release build.
+pub async fn many_frames(count: usize) -> Report {
+    let tolva = Tolva::empty();
+    let client = Client::new();
+    let job = demo_jobs().remove(0);
+    let id = add(&client, &tolva, &job).await;
+    let setup = job["setups"][0]["id"].as_str().expect("an id").to_owned();
+    let mut faults = Vec::new();
+    let mut times = Vec::new();
+    for number in 0..count {
+        let url = tolva.url(&format!("api/v1/jobs/{id}/setups/{setup}/frames?name={number}.jpg"));
+        let begun = Instant::now();
+        let sent =
+            client.post(url).header("content-type", "application/octet-stream").body(picture(number)).send().await;
+        if !sent.as_ref().is_ok_and(|answer| answer.status() == StatusCode::CREATED) {
+            faults.push(format!("frame {number} was not taken in: {sent:?}"));
+            break;
+        }
+        times.push(begun.elapsed());
+    }
+    let few = times.len().min(20);
+    let first = median(times.iter().skip(2).take(few).copied().collect());
+    let last = median(times.iter().rev().take(few).copied().collect());
+    if last > first * 2 {
+        faults.push(format!("one more is taken in within {last:.0?}, one of the first within {first:.0?}"));
+    }
+    let mut pages = Vec::new();
+    for _ in 0..9 {
+        pages.push(took(&client, tolva.url(&format!("api/v1/jobs/{id}/frames?setup={setup}"))).await);
+    }
+    let page = median(pages);
+    if page > Duration::from_millis(50) {
+        faults.push(format!("a page took {page:.0?}: at most 50 ms"));
+    }
+    Report::of(format!("{count} frames: taken in within {first:.0?} and {last:.0?}, a page within {page:.1?}"), faults)
+}
+
+/// A plan takes at most three times as long while eight previews are rendered. For a release build.
+pub async fn plans_beside_previews() -> Report {
+    let tolva = Tolva::empty();
+    let client = Client::new();
+    let job = demo_jobs().remove(0);
+    let body = json!({ "setup": job["setups"][0], "kit": job["kit"] });
+    let solve = async || {
+        let mut times = Vec::new();
+        for _ in 0..15 {
+            let begun = Instant::now();
+            let (status, _) = ask(&client, Method::POST, tolva.url("api/v1/solve"), Some(&body)).await.expect("a plan");
+            assert_eq!(status, StatusCode::OK);
+            times.push(begun.elapsed());
+        }
+        median(times)
+    };
+    solve().await;
+    let alone = solve().await;
+    let previews: Vec<_> = (0..8)
+        .map(|number| {
+            let mut asked = body.clone();
+            // Each of another set, so that none is there before.
+            asked["setup"]["camera_distance_m"] = json!(3.0 + f64::from(number) / 10.0);
+            asked["longest"] = json!(1920);
+            asked["fine"] = json!(true);
+            asked["asker"] = json!(format!("window {number}"));
+            let (client, url) = (client.clone(), tolva.url("api/v1/proof"));
+            tokio::spawn(async move { ask(&client, Method::POST, url, Some(&asked)).await.map(|(status, _)| status) })
+        })
+        .collect();
+    tokio::time::sleep(Duration::from_secs(1)).await;
+    let beside = solve().await;
+    let under_way = previews.iter().filter(|one| !one.is_finished()).count();
+    previews.iter().for_each(tokio::task::JoinHandle::abort);
+    let mut faults = Vec::new();
+    if under_way == 0 {
+        faults.push("the previews were rendered before: nothing was held against them".to_owned());
+    }
+    if beside > alone * 3 {
+        faults.push(format!("a plan took {beside:.1?}, alone {alone:.1?}"));
+    }
+    Report::of(format!("a plan alone {alone:.1?}, beside {under_way} of eight previews {beside:.1?}"), faults)
 }

@@ -1,21 +1,28 @@
-//! The campaign against the server: killed at any moment, raced, its disk filled, sent whatever nobody should send. Each
+//! The campaign against the server: killed at any moment, raced, its disk filled, sent whatever nobody should send, asked by devices that may not. Each
 //! part is drawn from a seed and counts what it did and what did not hold.
 
 mod client;
+mod devices;
 mod documented;
+mod files;
 mod full_disk;
 mod heaviest;
 mod kills;
 mod many;
+mod memory;
 mod races;
 mod requests;
+mod watched;
 
+pub use devices::devices;
 pub use documented::documented;
+pub use files::hostile_files;
 pub use full_disk::full_disk;
 pub use heaviest::heaviest_requests;
 pub use kills::kills;
-pub use many::{many_jobs, many_solves};
+pub use many::{many_frames, many_jobs, many_solves, plans_beside_previews};
 pub use races::races;
+pub use watched::watched_folder;
 
 use std::fmt;
 

@@ -133,14 +133,28 @@ pub async fn render(
         return Err(Problems::one("/asker", "this must have 1 to 60 characters").coded(ProblemCode::Count).into());
     }
     let (proofs, plain_kit) = (proofs.into_inner(), asked.kit.clone());
-    let all = Arc::clone(&proofs);
+    let (all, window) = (Arc::clone(&proofs), asked.asker.clone());
     // What the same window asked for before stops here, and does not keep this one waiting.
     let begun = worked_out(move || Begun::of(asked, &all)).await?;
+    let _leaving = Leaving { proofs: Arc::clone(&proofs), asker: window, work: Arc::clone(&begun.work) };
     let found = long_worked_out(move || {
         let photo = behind.map(|frame| photo_behind(&frame, &plain_kit, &store, &frames)).transpose()?;
         begun.rendered(photo, &proofs)
     });
     Ok(HttpResponse::Ok().json(found.await?))
+}
+
+/// Stops a preview when whoever asked for it has gone or has it: when it is dropped.
+struct Leaving {
+    proofs: Arc<Proofs>,
+    asker: String,
+    work: Arc<Work>,
+}
+
+impl Drop for Leaving {
+    fn drop(&mut self) {
+        self.proofs.leaves(&self.asker, &self.work);
+    }
 }
 
 /// A preview whose turn has not come yet.

@@ -76,7 +76,7 @@ pub async fn watch(store: Store, frames: Arc<Frames>, proofs: Arc<Proofs>) {
     let mut seen: HashMap<PathBuf, Seen> = HashMap::new();
     let mut folder: Option<PathBuf> = None;
     let mut told_gone = false;
-    let mut aside = Aside::of(store.frames_folder());
+    let mut aside = Aside::of(store.frames_folder().join("watched"));
     // It only says that it is time to look: what is there is read from the folder itself.
     let mut watcher = None;
     loop {

@@ -156,6 +156,15 @@ impl Proofs {
         work
     }
 
+    /// Whoever asked has gone or has it: it is stopped, unless they have asked anew.
+    pub fn leaves(&self, asker: &str, work: &Arc<Work>) {
+        work.stop();
+        let mut asking = held(&self.asking);
+        if asking.get(asker).is_some_and(|(now, _)| Arc::ptr_eq(now, work)) {
+            asking.remove(asker);
+        }
+    }
+
     /// Stops what somebody asked for.
     pub fn stop(&self, asker: &str) {
         if let Some((work, _)) = held(&self.asking).remove(asker) {

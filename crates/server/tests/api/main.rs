@@ -12,6 +12,8 @@ mod glass;
 mod hostile;
 mod kit;
 mod light;
+#[path = "../../../e2e/src/over_tls.rs"]
+mod over_tls;
 mod practice;
 mod proof;
 mod running;

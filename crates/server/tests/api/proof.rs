@@ -134,6 +134,23 @@ async fn a_newer_one_stops_the_one_before() {
     assert_eq!(stopped.status(), StatusCode::NO_CONTENT);
 }
 
+/// A window that is closed while its picture is rendered takes the rest of the work along.
+#[actix_web::test]
+async fn who_goes_away_takes_it_along() {
+    let tolva = Running::start();
+    let (client, address) = (tolva.client.clone(), tolva.url("api/v1/proof"));
+    let large = tokio::spawn(async move { client.post(address).json(&asked(1920, true)).send().await });
+    let come = async || tolva.get("api/v1/proof/progress?asker=window").await.1["percent"].as_f64();
+    while come().await.is_none_or(|come| come <= 0.0) {
+        assert!(!large.is_finished(), "it is large enough to be seen on its way");
+    }
+    large.abort();
+    // It ends long before it would have been rendered: then it would be there at once when it is asked for again.
+    while come().await.is_some() {}
+    let (_, coarse) = tolva.post("api/v1/proof", &asked(1920, false)).await;
+    assert_eq!(coarse["fine"], false, "{coarse}");
+}
+
 /// The lists' small pictures: by job and setup, and the same as long as the setup is.
 #[actix_web::test]
 async fn lists_have_small_pictures() {

@@ -1,7 +1,7 @@
 //! How frames come: sent by a browser, taken by the stand-in camera, written into a folder that is watched. And what tells
 //! the screens that they have.
 
-use std::io::{ErrorKind, Write as _};
+use std::io::Write as _;
 use std::path::PathBuf;
 use std::time::Duration;
 
@@ -13,7 +13,7 @@ use serde_json::json;
 use tempfile::NamedTempFile;
 use tolva_format::{Kit, Problems, Setup};
 use tolva_pictures::MOST_BYTES;
-use tolva_store::{Store, Watched};
+use tolva_store::{Store, Watched, no_room};
 use utoipa::{IntoParams, ToSchema};
 
 use super::FrameLine;
@@ -49,7 +49,7 @@ pub async fn spooled(
 ) -> Result<NamedTempFile, ApiError> {
     is_sent_as(request, "application/octet-stream")?;
     let full = |error: std::io::Error| -> ApiError {
-        if matches!(error.kind(), ErrorKind::StorageFull | ErrorKind::QuotaExceeded | ErrorKind::ReadOnlyFilesystem) {
+        if no_room(&error) {
             return tolva_store::StoreError::DiskFull.into();
         }
         let says = format!("{} cannot be written to: {error}", std::env::temp_dir().display());

@@ -1,8 +1,6 @@
 //! The log of a job's frames, taken out: a table, or everything with the pictures, which is read again, too.
 
 use std::collections::BTreeSet;
-use std::sync::Arc;
-use std::sync::atomic::{AtomicBool, Ordering};
 
 use actix_web::web::{Data, Path, Payload};
 use actix_web::{HttpRequest, HttpResponse, get, post};
@@ -17,6 +15,7 @@ use crate::api::job_body::JobBody;
 use crate::api::problem::{ApiError, ProblemDocument};
 use crate::api::work::long_worked_out;
 use crate::frames::{Archive, FrameError, Go, MOST_WHOLE, packed};
+use crate::gone::Gone;
 use crate::table::csv;
 
 /// What the shot a frame is of is called; empty where nobody has said it.
@@ -138,14 +137,12 @@ pub async fn whole(id: Path<String>, store: Data<Store>) -> Result<HttpResponse,
 pub async fn add_whole(
     request: HttpRequest,
     payload: Payload,
-    key: Key,
+    (key, gone): (Key, Gone),
     store: Data<Store>,
 ) -> Result<HttpResponse, ApiError> {
     let file = spooled(&request, payload, ("archive", MOST_WHOLE)).await?;
     // Whoever sent it may go away: then it is not read on.
-    let leaving = Leaving::default();
-    let gone = Arc::clone(&leaving.0);
-    let goes_on = move || if gone.load(Ordering::Relaxed) { Go::Away } else { Go::On };
+    let goes_on = move || if gone.by_now() { Go::Away } else { Go::On };
     let archive = long_worked_out(move || {
         let bytes = std::fs::read(file.path()).map_err(|_| FrameError::Stopped)?;
         Archive::read_while(&bytes, goes_on).map_err(|why| FrameError::Wrong(why.into()))
@@ -153,14 +150,4 @@ pub async fn add_whole(
     let archive = archive.await?;
     let saved = archive.kept(&store, key.0.as_deref()).await?;
     Ok(created(saved))
-}
-
-/// Tells work that whoever waits for it has gone: when it is dropped.
-#[derive(Default)]
-struct Leaving(Arc<AtomicBool>);
-
-impl Drop for Leaving {
-    fn drop(&mut self) {
-        self.0.store(true, Ordering::Relaxed);
-    }
 }
