@@ -231,9 +231,15 @@ async fn run(script: &str) -> Value {
 )]
 #[case::what_somebody_else_saved_is_seen_where_nothing_is_in_the_way(
     "open(); const other = body(2, M.applied(first, [{ at: at('B'), to: 9 }]));
-     edit('A', 2); send({ type: 'seen', body: other }); const busy = distances(s.shown);
-     saved(); send({ type: 'seen', body: body(7, other.document) }); return [busy, distances(s.shown)];",
+     edit('A', 2); send({ type: 'seen', since: 1, body: other }); const busy = distances(s.shown);
+     saved(); send({ type: 'seen', since: 2, body: body(7, other.document) }); return [busy, distances(s.shown)];",
     json!([[2, 3], [1.5, 9]])
+)]
+#[case::what_comes_late_is_not_seen(
+    "open(); edit('A', 2); saved(); const since = s.saved.revision, late = body(since, s.saved.document);
+     edit('B', 4); saved(); send({ type: 'seen', since, body: late });
+     send({ type: 'undo' }); return [last(['step']).based_on, distances(s.saved.document)];",
+    json!([3, [2, 4]])
 )]
 #[case::texts_belong_to_their_own_field(
     "open(); send({ type: 'write', target: 'setups/a/place', text: '61' });
@@ -324,13 +330,18 @@ while (edits < 200) {
     const name = own[which][random() < 0.5 ? 0 : 1];
     ended[name] = edits;
     tell(d, { type: 'edit', says: `${name} ${edits}`, changes: [{ at: field(name), to: edits }] });
-  } else if (random() < 0.2) tell(d, { type: 'seen', body: here() });
+  } else if (random() < 0.2) {
+    // What was looked for is told at once, or late.
+    const looked = d.looked ?? { type: 'seen', since: d.s.saved.revision, body: here() };
+    d.looked = random() < 0.5 ? looked : undefined;
+    if (d.looked === undefined) tell(d, looked);
+  }
   else carry(d, 0.3);
   choose(d);
 }
 // The line holds: everything goes in.
 for (let round = 0; round < 2000; round += 1) for (const d of devices) { carry(d, 0); choose(d); }
-for (const d of devices) tell(d, { type: 'seen', body: here() });
+for (const d of devices) tell(d, { type: 'seen', since: d.s.saved.revision, body: here() });
 const values = (document) => Object.fromEntries(document.fields.map(({ id, to }) => [id, to]));
 const [one, two] = devices.map((d) => values(d.s.kept));
 const same = JSON.stringify(one) === JSON.stringify(two) && JSON.stringify(one) === JSON.stringify(values(server.document));

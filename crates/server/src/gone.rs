@@ -108,7 +108,7 @@ mod tests {
                                 tokio::task::yield_now().await;
                             }
                             let _ = tell.send("done");
-                            HttpResponse::Ok()
+                            HttpResponse::Ok().finish()
                         }
                     }),
                 )

@@ -160,7 +160,7 @@ export function runner<T, C, P>(id: string, ports: Ports<T, C, P>): Runner<T, C,
     const { saved, queue, held } = store.getState();
     if (!saved || queue.length > 0 || held) return;
     ports.get().then(
-      (body) => send({ type: 'seen', body }),
+      (body) => send({ type: 'seen', since: saved.revision, body }),
       () => undefined,
     );
   };

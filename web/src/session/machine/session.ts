@@ -150,7 +150,9 @@ function handle<T, C, P>(state: Session<T, C, P>, event: Stamped<T, C, P>, effec
     case 'seen': {
       const busy = state.queue.length > 0 || state.held !== undefined || state.saving !== undefined;
       const same = event.body.revision === state.saved?.revision;
-      return busy || same ? state : { ...state, saved: event.body };
+      // An answer that comes late tells how it was before something was saved from here.
+      const late = event.since !== state.saved?.revision;
+      return busy || same || late ? state : { ...state, saved: event.body };
     }
     case 'look': {
       const scope = event.view?.scope;

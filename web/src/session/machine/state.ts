@@ -172,7 +172,8 @@ export type Event<T, C, P> =
   /** The document as it is on the server by another way: a file that was imported, a state of before. */
   | { readonly type: 'took'; readonly body: Body<T> }
   /** The document as it was looked up again: taken where nothing of here is in the way. */
-  | { readonly type: 'seen'; readonly body: Body<T> }
+  /** What somebody may have saved: asked for when the revision `since` was the last that was known here. */
+  | { readonly type: 'seen'; readonly since: number; readonly body: Body<T> }
   | { readonly type: 'look'; readonly view: View | undefined }
   /** A plan that was kept from another time. */
   | { readonly type: 'remembered'; readonly planned: Planned<P> };
