@@ -84,7 +84,9 @@ pub use set::{
 };
 pub use setup::{Control, Depth, Fixed, Light, LightWish, Pace, Region, Setup, Speed, Spill, Sync};
 pub use table::harmless;
-pub use taken::{FrameCame, FrameEdit, FrameMark, FrameMeasured, FrameSettings, FrameSummary, MarksBy, TakenFrame};
+pub use taken::{
+    FrameAsTaken, FrameCame, FrameEdit, FrameMark, FrameMeasured, FrameSettings, FrameSummary, MarksBy, TakenFrame,
+};
 pub use version::{FORMAT, FORMAT_VERSION};
 
 #[cfg(test)]

@@ -115,7 +115,33 @@ pub struct FrameSummary {
     pub changed: Vec<String>,
 }
 
+/// How a frame was taken: what it is held to others by.
+#[derive(Clone, Debug, PartialEq)]
+#[expect(missing_docs, reason = "as in TakenFrame")]
+pub struct FrameAsTaken {
+    pub id: String,
+    pub setup_id: String,
+    pub shot_id: Option<String>,
+    pub name: String,
+    pub width: u32,
+    pub height: u32,
+    pub settings: FrameSettings,
+}
+
 impl FrameSummary {
+    /// How it was taken.
+    pub fn as_taken(&self) -> FrameAsTaken {
+        FrameAsTaken {
+            id: self.id.clone(),
+            setup_id: self.setup_id.clone(),
+            shot_id: self.shot_id.clone(),
+            name: self.name.clone(),
+            width: self.width,
+            height: self.height,
+            settings: self.settings,
+        }
+    }
+
     /// How far the region is off that is off most, in stops; nothing where none can be told.
     pub fn most_off_stops(&self) -> Option<f64> {
         self.came.iter().filter_map(|came| came.off_stops).map(f64::abs).reduce(f64::max)

@@ -1,6 +1,6 @@
 //! Lists of frames: read from what was written down of each for them, a page at a time.
 
-use tolva_format::{FrameSummary, TakenFrame};
+use tolva_format::{FrameAsTaken, FrameSummary, TakenFrame};
 
 use crate::Store;
 use crate::error::StoreError;
@@ -125,6 +125,35 @@ impl Store {
             found
         };
         tokio::task::spawn_blocking(read).await.map_err(|error| std::io::Error::other(error).into())
+    }
+
+    /// How each frame of a job outside the bin was taken, or of one setup of it, in the order they came. Of thousands, too, it
+    /// takes a moment only: nothing else is read.
+    ///
+    /// # Errors
+    /// The database's.
+    pub async fn frames_as_taken(&self, job_id: &str, setup_id: Option<&str>) -> Result<Vec<FrameAsTaken>, StoreError> {
+        let rows = sqlx::query!(
+            r#"SELECT id, setup_id, summary ->> '$.shot_id' AS "shot_id: String", summary ->> '$.name' AS "name!: String",
+                      summary ->> '$.width' AS "width!: u32", summary ->> '$.height' AS "height!: u32",
+                      summary -> '$.settings' AS "settings!: String"
+               FROM frames
+               WHERE job_id = ?1 AND (?2 IS NULL OR setup_id = ?2) AND binned_at IS NULL AND summary <> '' ORDER BY row"#,
+            job_id,
+            setup_id
+        )
+        .fetch_all(&self.connections.readers)
+        .await?;
+        let read = rows.into_iter().map(|row| FrameAsTaken {
+            settings: serde_json::from_str(&row.settings).unwrap_or_default(),
+            id: row.id,
+            setup_id: row.setup_id,
+            shot_id: row.shot_id,
+            name: row.name,
+            width: row.width,
+            height: row.height,
+        });
+        Ok(read.collect())
     }
 
     /// Writes down for lists what a Tolva of before did not.

@@ -115,6 +115,9 @@ async fn frames_are_listed_page_by_page(#[case] limit: u32, #[case] pages: &str)
     store.close().await;
     let store = Store::open(&folder.path().join("tolva.sqlite")).await.expect("opened");
     walked(&store).await;
+    let all = store.frame_list(&job, &FrameListing::default()).await.expect("a list").frames;
+    let as_taken = store.frames_as_taken(&job, None).await.expect("all of them");
+    assert_eq!(as_taken, all.iter().map(tolva_format::FrameSummary::as_taken).collect::<Vec<_>>());
     let left = sqlx::query_scalar::<_, i64>("SELECT COUNT(*) FROM frames WHERE summary = ''");
     assert_eq!(left.fetch_one(&store.connections.readers).await.expect("counted"), 0);
 }

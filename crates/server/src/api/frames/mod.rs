@@ -199,10 +199,10 @@ pub async fn list(id: Path<String>, which: Query<WhichFrames>, store: Data<Store
     let page = FrameListing { setup_id: setup.clone(), binned, before, limit: Some(limit) };
     let found = store.frame_list(&id, &page).await?;
     // What one is held to may be on another page.
-    let all = if found.total > i64::from(limit) && plates::is_any(&job, setup.as_deref()) {
-        store.frame_list(&id, &FrameListing { limit: None, before: None, ..page }).await?.frames
+    let all = if found.total > i64::from(limit) && !binned && plates::is_any(&job, setup.as_deref()) {
+        store.frames_as_taken(&id, setup.as_deref()).await?
     } else {
-        found.frames.clone()
+        found.frames.iter().map(FrameSummary::as_taken).collect()
     };
     let told = |frame: UnreadableFrame| UnreadableLine { id: frame.id, says: frame.says };
     let unreadable = found.unreadable.into_iter().map(told).collect();

@@ -1,16 +1,17 @@
 //! The frames of a job held to the pictures they are to be like: plates, pairs, stacks.
 
-use tolva_format::{FrameSummary, Job};
+use tolva_format::{FrameAsTaken, Job, ShotKind};
 use tolva_planner::shots::AsTaken;
 use tolva_wording::{FrameOfShot, PlateSaid, SameSaid, held_to_pictures};
 
 /// Whether any frame of a job, or of one setup of it, is held to another.
 pub fn is_any(job: &Job, setup_id: Option<&str>) -> bool {
-    job.setups.iter().any(|setup| setup_id.is_none_or(|id| setup.id == id) && !setup.shots.is_empty())
+    let mut setups = job.setups.iter().filter(|setup| setup_id.is_none_or(|id| setup.id == id));
+    setups.any(|setup| setup.shots.iter().any(|shot| shot.kind != ShotKind::Picture))
 }
 
 /// What there is to say of each frame, in the order they are given, and of each shot they are of.
-pub fn held(job: &Job, frames: &[FrameSummary]) -> (Vec<Option<SameSaid>>, Vec<PlateSaid>) {
+pub fn held(job: &Job, frames: &[FrameAsTaken]) -> (Vec<Option<SameSaid>>, Vec<PlateSaid>) {
     let mut of_frames = vec![None; frames.len()];
     let mut of_shots = Vec::new();
     for setup in job.setups.iter().filter(|setup| !setup.shots.is_empty()) {
@@ -25,7 +26,7 @@ pub fn held(job: &Job, frames: &[FrameSummary]) -> (Vec<Option<SameSaid>>, Vec<P
     (of_frames, of_shots)
 }
 
-fn described(frame: &FrameSummary) -> FrameOfShot<'_> {
+fn described(frame: &FrameAsTaken) -> FrameOfShot<'_> {
     let of = &frame.settings;
     FrameOfShot {
         name: &frame.name,
