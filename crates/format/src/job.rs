@@ -128,7 +128,25 @@ pub fn json_schema() -> serde_json::Value {
         all.insert("$defs".to_owned(), definitions.into());
     }
     relink(&mut schema);
+    limit_items(&mut schema);
     schema
+}
+
+/// Texts in lists have a limit that no field says for itself.
+fn limit_items(value: &mut serde_json::Value) {
+    match value {
+        serde_json::Value::Array(all) => all.iter_mut().for_each(limit_items),
+        serde_json::Value::Object(all) => {
+            if let Some(items) = all.get_mut("items").and_then(serde_json::Value::as_object_mut)
+                && items.get("type").is_some_and(|kind| kind == "string")
+                && !items.contains_key("enum")
+            {
+                items.entry("maxLength").or_insert_with(|| crate::ranged::Range::OF_ITEM.greatest.into());
+            }
+            all.values_mut().for_each(limit_items);
+        }
+        _ => {}
+    }
 }
 
 /// References point into the document itself instead of an OpenAPI document's components.

@@ -173,6 +173,15 @@ fn the_schema_stands_alone() {
         assert!(properties.contains_key(field), "{field}");
     }
     assert_eq!(schema["additionalProperties"], json!(false));
+    // A text in a list is as long as the reader takes.
+    let gels = &schema["$defs"]["Light"]["properties"]["gel_ids"]["items"];
+    let longest = usize::try_from(gels["maxLength"].as_u64().expect("a limit")).expect("small");
+    let with = |letters: usize| {
+        let mut job = Job::new("A job");
+        job.packed.out = vec!["x".repeat(letters)];
+        job.check().is_ok()
+    };
+    assert!(with(longest) && !with(longest + 1));
 }
 
 proptest! {

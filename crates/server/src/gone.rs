@@ -1,27 +1,55 @@
-//! Whoever waits for an answer may go away. What only looks is dropped then; what changes something is done to its end, so that
-//! nothing is left in the middle, and is told in case it would rather stop.
+//! Whether whoever waits for an answer has gone away. What takes long and changes nothing ends then. Everything else is done to
+//! its end: what was sent the moment before a page was closed is kept.
 
+use std::any::Any;
 use std::convert::Infallible;
 use std::future::{Ready, ready};
+use std::io::ErrorKind;
+use std::net::TcpStream;
 use std::sync::Arc;
-use std::sync::atomic::{AtomicBool, Ordering};
+use std::time::Duration;
 
-use actix_web::dev::{Payload, ServiceRequest};
-use actix_web::error::ErrorInternalServerError;
-use actix_web::http::Method;
-use actix_web::{Error, FromRequest, HttpMessage as _, HttpRequest};
-use tolva_store::Rights;
+use actix_web::dev::{Extensions, Payload};
+use actix_web::{FromRequest, HttpRequest};
 
-use crate::rights::allowed;
+/// So often a line is looked at while something long is under way.
+const LOOK: Duration = Duration::from_millis(200);
 
-/// Whether whoever asked has gone away.
-#[derive(Clone, Debug, Default)]
-pub struct Gone(Arc<AtomicBool>);
+/// A line that requests come by.
+#[derive(Clone, Debug)]
+struct Line(Arc<TcpStream>);
+
+/// Keeps a hold of a line when it is opened. Of one over TLS there is none: who asks by it is never known to have gone.
+pub fn hold(connection: &dyn Any, about: &mut Extensions) {
+    #[cfg(unix)]
+    if let Some(stream) = connection.downcast_ref::<actix_web::rt::net::TcpStream>() {
+        use std::os::fd::AsFd as _;
+        if let Ok(own) = stream.as_fd().try_clone_to_owned() {
+            about.insert(Line(Arc::new(own.into())));
+        }
+    }
+}
+
+/// Tells of whoever asked whether they have gone.
+#[derive(Clone, Debug)]
+pub struct Gone(Option<Line>);
 
 impl Gone {
     /// Whether they have by now.
     pub fn by_now(&self) -> bool {
-        self.0.load(Ordering::Relaxed)
+        let Some(Line(stream)) = &self.0 else { return false };
+        match stream.peek(&mut [0]) {
+            // Closed on their side; otherwise the next request has begun to come.
+            Ok(bytes) => bytes == 0,
+            Err(error) => !matches!(error.kind(), ErrorKind::WouldBlock | ErrorKind::Interrupted),
+        }
+    }
+
+    /// Waits until they have.
+    pub async fn comes(&self) {
+        while !self.by_now() {
+            tokio::time::sleep(LOOK).await;
+        }
     }
 }
 
@@ -30,114 +58,59 @@ impl FromRequest for Gone {
     type Future = Ready<Result<Self, Infallible>>;
 
     fn from_request(request: &HttpRequest, _: &mut Payload) -> Self::Future {
-        ready(Ok(request.extensions().get::<Self>().cloned().unwrap_or_default()))
+        ready(Ok(Self(request.conn_data::<Line>().cloned())))
     }
-}
-
-/// Tells that the line was cut, when it is dropped with it.
-struct Line(Gone);
-
-impl Drop for Line {
-    fn drop(&mut self) {
-        self.0.0.store(true, Ordering::Relaxed);
-    }
-}
-
-/// Answers a request with what `answer` makes of it.
-pub async fn answered<T, F>(request: ServiceRequest, answer: impl FnOnce(ServiceRequest) -> F) -> Result<T, Error>
-where
-    T: 'static,
-    F: Future<Output = Result<T, Error>> + 'static,
-{
-    let (method, path) = (request.method(), request.match_info().as_str());
-    let only_looks = matches!(*method, Method::GET | Method::HEAD)
-        || path.starts_with("/api") && allowed(Rights::Look, method, path);
-    if only_looks {
-        return answer(request).await;
-    }
-    let gone = Gone::default();
-    request.extensions_mut().insert(gone.clone());
-    let _line = Line(gone);
-    actix_web::rt::spawn(answer(request)).await.map_err(ErrorInternalServerError)?
 }
 
 #[cfg(test)]
 mod tests {
     use std::io::Write as _;
-    use std::net::{TcpListener, TcpStream};
+    use std::net::TcpListener;
 
-    use actix_web::body::MessageBody;
-    use actix_web::dev::ServiceResponse;
-    use actix_web::middleware::{Next, from_fn};
     use actix_web::{App, HttpResponse, HttpServer, web};
-    use tokio::sync::mpsc::{UnboundedSender, unbounded_channel};
+    use tokio::sync::mpsc::unbounded_channel;
 
     use super::*;
 
-    async fn by_way(
-        request: ServiceRequest,
-        next: Next<impl MessageBody + 'static>,
-    ) -> Result<ServiceResponse<impl MessageBody>, Error> {
-        answered(request, move |request| next.call(request)).await
-    }
-
-    /// What changes something goes on when the line is cut, and is told that it was; what only looks ends there.
+    /// Whoever waits is there until the line is cut; what was begun is done to its end, also where the line was cut the moment
+    /// after it was asked for.
     #[actix_web::test]
-    async fn a_cut_line_leaves_nothing_in_the_middle() {
-        struct Ended(UnboundedSender<&'static str>);
-        impl Drop for Ended {
-            fn drop(&mut self) {
-                let _ = self.0.send("ended");
-            }
-        }
+    async fn a_cut_line_is_noticed_and_nothing_is_left_in_the_middle() {
         let (tell, mut told) = unbounded_channel();
         let listener = TcpListener::bind("127.0.0.1:0").expect("a port");
         let address = listener.local_addr().expect("its address");
         let server = HttpServer::new(move || {
-            let (changes, looks) = (tell.clone(), tell.clone());
-            App::new()
-                .wrap(from_fn(by_way))
-                .route(
-                    "/changes",
-                    web::post().to(move |gone: Gone| {
-                        let tell = changes.clone();
-                        async move {
-                            let _ended = Ended(tell.clone());
-                            let _ = tell.send("begun");
-                            while !gone.by_now() {
-                                tokio::task::yield_now().await;
-                            }
-                            let _ = tell.send("done");
-                            HttpResponse::Ok().finish()
-                        }
-                    }),
-                )
-                .route(
-                    "/looks",
-                    web::get().to(move || {
-                        let tell = looks.clone();
-                        async move {
-                            let _ended = Ended(tell.clone());
-                            let _ = tell.send("begun");
-                            std::future::pending::<HttpResponse>().await
-                        }
-                    }),
-                )
+            let (long, short) = (tell.clone(), tell.clone());
+            let takes_long = move |gone: Gone| {
+                let tell = long.clone();
+                async move {
+                    let _ = tell.send(if gone.by_now() { "gone at once" } else { "begun" });
+                    gone.comes().await;
+                    let _ = tell.send("done");
+                    HttpResponse::Ok().finish()
+                }
+            };
+            let keeps = move || {
+                let _ = short.send("kept");
+                async { HttpResponse::Ok().finish() }
+            };
+            App::new().route("/long", web::post().to(takes_long)).route("/keeps", web::put().to(keeps))
         });
-        let server = server.listen(listener).expect("it listens").workers(1).h1_allow_half_closed(false).run();
+        let server = server.on_connect(hold).listen(listener).expect("it listens").workers(1).run();
         let handle = server.handle();
         actix_web::rt::spawn(server);
-        for (line, wanted) in
-            [("POST /changes", vec!["begun", "done", "ended"]), ("GET /looks", vec!["begun", "ended"])]
-        {
+        let ask = |line: &str| {
             let mut stream = TcpStream::connect(address).expect("a line");
             write!(stream, "{line} HTTP/1.1\r\nHost: x\r\nContent-Length: 0\r\n\r\n").expect("asked");
-            let mut heard = vec![told.recv().await.expect("it begins")];
-            drop(stream);
-            while heard.last() != Some(&"ended") {
-                heard.push(told.recv().await.expect("it ends"));
-            }
-            assert_eq!(heard, wanted, "{line}");
+            stream
+        };
+        let waits = ask("POST /long");
+        assert_eq!(told.recv().await, Some("begun"));
+        drop(waits);
+        assert_eq!(told.recv().await, Some("done"));
+        for _ in 0..20 {
+            drop(ask("PUT /keeps"));
+            assert_eq!(told.recv().await, Some("kept"));
         }
         handle.stop(false).await;
     }

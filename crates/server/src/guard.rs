@@ -11,7 +11,6 @@ use actix_web::web::Data;
 use actix_web::{Error, HttpMessage as _, HttpResponse};
 
 use crate::api::{ProblemDocument, join};
-use crate::gone::answered;
 use crate::phones::{COOKIE, Caller, Phones, Reach};
 use crate::policy::policy;
 use crate::rights::allowed;
@@ -118,7 +117,7 @@ pub async fn guard(
     let refused = foreign.map(not_from_here).or_else(|| unknown_device(&request, reach));
     let mut response = match refused {
         Some(answer) => request.into_response(answer).map_into_right_body(),
-        None => answered(request, |request| next.call(request)).await?.map_into_left_body(),
+        None => next.call(request).await?.map_into_left_body(),
     };
     let headers = response.headers_mut();
     for (name, value) in [

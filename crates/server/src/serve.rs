@@ -22,7 +22,7 @@ use crate::guard::{Hosts, guard};
 use crate::live::Live;
 use crate::phones::{Order, Phones, Reach};
 use crate::proofs::Proofs;
-use crate::{api, assets};
+use crate::{api, assets, gone};
 
 /// Where to listen.
 pub struct Serving {
@@ -90,14 +90,14 @@ fn listening(shared: &Shared, listener: TcpListener, tls: Option<ServerConfig>) 
             .wrap(Compress::default())
             .wrap(TracingLogger::default())
     });
+    let server = server.on_connect(gone::hold);
     let server = match tls {
         // The first server is the one that is told to stop.
         Some(tls) => server.listen_rustls_0_23(listener, tls)?.workers(2).disable_signals(),
         None => server.listen(listener)?,
     };
     // An answer goes out in two parts; held back, the second would wait forty milliseconds for the first.
-    // A browser that closes its side has gone: nobody waits for the answer.
-    Ok(server.h1_allow_half_closed(false).tcp_nodelay(true).shutdown_timeout(5).run())
+    Ok(server.tcp_nodelay(true).shutdown_timeout(5).run())
 }
 
 /// Opens and closes the way for phones, as it is asked to.

@@ -50,6 +50,31 @@ async fn correct(b: &Browser) {
     b.saved().await;
 }
 
+/// Of more frames than fit the chosen one is in sight: the last when they come and when the page is opened.
+#[tokio::test]
+async fn the_last_frame_is_in_sight() {
+    let (_tolva, b, _) = at("Ropeworks open day", "doorway").await;
+    let names = [1, 2, 3, 4, 5, 6, 7].map(|number| format!("bracket-a-{number}.jpg"));
+    send(&b, &names.each_ref().map(String::as_str)).await;
+    for _ in 0..2 {
+        frames(&b, 7).await;
+        b.shows("[aria-label='Frames of this setup'] [data-selected]", "7 bracket-a-7.jpg").await;
+        settle(|| async {
+            let seen = b
+                .script(
+                    "const line = document.querySelector(\"[aria-label='Frames of this setup']\");
+                     const [whole, one] = [line, line.querySelector('[data-selected]')].map((e) => e.getBoundingClientRect());
+                     return [line.scrollWidth > line.clientWidth, one.left >= whole.left - 1 && one.right <= whole.right + 1]",
+                )
+                .await;
+            if seen == serde_json::json!([true, true]) { Ok(()) } else { Err(format!("more than fit, in sight: {seen}")) }
+        })
+        .await;
+        b.driver.refresh().await.expect("the page again");
+    }
+    b.close().await;
+}
+
 /// From the plan to a corrected third frame with the stand-in camera: what the newcomer does.
 #[tokio::test]
 async fn the_third_frame_comes_as_planned() {

@@ -23,6 +23,7 @@ use super::problem::{ApiError, ProblemDocument, within};
 use super::work::{long_worked_out, worked_out};
 use crate::edge::{known, refused};
 use crate::frames::{Frames, photo_behind};
+use crate::gone::Gone;
 use crate::proofs::{Asked, Kept, PhotoBehind, Proofs, Superseded};
 
 /// What is rendered coarsely is so many times smaller.
@@ -121,6 +122,7 @@ pub async fn render(
     body: Body<ProofRequest>,
     proofs: Data<Proofs>,
     (store, frames): (Data<Store>, Data<Frames>),
+    gone: Gone,
 ) -> Result<HttpResponse, ApiError> {
     let asked = body.0;
     let behind = match &asked.behind {
@@ -141,7 +143,11 @@ pub async fn render(
         let photo = behind.map(|frame| photo_behind(&frame, &plain_kit, &store, &frames)).transpose()?;
         begun.rendered(photo, &proofs)
     });
-    Ok(HttpResponse::Ok().json(found.await?))
+    tokio::select! {
+        found = found => Ok(HttpResponse::Ok().json(found?)),
+        // Nobody reads the answer.
+        () = gone.comes() => Err(Superseded.into()),
+    }
 }
 
 /// Stops a preview when whoever asked for it has gone or has it: when it is dropped.

@@ -47,6 +47,13 @@ const Headline = styled.p`
   margin: ${space.gap}px 0 0;
 `;
 
+const Parts = styled.div`
+  margin-top: ${space.gap}px;
+  > ${Notice} {
+    margin-top: ${space.gap}px;
+  }
+`;
+
 /** What somebody changes of a frame, as it is sent. */
 export const editOf = ({ settings, marks, note, changed, shot_id }: TakenFrame): FrameEdit => ({
   shot_id: shot_id ?? null,
@@ -105,7 +112,7 @@ export function OneFrame({ frame, told, missing, changed, same }: Props) {
   const histogram = histograms.find((one) => one.region_id === chosen) ?? histograms[0];
   const nameOf = (id: string) => regions.find((region) => region.id === id)?.name ?? id;
   return (
-    <div>
+    <Parts>
       {frame.simulated && (
         <Notice>
           <strong>Simulated. </strong>The stand-in camera made this frame: it is of no real place.
@@ -224,7 +231,7 @@ export function OneFrame({ frame, told, missing, changed, same }: Props) {
         </div>
         <Note key={frame.id} frame={frame} save={save} />
       </Grid>
-    </div>
+    </Parts>
   );
 }
 

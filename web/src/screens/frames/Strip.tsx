@@ -1,3 +1,4 @@
+import { useEffect, useRef } from 'react';
 import styled from 'styled-components';
 import { Radio, RadioGroup } from 'react-aria-components';
 import type { FrameLine } from '../../api/client';
@@ -74,8 +75,23 @@ type Props = {
 
 /** The frames in the order they came, the last one last. */
 export function Strip({ frames, before, chosen, choose }: Props) {
+  const line = useRef<HTMLDivElement>(null);
+  // The chosen one is in sight, the last one first.
+  useEffect(() => {
+    const one = line.current?.querySelector('[data-selected]');
+    if (!line.current || !one) return;
+    const [whole, part] = [line.current.getBoundingClientRect(), one.getBoundingClientRect()];
+    if (part.left < whole.left) line.current.scrollLeft += part.left - whole.left;
+    if (part.right > whole.right) line.current.scrollLeft += part.right - whole.right;
+  }, [chosen]);
   return (
-    <Line aria-label="Frames of this setup" orientation="horizontal" value={chosen ?? null} onChange={choose}>
+    <Line
+      ref={line}
+      aria-label="Frames of this setup"
+      orientation="horizontal"
+      value={chosen ?? null}
+      onChange={choose}
+    >
       {frames.map((frame, index) => (
         <One
           key={frame.id}
