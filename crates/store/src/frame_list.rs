@@ -1,6 +1,6 @@
 //! Lists of frames: read from what was written down of each for them, a page at a time.
 
-use tolva_format::{FrameAsTaken, FrameSummary, TakenFrame};
+use tolva_format::{FrameAsTaken, FrameSummary};
 
 use crate::Store;
 use crate::error::StoreError;
@@ -39,12 +39,6 @@ pub struct UnreadableFrame {
     pub id: String,
     /// Why.
     pub says: String,
-}
-
-/// What is written down of a frame for lists.
-pub(crate) fn summary(frame: &TakenFrame) -> String {
-    // Strings, finite numbers and lists: writing it cannot fail.
-    serde_json::to_string(&frame.summary()).unwrap_or_default()
 }
 
 /// So many rows are filled in one act, so that nobody waits long for the writer.

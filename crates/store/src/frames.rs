@@ -11,7 +11,6 @@ use crate::Store;
 use crate::content::{pack, unpack};
 use crate::documents::{Document as _, Sent, done, done_to, head, now, read};
 use crate::error::StoreError;
-use crate::frame_list::summary;
 use crate::frame_pictures::{Copied, write_whole};
 use crate::jobs::apart;
 use crate::kit::owned;
@@ -77,6 +76,12 @@ fn written(frame: &TakenFrame) -> Result<Vec<u8>, StoreError> {
 
 /// So many bytes are kept of a frame beside its pictures: a setup with everything in it takes a tenth.
 const MOST_OF_A_FRAME: usize = 4 * 1024 * 1024;
+
+/// What is written down of a frame for lists.
+fn summary(frame: &TakenFrame) -> String {
+    // Strings, finite numbers and lists: writing it cannot fail.
+    serde_json::to_string(&frame.summary()).unwrap_or_default()
+}
 
 async fn insert(work: &mut SqliteConnection, job_id: &str, frame: &TakenFrame) -> Result<(), StoreError> {
     let (now, content, summary) = (now(), written(frame)?, summary(frame));
