@@ -41,7 +41,7 @@ fn routes(document: &Value) -> Vec<(String, String, String)> {
         .collect()
 }
 
-/// So many drawn spellings of drawn routes by devices that may not; then one is put out.
+/// Asks `count` routes in drawn spellings from devices without the right to them, then removes one device while it listens.
 pub async fn devices(seed: u64, count: usize) -> Report {
     let mut rng = ChaCha8Rng::seed_from_u64(seed);
     let tolva = Tolva::empty();

@@ -35,7 +35,7 @@ fn chunk(kind: [u8; 4], data: &[u8]) -> Vec<u8> {
     [&length, kind.as_slice(), data, &crc.sum().to_be_bytes()].concat()
 }
 
-/// So many zeros, compressed.
+/// `count` zero bytes, compressed.
 fn zeros(count: usize) -> Vec<u8> {
     let mut all = ZlibEncoder::new(Vec::new(), Compression::best());
     let part = vec![0; 1 << 20];
@@ -141,7 +141,7 @@ fn archive(rng: &mut ChaCha8Rng) -> Vec<u8> {
     file
 }
 
-/// So many hostile files, and the server's height of memory after them.
+/// Sends `count` hostile files; reports server errors, unreadable frames and the peak of the server's memory.
 pub async fn hostile_files(seed: u64, count: usize) -> Report {
     let mut rng = ChaCha8Rng::seed_from_u64(seed);
     let tolva = Tolva::empty();

@@ -47,7 +47,7 @@ pub async fn many_jobs(count: usize) -> Report {
 /// What a thread that came and went may leave behind in the allocator, in kilobytes.
 const LEFT_BEHIND_KB: u64 = 32_000;
 
-/// Over so many plans the memory stays as it was after the first tenth, to a fifth of it and what threads leave behind.
+/// Solves `count` plans: memory may grow by a fifth and [`LEFT_BEHIND_KB`] after the first tenth of them.
 pub async fn many_solves(count: usize) -> Report {
     let tolva = Tolva::empty();
     let client = Client::new();
@@ -73,7 +73,7 @@ pub async fn many_solves(count: usize) -> Report {
     Report::of(format!("{count} plans, from {first:?} to {last:?} kB"), faults)
 }
 
-/// A picture of its own: the same with a few bytes after its end, where nobody reads.
+/// The same picture with its number appended after the end of the image data, so that each file has another hash.
 fn picture(number: usize) -> Vec<u8> {
     let of: &[u8] = include_bytes!("../../../pictures/tests/data/target-1.jpg");
     [of, number.to_string().as_bytes()].concat()

@@ -61,7 +61,7 @@ impl Held {
     }
 }
 
-/// A frame, and the shot it is of where somebody has said so.
+/// A frame and its shot, if one was chosen for it.
 #[derive(Clone, Copy, Debug)]
 pub struct FrameOf<'a> {
     /// Its shot.
