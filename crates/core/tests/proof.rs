@@ -9,7 +9,7 @@ use tolva_core::proof::{
 };
 use tolva_core::scale::{Metres, Millimetres};
 use tolva_core::set::{
-    Direction, Glow, Lustre, Panel, Patch, Point, Receptor, Vector, View, Weighing, shadow_length_m,
+    Direction, Glow, Lustre, Panel, Patch, Point, Receptor, Solid, Vector, View, Weighing, shadow_length_m,
 };
 
 const SIZE: Size = Size { width: 96, height: 64 };
@@ -146,7 +146,7 @@ fn the_suns_shadow_is_as_long_as_the_tangent_says(
     );
     // As wide as a person, and flat on top.
     let halves = [Vec3A::X * 0.2, Vec3A::Y * 0.4, Vec3A::Z * 0.9];
-    let pole = Shape::Crate { centre: Vec3A::Z * 0.9, halves };
+    let pole = Shape::Solid(Solid::Crate { centre: Vec3A::Z * 0.9, halves });
     let sheet = Panel::new(Point::ZERO, Vector::Z, 90.0, 90.0);
     let scene = Scene { view, things: vec![matt(sheet, 0.4), matt(pole, 0.1)], panes: Vec::new() };
     let to_sun = Direction::new(270.0, altitude).vector();

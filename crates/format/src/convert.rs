@@ -161,7 +161,7 @@ twin!(tolva_planner::setup: struct TunedThrough { modifier_id, more_stops, sure_
 twin!(tolva_planner::setup: struct Duty { full_pops, rest_s });
 twin!(tolva_planner::setup: enum FlashOutput { GuideNumberMetres(of), GuideNumberFeet(of), GuideNumberZoom(of), Measured(of), Continuous(of) });
 twin!(tolva_planner::setup: struct GuideNumberZoom { table });
-twin!(tolva_planner::setup: struct ContinuousOutput { lux_at_1_m });
+twin!(tolva_planner::setup: struct ContinuousOutput { lux_at_1_m, battery_full_min });
 twin!(tolva_planner::setup: struct GuideNumberMetres { guide_number_m, holds_for });
 twin!(tolva_planner::setup: struct GuideNumberFeet { guide_number_ft, holds_for });
 twin!(tolva_planner::setup: struct MeasuredOutput { f_number, iso, distance_m, power_stops, modifier_id });

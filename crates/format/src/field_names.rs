@@ -10,7 +10,7 @@ pub(crate) type FieldName = (&'static str, Meant, &'static str, &'static str);
 const TINT: &str = "0 for the usual white of that temperature; positive for a green light.";
 
 /// All of them, in the order of the alphabet.
-pub(crate) const FIELD_NAMES: [FieldName; 224] = [
+pub(crate) const FIELD_NAMES: [FieldName; 225] = [
     ("Ambient.guess_ev100", Light, "Light that is assumed", ""),
     ("AngleHeight.altitude_deg", Number, "Height, degrees", ""),
     ("Artificial.mains_hz", Number, "Mains, Hz", ""),
@@ -78,6 +78,7 @@ pub(crate) const FIELD_NAMES: [FieldName; 224] = [
     ("Ceiling.reflectance", Number, "It gives back, as a part", "0.8 white paint, 0.5 pale wood, 0.2 dark."),
     ("CircleOfConfusion.print.long_side_cm", Number, "Print, long side, cm", ""),
     ("CloudHour.cloud_eighths", Number, "Cloud, eighths of the sky", ""),
+    ("ContinuousOutput.battery_full_min", Number, "A battery lasts at full power, minutes", ""),
     ("ContinuousOutput.lux_at_1_m", Number, "Lux at 1 m, full power, bare", ""),
     ("Depth.close_up.depth_mm", Number, "Depth of the subject, mm", ""),
     ("Depth.close_up.magnification", Number, "Magnification", "1 is life size."),

@@ -1,4 +1,5 @@
-//! The built front end, embedded in the binary.
+//! The built front end: embedded in a release build; a development build reads it from its folder, so that neither waits for
+//! the other to be built.
 
 use actix_web::http::header::{ACCEPT, CACHE_CONTROL, CONTENT_SECURITY_POLICY};
 use actix_web::http::{Method, StatusCode};

@@ -4,29 +4,30 @@
 use std::any::Any;
 use std::convert::Infallible;
 use std::future::{Ready, ready};
-use std::io::ErrorKind;
-use std::net::TcpStream;
+use std::os::fd::OwnedFd;
 use std::sync::Arc;
 use std::time::Duration;
 
+use actix_tls::accept::rustls_0_23::TlsStream;
 use actix_web::dev::{Extensions, Payload};
+use actix_web::rt::net::TcpStream;
 use actix_web::{FromRequest, HttpRequest};
+use rustix::event::{PollFd, PollFlags, Timespec, poll};
 
 /// So often a line is looked at while something long is under way.
 const LOOK: Duration = Duration::from_millis(200);
 
 /// A line that requests come by.
 #[derive(Clone, Debug)]
-struct Line(Arc<TcpStream>);
+struct Line(Arc<OwnedFd>);
 
-/// Keeps a hold of a line when it is opened. Of one over TLS there is none: who asks by it is never known to have gone.
+/// Keeps a hold of a line when it is opened, with TLS or without.
 pub fn hold(connection: &dyn Any, about: &mut Extensions) {
-    #[cfg(unix)]
-    if let Some(stream) = connection.downcast_ref::<actix_web::rt::net::TcpStream>() {
-        use std::os::fd::AsFd as _;
-        if let Ok(own) = stream.as_fd().try_clone_to_owned() {
-            about.insert(Line(Arc::new(own.into())));
-        }
+    use std::os::fd::AsFd as _;
+    let over_tls = || connection.downcast_ref::<TlsStream<TcpStream>>().map(|stream| stream.get_ref().0);
+    let stream = connection.downcast_ref::<TcpStream>().or_else(over_tls);
+    if let Some(Ok(own)) = stream.map(|stream| stream.as_fd().try_clone_to_owned()) {
+        about.insert(Line(Arc::new(own)));
     }
 }
 
@@ -37,11 +38,12 @@ pub struct Gone(Option<Line>);
 impl Gone {
     /// Whether they have by now.
     pub fn by_now(&self) -> bool {
-        let Some(Line(stream)) = &self.0 else { return false };
-        match stream.peek(&mut [0]) {
-            // Closed on their side; otherwise the next request has begun to come.
-            Ok(bytes) => bytes == 0,
-            Err(error) => !matches!(error.kind(), ErrorKind::WouldBlock | ErrorKind::Interrupted),
+        let Some(Line(line)) = &self.0 else { return false };
+        // Whatever still waits to be read on it: over TLS that is the word of farewell.
+        let mut looked_at = [PollFd::new(line, PollFlags::RDHUP)];
+        match poll(&mut looked_at, Some(&Timespec::default())) {
+            Ok(_) => looked_at[0].revents().intersects(PollFlags::RDHUP | PollFlags::HUP | PollFlags::ERR),
+            Err(_) => false,
         }
     }
 
@@ -65,12 +67,12 @@ impl FromRequest for Gone {
 #[cfg(test)]
 mod tests {
     use std::io::Write as _;
-    use std::net::TcpListener;
+    use std::net::{TcpListener, TcpStream};
 
     use actix_web::{App, HttpResponse, HttpServer, web};
     use tokio::sync::mpsc::unbounded_channel;
 
-    use super::*;
+    use super::{Gone, hold};
 
     /// Whoever waits is there until the line is cut; what was begun is done to its end, also where the line was cut the moment
     /// after it was asked for.

@@ -12,9 +12,13 @@ use rustls::ServerConfig;
 use thiserror::Error;
 use tokio::sync::mpsc;
 use tolva_store::Store;
+use tracing::Level;
 use tracing_actix_web::TracingLogger;
-use tracing_subscriber::EnvFilter;
+use tracing_subscriber::Layer as _;
+use tracing_subscriber::filter::Targets;
 use tracing_subscriber::fmt::format::FmtSpan;
+use tracing_subscriber::layer::SubscriberExt as _;
+use tracing_subscriber::util::SubscriberInitExt as _;
 use utoipa_actix_web::AppExt as _;
 
 use crate::frames::{Frames, watch};
@@ -44,13 +48,10 @@ pub enum ServeError {
 
 /// Logs as one JSON object a line on standard error; `RUST_LOG` chooses how much: with `info` each request is a line.
 pub fn log() {
-    let filter = EnvFilter::try_from_default_env().unwrap_or_else(|_| EnvFilter::new("warn,tolva=info"));
-    tracing_subscriber::fmt()
-        .json()
-        .with_span_events(FmtSpan::CLOSE)
-        .with_env_filter(filter)
-        .with_writer(std::io::stderr)
-        .init();
+    let asked = std::env::var("RUST_LOG").ok().and_then(|levels| levels.parse::<Targets>().ok());
+    let usual = || Targets::new().with_default(Level::WARN).with_target("tolva", Level::INFO);
+    let lines = tracing_subscriber::fmt::layer().json().with_span_events(FmtSpan::CLOSE).with_writer(std::io::stderr);
+    tracing_subscriber::registry().with(lines.with_filter(asked.unwrap_or_else(usual))).init();
 }
 
 /// What all requests share, by whichever way they come.

@@ -19,10 +19,10 @@ const BEFORE_RESTORE: &str = "-before-restore";
 /// The tables that are read back.
 pub(crate) const TABLES: [&str; 10] =
     ["documents", "revisions", "retired", "acts", "preference", "words", "frames", "watched", "log", "attempts"];
-/// Those that stay as they are here: who may come in, which of this folder's pictures nobody refers to, and how far the tables
-/// were brought up to date.
+/// Those that stay as they are here: who may come in, which of this folder's pictures nobody refers to, what the file is known
+/// by, and how far the tables were brought up to date.
 #[cfg(test)]
-pub(crate) const LEFT: [&str; 3] = ["devices", "litter", "_sqlx_migrations"];
+pub(crate) const LEFT: [&str; 4] = ["devices", "litter", "own", "_sqlx_migrations"];
 
 /// A copy in the folder of copies.
 #[derive(Clone, Debug, PartialEq, Eq)]
@@ -63,12 +63,8 @@ impl Store {
         part.persist_noclobber(to).map_err(|error| error.error.into())
     }
 
-    fn folder(&self) -> PathBuf {
-        self.file.with_file_name("backups")
-    }
-
     fn in_folder(&self, name: &str) -> PathBuf {
-        self.folder().join(format!("{}.{name}.sqlite", self.own_name()))
+        self.copies().join(format!("{}.{name}.sqlite", self.own_name()))
     }
 
     /// Makes today's copy in the folder `backups` beside the data file where there is none, and removes the oldest
@@ -79,7 +75,7 @@ impl Store {
     pub async fn backup_of_the_day(&self) -> Result<(), StoreError> {
         let today = self.in_folder(&today());
         if !today.exists() {
-            std::fs::create_dir_all(self.folder())?;
+            std::fs::create_dir_all(self.copies())?;
             self.backup(&today).await?;
         }
         let (days, restores): (Vec<_>, Vec<_>) = self.backups().into_iter().partition(|backup| is_a_day(&backup.name));
@@ -92,7 +88,7 @@ impl Store {
     /// The copies in the folder, the newest first.
     pub fn backups(&self) -> Vec<Backup> {
         let stem = format!("{}.", self.own_name());
-        let entries = std::fs::read_dir(self.folder()).into_iter().flatten().flatten();
+        let entries = std::fs::read_dir(self.copies()).into_iter().flatten().flatten();
         let mut all: Vec<Backup> = entries
             .filter_map(|entry| {
                 let file = entry.file_name().into_string().ok()?;
@@ -154,7 +150,7 @@ impl Store {
         }
         let readable = Readable::of(from).await.map_err(|why| OpenError { file: from.to_owned(), why: why.into() })?;
         let io = |error: std::io::Error| here(error.into());
-        std::fs::create_dir_all(self.folder()).map_err(io)?;
+        std::fs::create_dir_all(self.copies()).map_err(io)?;
         let now = format!("{}{BEFORE_RESTORE}", rfc3339(now()).replace(':', ""));
         self.backup(&self.in_folder(&now)).await.map_err(|error| here(error.into()))?;
         self.take_over(&readable.file).await.map_err(|error| here(error.into()))
@@ -211,7 +207,7 @@ impl Readable {
         let file = folder.path().join("backup.sqlite");
         std::fs::copy(backup, &file)?;
         let connections = opening::open(&file, SqliteConnectOptions::new()).await?;
-        Ok(Self { store: Store { connections, file: file.clone() }, file, _folder: folder })
+        Ok(Self { store: Store::over(connections, &file).await?, file, _folder: folder })
     }
 }
 

@@ -7,6 +7,7 @@
 
 mod attempts;
 mod backup;
+mod beside;
 mod connection;
 mod content;
 mod devices;
@@ -52,6 +53,7 @@ use connection::Connections;
 pub struct Store {
     connections: Connections,
     file: PathBuf,
+    id: String,
 }
 
 impl Store {
@@ -75,7 +77,7 @@ impl Store {
     async fn open_with(file: &Path, options: SqliteConnectOptions, kit: Option<Kit>) -> Result<Self, OpenError> {
         let told = |why: NotOpened| OpenError { file: file.to_owned(), why };
         let connections = opening::open(file, options).await.map_err(told)?;
-        let store = Self { connections, file: file.to_owned() };
+        let store = Self::over(connections, file).await.map_err(|error| told(error.into()))?;
         store.begin(kit).await.map_err(|error| told(error.into()))?;
         Ok(store)
     }
@@ -87,6 +89,7 @@ impl Store {
         let mut work = self.connections.writing().await?;
         kit::begin(&mut work, first).await?;
         work.commit().await?;
+        self.claim().await?;
         self.fill_frame_summaries().await?;
         self.settle_frames().await
     }
@@ -100,19 +103,6 @@ impl Store {
             return Err(OpenError { file: file.to_owned(), why: NotOpened::NotThere });
         }
         Self::open(file).await
-    }
-
-    /// What belongs to the data file and lies beside it: `tolva.frames` for `tolva.sqlite`. One with another ending keeps it in
-    /// the name, so that `work.sqlite` and `work.db` share nothing.
-    pub(crate) fn beside(&self, what: &str) -> PathBuf {
-        self.file.with_file_name(format!("{}.{what}", self.own_name()))
-    }
-
-    /// What the data file is called in the names of what belongs to it.
-    pub(crate) fn own_name(&self) -> String {
-        let usual = self.file.extension().is_none_or(|ending| ending == "sqlite");
-        let name = if usual { self.file.file_stem() } else { self.file.file_name() };
-        name.unwrap_or_default().to_string_lossy().into_owned()
     }
 
     /// Whether nothing can be saved to it.

@@ -8,6 +8,7 @@ use sqlx::migrate::Migrator;
 use sqlx::sqlite::SqliteConnectOptions;
 use sqlx::{AssertSqlSafe, ConnectOptions as _, Connection as _, SqliteConnection};
 
+use crate::beside::short_name;
 use crate::connection::{Connections, to_write};
 use crate::error::NotOpened;
 
@@ -56,7 +57,7 @@ pub(crate) async fn open(file: &Path, options: SqliteConnectOptions) -> Result<C
             if read_only {
                 return Err(NotOpened::OlderAndReadOnly);
             }
-            let copy = beside(file, &format!("before-{ours}"));
+            let copy = file.with_file_name(format!("{}.before-{ours}.sqlite", short_name(file)));
             if !copy.exists() {
                 copy_into(&mut options.clone().connect().await?, &copy).await?;
             }
@@ -81,12 +82,6 @@ pub(crate) async fn is_data_file(file: &Path) -> Result<(), NotOpened> {
         Some(version) if version > ours => Err(NotOpened::Newer),
         Some(_) => Ok(()),
     }
-}
-
-/// Another file beside a data file: `tolva.before-3.sqlite`.
-fn beside(file: &Path, what: &str) -> PathBuf {
-    let stem = file.file_stem().unwrap_or_default().to_string_lossy();
-    file.with_file_name(format!("{stem}.{what}.sqlite"))
 }
 
 /// A file that SQLite keeps beside another: `tolva.sqlite-wal`.

@@ -114,6 +114,10 @@ fn line(item: &PackItem, setups: &[Setup]) -> PackLine {
     let says = match &item.why {
         PackWhy::Used => format!("For {whom}."),
         PackWhy::Wind => format!("For the stands of {whom}, in the wind."),
+        PackWhy::Burning { full_min, a_battery_min } => format!(
+            "Lit while the setups are shot: {full_min:.0} min at full power. A battery lasts {a_battery_min:.0} min; with a \
+             spare."
+        ),
         PackWhy::Pops { full_pops: Some(pops), a_battery } => {
             format!("The frames take {pops:.0} full pops, a battery gives {a_battery:.0}; with a spare.")
         }

@@ -3825,6 +3825,11 @@ export interface components {
              * @default 5000
              */
             lux_at_1_m: number;
+            /**
+             * Format: double
+             * @description How long a battery lasts at full power, in minutes; null on mains.
+             */
+            battery_full_min?: number | null;
         };
         /**
          * @description How a flash is controlled.

@@ -6,7 +6,7 @@ use obvhs::ray::Ray;
 use super::coat::{Coat, Look};
 use super::figure::{EYE, EYES, Hair, body_of, head_of, seated_by};
 use super::mesh::Around;
-use crate::set::{Panel, Point, Vector};
+use crate::set::{Panel, Point, Solid, Vector};
 
 /// So near its beginning a ray meets nothing: it begins on a surface. In metres.
 pub(super) const OFF_M: f32 = 1e-3;
@@ -48,43 +48,35 @@ pub struct Figure {
 pub enum Shape {
     /// A person.
     Figure(Figure),
-    /// A ball.
-    Ball {
-        /// Its middle.
-        centre: Vec3A,
-        /// Its radius, in metres.
-        radius_m: f32,
-    },
-    /// An upright cylinder with its ends.
-    Column {
-        /// The middle of its foot.
-        foot: Vec3A,
-        /// Its radius, in metres.
-        radius_m: f32,
-        /// Its height, in metres.
-        height_m: f32,
-    },
-    /// A box on end.
-    Crate {
-        /// Its middle.
-        centre: Vec3A,
-        /// Halves of it: to its right, ahead and up.
-        halves: [Vec3A; 3],
-    },
-    /// A flat rectangle, seen from both sides.
-    Sheet {
-        /// Its middle.
-        centre: Vec3A,
-        /// Halves of it: to its right and up.
-        halves: [Vec3A; 2],
-    },
+    /// A ball, a column, a box or a card: as the plan has them.
+    Solid(Solid<Vec3A>),
     /// The ground, as far as one sees.
     Ground,
 }
 
+/// A panel as the proof computes with.
+pub(super) fn sheet(panel: &Panel) -> Panel<Vec3A> {
+    let Panel { centre, normal, right, up } = *panel;
+    Panel { centre: single(centre), normal: single(normal), right: single(right), up: single(up) }
+}
+
 impl From<Panel> for Shape {
     fn from(panel: Panel) -> Self {
-        Self::Sheet { centre: single(panel.centre), halves: [single(panel.right), single(panel.up)] }
+        Solid::Panel(panel).into()
+    }
+}
+
+impl From<Solid> for Shape {
+    #[expect(clippy::cast_possible_truncation, reason = "metres on a set")]
+    fn from(solid: Solid) -> Self {
+        Self::Solid(match solid {
+            Solid::Ball { centre, radius_m } => Solid::Ball { centre: single(centre), radius_m: radius_m as f32 },
+            Solid::Column { foot, radius_m, height_m } => {
+                Solid::Column { foot: single(foot), radius_m: radius_m as f32, height_m: height_m as f32 }
+            }
+            Solid::Crate { centre, halves } => Solid::Crate { centre: single(centre), halves: halves.map(single) },
+            Solid::Panel(panel) => Solid::Panel(sheet(&panel)),
+        })
     }
 }
 
@@ -107,91 +99,18 @@ pub(super) struct Met {
     pub coat: Coat,
 }
 
-/// Where a ray meets a ball from outside, or from inside.
-fn ball(ray: &Ray, centre: Vec3A, radius: f32) -> Option<f32> {
-    let off = ray.origin - centre;
-    let along = off.dot(ray.direction);
-    let square = along * along - (off.length_squared() - radius * radius);
-    if square <= 0.0 {
-        return None;
-    }
-    let root = square.sqrt();
-    [-along - root, -along + root].into_iter().find(|far| (ray.tmin..ray.tmax).contains(far))
+/// Where a ray meets a solid from outside, or from inside, and the way that looks: outwards; of a panel, to the ray's side.
+fn meets(ray: &Ray, solid: &Solid<Vec3A>) -> Option<(f32, Vec3A)> {
+    let met = solid.met(ray.origin, ray.direction)?;
+    let far = met.into_iter().find(|far| (ray.tmin..ray.tmax).contains(far))?;
+    let out = solid.out_at(ray.origin + ray.direction * far);
+    let from_behind = matches!(solid, Solid::Panel(_)) && ray.direction.dot(out) > 0.0;
+    Some((far, if from_behind { -out } else { out }))
 }
 
-/// Where a ray meets a flat rectangle, and the way that looks on the ray's side.
-pub(super) fn sheet(ray: &Ray, centre: Vec3A, [right, up]: [Vec3A; 2]) -> Option<(f32, Vec3A)> {
-    let normal = right.cross(up).normalize_or(Vec3A::Z);
-    let along = ray.direction.dot(normal);
-    if along.abs() < 1e-9 {
-        return None;
-    }
-    let far = (centre - ray.origin).dot(normal) / along;
-    if !(ray.tmin..ray.tmax).contains(&far) {
-        return None;
-    }
-    let off = ray.origin + ray.direction * far - centre;
-    let inside = off.dot(right).abs() <= right.length_squared() && off.dot(up).abs() <= up.length_squared();
-    inside.then(|| (far, if along > 0.0 { -normal } else { normal }))
-}
-
-fn column(ray: &Ray, foot: Vec3A, radius: f32, height: f32) -> Option<(f32, Vec3A)> {
-    let (off, way) = (ray.origin - foot, ray.direction);
-    let mut found: Option<(f32, Vec3A)> = None;
-    let mut offer = |far: f32, normal: Vec3A| {
-        if (ray.tmin..ray.tmax).contains(&far) && found.is_none_or(|(before, _)| far < before) {
-            found = Some((far, normal));
-        }
-    };
-    let flat = way.x * way.x + way.y * way.y;
-    if flat > 1e-12 {
-        let half = (off.x * way.x + off.y * way.y) / flat;
-        let square = half * half - (off.x * off.x + off.y * off.y - radius * radius) / flat;
-        if square > 0.0 {
-            for far in [-half - square.sqrt(), -half + square.sqrt()] {
-                let at = off + way * far;
-                if (0.0..=height).contains(&at.z) {
-                    offer(far, Vec3A::new(at.x, at.y, 0.0) / radius);
-                }
-            }
-        }
-    }
-    if way.z.abs() > 1e-9 {
-        for (end, normal) in [(0.0, -Vec3A::Z), (height, Vec3A::Z)] {
-            let far = (end - off.z) / way.z;
-            let at = off + way * far;
-            if at.x * at.x + at.y * at.y <= radius * radius {
-                offer(far, normal);
-            }
-        }
-    }
-    found
-}
-
-fn crate_of(ray: &Ray, centre: Vec3A, halves: [Vec3A; 3]) -> Option<(f32, Vec3A)> {
-    let off = ray.origin - centre;
-    let (mut least, mut most) = ((f32::NEG_INFINITY, Vec3A::Z), (f32::INFINITY, Vec3A::Z));
-    for half in halves {
-        let size = half.length();
-        let axis = half / size.max(1e-9);
-        let (from, along) = (off.dot(axis), ray.direction.dot(axis));
-        if along.abs() < 1e-9 {
-            if from.abs() > size {
-                return None;
-            }
-            continue;
-        }
-        let (a, b) = ((-size - from) / along, (size - from) / along);
-        let sign = along.signum();
-        if a.min(b) > least.0 {
-            least = (a.min(b), -axis * sign);
-        }
-        if a.max(b) < most.0 {
-            most = (a.max(b), axis * sign);
-        }
-    }
-    let hits = least.0 <= most.0;
-    [least, most].into_iter().find(|(far, _)| hits && (ray.tmin..ray.tmax).contains(far))
+/// Where a ray crosses a panel.
+pub(super) fn crosses(ray: &Ray, panel: &Panel) -> Option<f32> {
+    sheet(panel).crossed(ray.origin, ray.direction).filter(|far| (ray.tmin..ray.tmax).contains(far))
 }
 
 impl Figure {
@@ -250,9 +169,8 @@ impl Figure {
                 found = Some((far, normal, self.look.coat(head.stuff(up.origin + up.direction * far))));
             }
             for eye in EYES {
-                if let Some(far) = ball(&up, eye, EYE) {
+                if let Some((far, normal)) = meets(&up, &Solid::Ball { centre: eye, radius_m: EYE }) {
                     up.tmax = far;
-                    let normal = (up.origin + up.direction * far - eye) / EYE;
                     found = Some((far, normal, Look::eye(normal.dot(Vec3A::Y))));
                 }
             }
@@ -276,13 +194,7 @@ impl Thing {
         let coated = |(far, normal): (f32, Vec3A)| Met { far, normal, coat: self.coat };
         match self.shape {
             Shape::Figure(figure) => figure.hit(ray),
-            Shape::Ball { centre, radius_m } => {
-                let far = ball(ray, centre, radius_m)?;
-                Some(coated((far, (ray.origin + ray.direction * far - centre) / radius_m)))
-            }
-            Shape::Column { foot, radius_m, height_m } => column(ray, foot, radius_m, height_m).map(coated),
-            Shape::Crate { centre, halves } => crate_of(ray, centre, halves).map(coated),
-            Shape::Sheet { centre, halves } => sheet(ray, centre, halves).map(coated),
+            Shape::Solid(solid) => meets(ray, &solid).map(coated),
             Shape::Ground => {
                 let far = -ray.origin.z / ray.direction.z;
                 let met = ray.direction.z < -1e-6 && (ray.tmin..ray.tmax).contains(&far);
@@ -298,14 +210,7 @@ impl Thing {
     pub(super) fn around(&self) -> Option<Around> {
         let (middle, reach) = match self.shape {
             Shape::Figure(figure) => return self.casts.then(|| figure.around()),
-            Shape::Ball { centre, radius_m } => (centre, radius_m),
-            Shape::Column { foot, radius_m, height_m } => {
-                (foot + Vec3A::Z * (height_m / 2.0), radius_m.hypot(height_m / 2.0))
-            }
-            Shape::Crate { centre, halves } => {
-                (centre, halves.iter().map(|half| half.length_squared()).sum::<f32>().sqrt())
-            }
-            Shape::Sheet { centre, halves } => (centre, halves[0].length().hypot(halves[1].length())),
+            Shape::Solid(solid) => (solid.middle(), solid.reach_m()),
             Shape::Ground => return None,
         };
         self.casts.then_some(Around { middle, reach })
@@ -334,11 +239,12 @@ mod tests {
     const UP: Vec3A = Vec3A::new(0.0, 0.0, 0.5);
 
     #[rstest]
-    #[case::a_ball(Shape::Ball { centre: UP, radius_m: 0.2 }, 0.8, [0.0, -1.0, 0.0])]
-    #[case::a_column(Shape::Column { foot: Vec3A::ZERO, radius_m: 0.3, height_m: 1.0 }, 0.7, [0.0, -1.0, 0.0])]
-    #[case::a_box(Shape::Crate { centre: UP, halves: [Vec3A::new(0.2, 0.0, 0.0), Vec3A::new(0.0, 0.4, 0.0), Vec3A::new(0.0, 0.0, 0.1)] }, 0.6, [0.0, -1.0, 0.0])]
-    #[case::a_sheet(Shape::Sheet { centre: UP, halves: [Vec3A::new(0.2, 0.0, 0.0), Vec3A::new(0.0, 0.0, 0.1)] }, 1.0, [0.0, -1.0, 0.0])]
-    fn a_ray_meets(#[case] shape: Shape, #[case] far: f32, #[case] normal: [f32; 3]) {
+    #[case::a_ball(Solid::Ball { centre: UP, radius_m: 0.2 }, 0.8, [0.0, -1.0, 0.0])]
+    #[case::a_column(Solid::Column { foot: Vec3A::ZERO, radius_m: 0.3, height_m: 1.0 }, 0.7, [0.0, -1.0, 0.0])]
+    #[case::a_box(Solid::Crate { centre: UP, halves: [Vec3A::new(0.2, 0.0, 0.0), Vec3A::new(0.0, 0.4, 0.0), Vec3A::new(0.0, 0.0, 0.1)] }, 0.6, [0.0, -1.0, 0.0])]
+    #[case::a_panel(Solid::Panel(Panel { centre: UP, normal: Vec3A::Y, right: Vec3A::new(0.2, 0.0, 0.0), up: Vec3A::new(0.0, 0.0, 0.1) }), 1.0, [0.0, -1.0, 0.0])]
+    fn a_ray_meets(#[case] solid: Solid<Vec3A>, #[case] far: f32, #[case] normal: [f32; 3]) {
+        let shape = Shape::Solid(solid);
         let ray = super::ray(Vec3A::new(0.0, -1.0, 0.5), Vec3A::Y, 0.0, 10.0);
         let met = matt(shape).hit(&ray).expect("it");
         assert!((met.far - far).abs() < 1e-5 && met.normal.distance(Vec3A::from(normal)) < 1e-5, "{met:?}");
@@ -356,7 +262,7 @@ mod tests {
         assert!(
             (matt(Shape::Ground).hit(&down).expect("it").far - 2.0).abs() < 1e-6 && !matt(Shape::Ground).stops(&down)
         );
-        let column = matt(Shape::Column { foot: Vec3A::ZERO, radius_m: 0.3, height_m: 1.0 });
+        let column = matt(Shape::Solid(Solid::Column { foot: Vec3A::ZERO, radius_m: 0.3, height_m: 1.0 }));
         let top = column.hit(&down).expect("its top");
         assert!((top.far - 1.0).abs() < 1e-6 && top.normal == Vec3A::Z);
     }

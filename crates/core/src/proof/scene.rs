@@ -5,13 +5,13 @@ use glam::Vec3A;
 use obvhs::ray::Ray;
 use rayon::prelude::*;
 
-use super::body::{Met, OFF_M, Thing, double, ray, sheet, single};
+use super::body::{Met, OFF_M, Thing, crosses, double, ray, sheet, single};
 use super::coat::{Coat, Gloss};
 use super::mesh::Around;
 use super::picture::Size;
 use super::spot::{Seen, Spot};
 use crate::glass::{Glazing, Pane};
-use crate::set::{Panel, View};
+use crate::set::{Panel, Solid, View};
 
 /// So far one sees, in metres.
 const FAR_M: f32 = 2_000.0;
@@ -75,9 +75,9 @@ impl Scene {
             let near = around + reach * part + 0.01;
             (from + way * part).distance_squared(middle) < near * near
         };
-        let around = |Panel { centre, right, up, .. }: Panel| Around {
-            middle: single(centre),
-            reach: single(right).length().hypot(single(up).length()),
+        let around = |panel: Panel| {
+            let solid = Solid::Panel(sheet(&panel));
+            Around { middle: solid.middle(), reach: solid.reach_m() }
         };
         let mirrors = self.mirrors().any(|panel| is_near(around(panel)));
         Among { mirrors, ..self.among(is_near) }
@@ -89,8 +89,7 @@ impl Scene {
     }
 
     fn mirrors_stop(&self, ray: &Ray) -> bool {
-        self.mirrors()
-            .any(|Panel { centre, right, up, .. }| sheet(ray, single(centre), [single(right), single(up)]).is_some())
+        self.mirrors().any(|panel| crosses(ray, &panel).is_some())
     }
 
     /// What is nearer to a point than so many metres.
@@ -145,7 +144,7 @@ impl Scene {
         }
         let (from, to) = (double(from), double(to));
         let clear = self.panes.iter().filter(|pane| pane.glazing != Glazing::Mirror);
-        let crossed = clear.filter(|pane| crate::set::Solid::Panel(pane.panel).stops(from, to));
+        let crossed = clear.filter(|pane| Solid::Panel(pane.panel).stops(from, to));
         let left: f64 = crossed.map(|pane| 1.0 - pane.glazing.reflectance(pane.incidence_deg(to - from))).product();
         #[expect(clippy::cast_possible_truncation, reason = "a part of 1")]
         let left = left as f32;
@@ -154,8 +153,7 @@ impl Scene {
 
     /// The pane a ray meets first, and how far that is.
     fn glass(&self, ray: &Ray) -> Option<(f32, &Pane)> {
-        let met = |Panel { centre, right, up, .. }: Panel| sheet(ray, single(centre), [single(right), single(up)]);
-        let all = self.panes.iter().filter_map(|pane| Some((met(pane.panel)?.0, pane)));
+        let all = self.panes.iter().filter_map(|pane| Some((crosses(ray, &pane.panel)?, pane)));
         all.min_by(|a, b| a.0.total_cmp(&b.0))
     }
 
@@ -360,7 +358,7 @@ mod tests {
             Sensor::FULL_FRAME,
             false,
         );
-        let ball = Shape::Ball { centre: Vec3A::new(0.0, 0.0, 1.0), radius_m: 0.3 };
+        let ball = Shape::Solid(Solid::Ball { centre: Vec3A::new(0.0, 0.0, 1.0), radius_m: 0.3 });
         Scene { view, things: vec![Thing { shape: ball, coat: Coat::matt([0.18; 3]), casts: true }], panes }
     }
 

@@ -116,6 +116,7 @@ mod tests {
     use crate::proof::body::{Shape, Thing};
     use crate::proof::coat::Coat;
     use crate::scale::Millimetres;
+    use crate::set::Solid;
     use crate::set::{Point, View};
 
     fn scene(shapes: Vec<Shape>) -> Scene {
@@ -167,7 +168,7 @@ mod tests {
     /// it stands straight over what lies flat (Lambert; any table of view factors).
     #[test]
     fn a_ball_overhead_hides_its_form_factor() {
-        let ball = Shape::Ball { centre: Vec3A::new(0.0, 0.0, 1.0), radius_m: 0.5 };
+        let ball = Shape::Solid(Solid::Ball { centre: Vec3A::new(0.0, 0.0, 1.0), radius_m: 0.5 });
         let (open, under) = (scene(Vec::new()), scene(vec![ball]));
         let at = |scene: &Scene| sky_at(scene, Vec3A::Z, Vec3A::ZERO, Samples::of(3, false), 2048);
         let sine_square = 0.25_f32;
@@ -185,7 +186,7 @@ mod tests {
     #[case::behind_it(0.0, 0.0, 0.01)]
     #[case::at_its_edge(0.5, 0.5, 0.15)]
     fn the_suns_disc_is_seen_in_part(#[case] aside: f32, #[case] wanted: f32, #[case] near: f32) {
-        let ball = Shape::Ball { centre: Vec3A::new(aside, 0.0, 20.0), radius_m: 0.5 };
+        let ball = Shape::Solid(Solid::Ball { centre: Vec3A::new(aside, 0.0, 20.0), radius_m: 0.5 });
         let part = sun_seen(&scene(vec![ball]), Vec3A::ZERO, Vec3A::Z, Samples::of(8, false), 64);
         assert!((part - wanted).abs() <= near, "{part}");
     }

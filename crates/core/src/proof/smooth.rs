@@ -153,6 +153,7 @@ mod tests {
     use crate::proof::picture::Size;
     use crate::proof::scene::Scene;
     use crate::scale::Millimetres;
+    use crate::set::Solid;
     use crate::set::{Point, View};
 
     const SIZE: Size = Size { width: 90, height: 60 };
@@ -161,7 +162,7 @@ mod tests {
     fn seen() -> Seen {
         let (lens, ball) = (Point::new(0.0, -3.0, 1.0), Point::new(0.0, 0.0, 1.0));
         let view = View::new(lens, ball, Millimetres(85.0), Sensor::FULL_FRAME, false);
-        let shape = Shape::Ball { centre: Vec3A::new(0.0, 0.0, 1.0), radius_m: 0.3 };
+        let shape = Shape::Solid(Solid::Ball { centre: Vec3A::new(0.0, 0.0, 1.0), radius_m: 0.3 });
         let things = vec![Thing { shape, coat: Coat::matt([0.18; 3]), casts: true }];
         Scene { view, things, panes: Vec::new() }.seen(SIZE)
     }

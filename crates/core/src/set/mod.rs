@@ -8,6 +8,7 @@ mod place;
 mod reach;
 mod shape;
 mod solid;
+mod space;
 mod sun;
 mod wind;
 
@@ -18,5 +19,6 @@ pub use place::{Direction, Point, Vector, between_deg, sides, signed_deg};
 pub use reach::{Glow, Receptor, Weighing};
 pub use shape::{area_within, cut, hull, oval};
 pub use solid::{Panel, Solid, stopped};
+pub use space::Space;
 pub use sun::{SUN_DEG, mirrored, shadow_edge_m, shadow_length_m, shadow_on};
 pub use wind::{ballast_kg, wind_force_n};

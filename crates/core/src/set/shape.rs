@@ -77,25 +77,12 @@ impl Solid {
             Self::Column { foot, radius_m, height_m } => {
                 [0.0, height_m].into_iter().flat_map(|z| ring(foot + Vector::Z * z, radius_m, 0.0)).collect()
             }
+            Self::Crate { centre, halves: [right, ahead, up] } => {
+                let ends = |middle: Point, half: Vector| [middle - half, middle + half];
+                let edges = ends(centre, up).into_iter().flat_map(|middle| ends(middle, ahead));
+                edges.flat_map(|middle| ends(middle, right)).collect()
+            }
             Self::Panel(panel) => panel.corners().into(),
-        }
-    }
-
-    /// How far any of it is from its middle.
-    pub fn reach_m(&self) -> f64 {
-        match *self {
-            Self::Ball { radius_m, .. } => radius_m,
-            Self::Column { radius_m, height_m, .. } => radius_m.hypot(height_m / 2.0),
-            Self::Panel(panel) => panel.right.length().hypot(panel.up.length()),
-        }
-    }
-
-    /// Its middle.
-    pub fn middle(&self) -> Point {
-        match *self {
-            Self::Ball { centre, .. } => centre,
-            Self::Column { foot, height_m, .. } => foot + Vector::Z * (height_m / 2.0),
-            Self::Panel(panel) => panel.centre,
         }
     }
 }
@@ -135,7 +122,10 @@ mod tests {
         assert!(ball.points().iter().all(|point| (point.distance(Vector::Z) - 0.5).abs() < 1e-12));
         let column = Solid::Column { foot: Point::ZERO, radius_m: 0.2, height_m: 1.0 };
         assert!(column.points().iter().all(|point| (point.x.hypot(point.y) - 0.2).abs() < 1e-12));
-        for solid in [ball, column] {
+        let halves = [Vector::X * 0.2, Vector::Y * 0.1, Vector::Z * 0.3];
+        let tin = Solid::Crate { centre: Vector::Z, halves };
+        assert_eq!(tin.points().len(), 8);
+        for solid in [ball, column, tin] {
             let farthest = solid.points().iter().map(|point| point.distance(solid.middle())).fold(0.0, f64::max);
             assert!((farthest - solid.reach_m()).abs() < 1e-9);
         }

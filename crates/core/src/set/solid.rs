@@ -1,18 +1,23 @@
 //! What keeps light off: people, products, cards and walls as simple solids. Shadows are hard: a ray is stopped or not.
+//!
+//! The plan uses them in double precision, the preview in single: by the same formulas, so that the two cannot disagree.
+
+use num_traits::{Float, One, Zero};
 
 use super::place::{Point, Vector};
+use super::space::Space;
 
 /// A flat rectangle that stands somewhere.
 #[derive(Clone, Copy, Debug, PartialEq)]
-pub struct Panel {
+pub struct Panel<V = Vector> {
     /// Its middle.
-    pub centre: Point,
+    pub centre: V,
     /// The way it looks, of length 1.
-    pub normal: Vector,
+    pub normal: V,
     /// From its middle to its right edge, as a vector.
-    pub right: Vector,
+    pub right: V,
     /// From its middle to its upper edge, as a vector.
-    pub up: Vector,
+    pub up: V,
 }
 
 impl Panel {
@@ -40,77 +45,154 @@ impl Panel {
     }
 }
 
+impl<V: Space> Panel<V> {
+    /// Where a straight way crosses it, in parts of the way's length; nothing where it goes past it or along it.
+    pub fn crossed(&self, from: V, way: V) -> Option<V::Number> {
+        let along = way.dot(self.normal);
+        if along.abs() < V::ALONG {
+            return None;
+        }
+        let far = (self.centre - from).dot(self.normal) / along;
+        let off = from + way * far - self.centre;
+        let inside = off.dot(self.right).abs() <= self.right.square() && off.dot(self.up).abs() <= self.up.square();
+        inside.then_some(far)
+    }
+}
+
 /// Something that stops light.
 #[derive(Clone, Copy, Debug, PartialEq)]
-pub enum Solid {
+pub enum Solid<V: Space = Vector> {
     /// A head, a ball.
     Ball {
         /// Its middle.
-        centre: Point,
+        centre: V,
         /// Its radius, in metres.
-        radius_m: f64,
+        radius_m: V::Number,
     },
-    /// A body, a bottle: an upright cylinder.
+    /// A body, a bottle: an upright cylinder with its ends.
     Column {
         /// The middle of its foot.
-        foot: Point,
+        foot: V,
         /// Its radius, in metres.
-        radius_m: f64,
+        radius_m: V::Number,
         /// How high it is, in metres.
-        height_m: f64,
+        height_m: V::Number,
     },
-    /// A card, a wall, a box's side.
-    Panel(Panel),
+    /// A box.
+    Crate {
+        /// Its middle.
+        centre: V,
+        /// Halves of it, at right angles: to its right, ahead and up.
+        halves: [V; 3],
+    },
+    /// A card, a wall.
+    Panel(Panel<V>),
 }
 
-/// So near its ends a way is not stopped: what glows or is lit lies on its own surface. In parts of the way's length.
-const ENDS: f64 = 1e-4;
+/// From where to where a straight way is within something, in parts of its length.
+type Stretch<N> = [N; 2];
 
-impl Solid {
-    /// Whether the straight way from one point to another is stopped.
-    pub fn stops(&self, from: Point, to: Point) -> bool {
-        let way = to - from;
-        let within = |t: f64| t > ENDS && t < 1.0 - ENDS;
+/// Where a way is between two levels that it rises along.
+fn between<N: Float>(from: N, along: N, [least, most]: [N; 2]) -> Option<Stretch<N>> {
+    if along.is_zero() {
+        return (from >= least && from <= most).then_some([N::neg_infinity(), N::infinity()]);
+    }
+    let (a, b) = ((least - from) / along, (most - from) / along);
+    Some([a.min(b), a.max(b)])
+}
+
+/// Where a way is nearer to a middle than a radius.
+fn within<V: Space>(off: V, way: V, radius: V::Number) -> Option<Stretch<V::Number>> {
+    let square = way.square();
+    if square < V::ALONG {
+        return (off.square() < radius * radius).then_some([V::Number::neg_infinity(), V::Number::infinity()]);
+    }
+    let half = off.dot(way) / square;
+    let left = half * half - (off.square() - radius * radius) / square;
+    (left > V::Number::zero()).then(|| [-half - left.sqrt(), -half + left.sqrt()])
+}
+
+/// Where both are.
+fn both<N: Float>(one: Stretch<N>, other: Stretch<N>) -> Option<Stretch<N>> {
+    let [enters, leaves] = [one[0].max(other[0]), one[1].min(other[1])];
+    (enters < leaves).then_some([enters, leaves])
+}
+
+impl<V: Space> Solid<V> {
+    /// Where a straight way enters it and where it leaves it, in parts of the way's length, which may lie before its
+    /// beginning or after its end; nothing where it goes past.
+    pub fn met(&self, from: V, way: V) -> Option<[V::Number; 2]> {
         match *self {
-            Self::Ball { centre, radius_m } => {
-                let nearest = ((centre - from).dot(way) / way.length_squared()).clamp(0.0, 1.0);
-                within(nearest) && (from + way * nearest).distance_squared(centre) < radius_m * radius_m
-            }
+            Self::Ball { centre, radius_m } => within(from - centre, way, radius_m),
             Self::Column { foot, radius_m, height_m } => {
-                let flat = (way.x * way.x) + (way.y * way.y);
                 let off = from - foot;
-                let (least, most) = if flat < 1e-12 {
-                    if off.x * off.x + off.y * off.y >= radius_m * radius_m {
-                        return false;
-                    }
-                    (0.0, 1.0)
-                } else {
-                    let half = -(off.x * way.x + off.y * way.y) / flat;
-                    let square = half * half - (off.x * off.x + off.y * off.y - radius_m * radius_m) / flat;
-                    if square <= 0.0 {
-                        return false;
-                    }
-                    (half - square.sqrt(), half + square.sqrt())
+                let level = between(off.dot(V::UP), way.dot(V::UP), [V::Number::zero(), height_m])?;
+                both(within(off.level(), way.level(), radius_m)?, level)
+            }
+            Self::Crate { centre, halves } => {
+                let off = from - centre;
+                let side = |half: V| {
+                    let size = half.square();
+                    between(off.dot(half), way.dot(half), [-size, size])
                 };
-                let (least, most) = (least.max(ENDS), most.min(1.0 - ENDS));
-                if least >= most {
-                    return false;
-                }
-                let (a, b) = (off.z + way.z * least, off.z + way.z * most);
-                a.max(b) > 0.0 && a.min(b) < height_m
+                both(both(side(halves[0])?, side(halves[1])?)?, side(halves[2])?)
             }
-            Self::Panel(Panel { centre, normal, right, up }) => {
-                let along = way.dot(normal);
-                if along.abs() < 1e-12 {
-                    return false;
+            Self::Panel(panel) => panel.crossed(from, way).map(|far| [far, far]),
+        }
+    }
+
+    /// Whether the straight way from one point to another is stopped by its surface.
+    pub fn stops(&self, from: V, to: V) -> bool {
+        let stopped_at = |far: &V::Number| *far > V::ENDS && *far < V::Number::one() - V::ENDS;
+        self.met(from, to - from).is_some_and(|met| met.iter().any(stopped_at))
+    }
+
+    /// The way its surface looks out at a point of it, of length 1; of a panel, the way that looks.
+    pub fn out_at(&self, at: V) -> V {
+        let one = V::Number::one();
+        match *self {
+            Self::Ball { centre, radius_m } => (at - centre) * (one / radius_m),
+            Self::Column { foot, radius_m, height_m } => {
+                let off = at - foot;
+                let (round, up) = (off.level(), off.dot(V::UP));
+                let from_round = (round.square().sqrt() - radius_m).abs();
+                if from_round <= up.abs().min((up - height_m).abs()) {
+                    round * (one / radius_m)
+                } else if up + up > height_m {
+                    V::UP
+                } else {
+                    -V::UP
                 }
-                let t = (centre - from).dot(normal) / along;
-                if !within(t) {
-                    return false;
-                }
-                let spot = from + way * t - centre;
-                spot.dot(right).abs() < right.length_squared() && spot.dot(up).abs() < up.length_squared()
             }
+            Self::Crate { centre, halves } => {
+                let off = at - centre;
+                let sizes = halves.map(|half| half.square().sqrt());
+                let out = |side: usize| off.dot(halves[side]) / sizes[side];
+                let from_side = |side: usize| (out(side).abs() - sizes[side]).abs();
+                let nearest = (1..3).fold(0, |best, side| if from_side(side) < from_side(best) { side } else { best });
+                halves[nearest] * (out(nearest).signum() / sizes[nearest])
+            }
+            Self::Panel(panel) => panel.normal,
+        }
+    }
+
+    /// Its middle.
+    pub fn middle(&self) -> V {
+        match *self {
+            Self::Ball { centre, .. } | Self::Crate { centre, .. } => centre,
+            Self::Column { foot, height_m, .. } => foot + V::UP * (height_m / (V::Number::one() + V::Number::one())),
+            Self::Panel(panel) => panel.centre,
+        }
+    }
+
+    /// How far any of it is from its middle, in metres.
+    pub fn reach_m(&self) -> V::Number {
+        let two = V::Number::one() + V::Number::one();
+        match *self {
+            Self::Ball { radius_m, .. } => radius_m,
+            Self::Column { radius_m, height_m, .. } => radius_m.hypot(height_m / two),
+            Self::Crate { halves: [right, ahead, up], .. } => (right.square() + ahead.square() + up.square()).sqrt(),
+            Self::Panel(panel) => (panel.right.square() + panel.up.square()).sqrt(),
         }
     }
 }

@@ -128,6 +128,10 @@ pub struct ContinuousOutput {
     /// What a luxmeter reads a metre away, at full power, without a modifier.
     #[schema(minimum = 1, maximum = 1_000_000, default = 5000)]
     pub lux_at_1_m: f64,
+    /// How long a battery lasts at full power, in minutes; null on mains.
+    #[serde(default)]
+    #[schema(minimum = 1, maximum = 10_000)]
+    pub battery_full_min: Option<f64>,
 }
 
 /// A guide number in metres.

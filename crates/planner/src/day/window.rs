@@ -82,7 +82,7 @@ const ALIKE: f64 = 0.17;
 /// A setup's light, minute by minute.
 struct Lit<'a> {
     setup: Prepared<'a>,
-    /// Each region's light, a minute a row.
+    /// Each region's light without continuous lights, a minute a row.
     light: Vec<Vec<Ev>>,
     /// What was solved, and under which light.
     solved: Vec<(Vec<Ev>, Moment)>,
@@ -98,7 +98,7 @@ impl Lit<'_> {
         if let Some((_, known)) = self.solved.iter().rev().find(alike) {
             return Moment { minute, ..*known };
         }
-        self.setup.ambient.clone_from(light);
+        self.setup.under(light);
         let outcome = Outcome::of(&self.setup);
         let first = shortfalls(&self.setup, &outcome).into_iter().next();
         let (missing, limit) = (first.as_ref().map(|first| first.missing), first.map(|first| first.limit));
@@ -136,14 +136,14 @@ pub fn windows_and_later(
     (shown, until): (DayMinute, DayMinute),
 ) -> (Windows, Vec<Stretch>) {
     let light = match &prepared.scene {
-        None => vec![prepared.ambient.clone(); until.0 as usize + 1],
+        None => vec![prepared.there.clone(); until.0 as usize + 1],
         Some(scene) => {
             let track = scene.light.spot.track(begin, until.after(begin));
             let now = (0..=until.0).map(|minute| {
                 let at = DayMinute(minute).after(begin);
                 scene.light.under(track.sun(at), at)
             });
-            let regions = |now: &LightNow| prepared.light.iter().map(|light| light.all(Some(now))).collect();
+            let regions = |now: &LightNow| prepared.light.iter().map(|light| light.there(Some(now))).collect();
             now.map(|now| regions(&now)).collect()
         }
     };
@@ -207,9 +207,15 @@ mod tests {
     #[case::winter(Blend::Fill { ambient_stops: 0.0, fill_stops: -1.0 }, 60.2, "2026-12-05")]
     #[case::midnight_sun(Blend::AmbientOnly { subject_stops: 0.0 }, 69.9, "2026-06-20")]
     #[case::polar_night(Blend::AmbientOnly { subject_stops: 0.0 }, 69.9, "2026-12-20")]
-    fn a_window_is_what_the_plans_of_its_hours_say(#[case] blend: Blend, #[case] latitude: f64, #[case] date: &str) {
+    fn a_window_is_what_the_plans_of_its_hours_say(
+        #[case] blend: Blend,
+        #[case] latitude: f64,
+        #[case] date: &str,
+        #[values("medium", "lamp")] flash: &str,
+    ) {
         let kit = Kit::starter();
-        let setup = setup(blend, latitude, date);
+        let mut setup = setup(blend, latitude, date);
+        setup.lights[0].flash_id = flash.into();
         let prepared = Prepared::new(&setup, &kit).expect("good");
         let (begin, _) = day(date, &prepared.scene.as_ref().expect("a scene").light.zone).expect("a day");
         let found = windows(&prepared, begin, DayMinute(1440));

@@ -1,6 +1,7 @@
 //! The dimmers of continuous lights. They are ambient to the shutter, and a flash's power to the blend: a lift asks for so
 //! much on the face against the background, whatever the camera is set to, so they are solved before it.
 
+use tolva_core::exposure::Ev;
 use tolva_core::scale::{Power, Stops};
 
 use super::Prepared;
@@ -11,6 +12,27 @@ use crate::setup::{Blend, LightWish};
 const ROUNDS: u32 = 24;
 
 impl Prepared<'_> {
+    /// The same setup under other light: one EV a region, without continuous lights, which are dimmed anew.
+    pub fn under(&mut self, there: &[Ev]) {
+        self.there.clear();
+        self.there.extend_from_slice(there);
+        for lamp in 0..self.lamps.len() {
+            if self.is_solved(lamp) {
+                self.lamps[lamp].power = Some(Power(Stops::ZERO));
+            }
+        }
+        self.shine();
+        self.dim();
+    }
+
+    /// What the continuous lights give at their powers, and what there is with them.
+    fn shine(&mut self) {
+        for (region, light) in self.light.iter_mut().enumerate() {
+            light.lamps = self.lamps.iter().fold(Stops::NOTHING, |sum, lamp| sum.and(lamp.gives(region)));
+            self.ambient[region] = Ev(Stops(self.there[region].0).and(light.lamps).0);
+        }
+    }
+
     /// Dims the continuous lights whose power is free to what the blend, or their own role, asks of them. Lights that are
     /// aimed at one region are dimmed alike. Where a flash is aimed at the same region, they stay at full power and are
     /// ambient to it.
@@ -56,11 +78,7 @@ impl Prepared<'_> {
             let exact = Power(Stops::of_ratio(powers[lamp]));
             self.lamps[lamp].power = if powers[lamp] > 0.0 { self.lamps[lamp].on_dial(exact) } else { None };
         }
-        for (region, light) in self.light.iter_mut().enumerate() {
-            light.lamps = self.lamps.iter().fold(Stops::NOTHING, |sum, lamp| sum.and(lamp.gives(region)));
-        }
-        let now = self.scene.as_ref().map(|scene| scene.now);
-        self.ambient = self.light.iter().map(|light| light.all(now.as_ref())).collect();
+        self.shine();
     }
 
     /// Whether a continuous light's dimmer is solved: it is not locked, its region has a target against the one the camera is

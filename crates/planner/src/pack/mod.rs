@@ -1,17 +1,18 @@
 //! What to carry: everything the setups of a job use, each as often as the setup that uses most of it, with ballast for the
 //! wind, and batteries and memory for the frames.
 
-use std::collections::{BTreeMap, BTreeSet};
+mod batteries;
 
-use tolva_core::flash::Recycling;
+use std::collections::{BTreeMap, BTreeSet};
 
 use crate::lighting::Prepared;
 use crate::set::{SetNotice, distances_of, notices};
 use crate::setup::{CardKind, Kit, Light, Setup};
 use crate::solver::Outcome;
 use crate::staging::Thing;
+use batteries::Batteries;
 
-/// Of each battery one more than the frames ask for. Common practice, no source.
+/// Of batteries and memory one more than is asked for. Common practice, no source.
 const SPARE: u32 = 1;
 /// A raw file and a JPEG beside it come to so many megabytes a megapixel. Common practice, no source.
 const MEGABYTES_A_MEGAPIXEL: f64 = 2.0;
@@ -79,6 +80,13 @@ impl PackKind {
 pub enum PackWhy {
     /// The setup that uses most of it uses so many.
     Used,
+    /// For a lamp that burns so long, from batteries that last so long; with a spare.
+    Burning {
+        /// How long it burns while the setups are shot, in minutes at full power.
+        full_min: f64,
+        /// How long one battery lasts at full power, in minutes.
+        a_battery_min: f64,
+    },
     /// For so many pops, in full ones, from batteries of so many; with a spare.
     Pops {
         /// What the frames take, in full pops; nothing where nobody has said how many frames.
@@ -257,38 +265,15 @@ impl Gathered<'_> {
 fn lit<'a>(prepared: &Prepared<'a>, outcome: &Outcome) -> BTreeSet<&'a str> {
     let flashes = prepared.lights.iter().zip(&outcome.lights).filter(|(_, dialled)| dialled.is_some());
     let flashes = flashes.map(|(light, _)| light.light.id.as_str());
-    flashes.chain(prepared.lamps.iter().map(|lamp| lamp.light.id.as_str())).collect()
-}
-
-/// What each unit of one kind of flash gives over the job, in full pops.
-#[derive(Debug, Default)]
-struct UnitPops(Vec<f64>);
-
-impl UnitPops {
-    /// Adds a setup's units: the one that works hardest is the one that has worked least so far.
-    fn add(&mut self, mut setup: Vec<f64>) {
-        setup.sort_by(|a, b| b.total_cmp(a));
-        self.0.resize(self.0.len().max(setup.len()), 0.0);
-        self.0.sort_by(f64::total_cmp);
-        for (unit, pops) in self.0.iter_mut().zip(setup) {
-            *unit += pops;
-        }
-    }
-
-    /// Number of batteries, given the full pops of one. Every unit has at least one.
-    fn batteries(&self, a_battery: f64) -> u32 {
-        #[expect(clippy::cast_possible_truncation, clippy::cast_sign_loss, reason = "some batteries")]
-        let each = |spent: &f64| (spent / a_battery).ceil().max(1.0) as u32;
-        self.0.iter().map(each).sum()
-    }
+    let lamps = prepared.lamps.iter().filter(|lamp| lamp.power.is_some());
+    flashes.chain(lamps.map(|lamp| lamp.light.id.as_str())).collect()
 }
 
 /// What the setups of a job take along.
 pub fn pack_list(setups: &[Setup], kit: &Kit) -> PackList {
     let mut gathered = Gathered { kit, items: BTreeMap::new() };
     let mut list = PackList::default();
-    // What the frames of each kind of flash take, and whether the number of frames is known for every setup.
-    let mut pops: BTreeMap<&str, (UnitPops, bool)> = BTreeMap::new();
+    let mut batteries = Batteries::default();
     let (mut frames, mut megapixels) = (0, 0.0f64);
     for (at, setup) in setups.iter().enumerate() {
         let taken = frames_of(setup);
@@ -307,33 +292,20 @@ pub fn pack_list(setups: &[Setup], kit: &Kit) -> PackList {
         let used = lit(&prepared, &outcome);
         gathered.named(at, setup, |light| used.contains(light.id.as_str()));
         gathered.on_the_set(at, (&prepared, &outcome), &used);
-        let mut spent: BTreeMap<&str, Vec<f64>> = BTreeMap::new();
-        for (light, dialled) in prepared.lights.iter().zip(&outcome.lights) {
-            let Some(dialled) = dialled else { continue };
-            let each = f64::from(taken.unwrap_or(0)) * dialled.power.0.ratio();
-            let units = usize::from(light.light.units.max(1));
-            spent.entry(light.light.flash_id.as_str()).or_default().extend(std::iter::repeat_n(each, units));
-        }
-        for (id, spent) in spent {
-            let (units, known) = pops.entry(id).or_insert_with(|| (UnitPops::default(), true));
-            units.add(spent);
-            *known &= taken.is_some();
-        }
+        batteries.add(setup, &prepared, &outcome);
     }
     let mut items = gathered.items;
-    for (id, (units, known)) in pops {
-        let Some(flash) = kit.flashes.iter().find(|flash| flash.id == id) else { continue };
-        let Recycling { pops_full: Some(a_battery), .. } = flash.recycling() else { continue };
-        let setups = items.get(&(PackKind::Flash, id.to_owned())).map(|item| item.setups.clone()).unwrap_or_default();
-        let full_pops = known.then_some(units.0.iter().sum());
+    for (id, count, why) in batteries.asked_for(kit) {
+        let key = (PackKind::Flash, id.to_owned());
+        let unit = items.get(&key).map(|item| (item.name.clone(), item.setups.clone())).unwrap_or_default();
         let battery = PackItem {
             kind: PackKind::Battery,
             id: id.to_owned(),
-            name: flash.name.clone(),
-            count: units.batteries(a_battery) + SPARE,
+            name: unit.0,
+            count,
             weight_kg: None,
-            setups,
-            why: PackWhy::Pops { full_pops, a_battery },
+            setups: unit.1,
+            why,
         };
         items.insert((PackKind::Battery, id.to_owned()), battery);
     }
@@ -393,58 +365,18 @@ mod tests {
         assert_eq!(octagons.setups, [0, 1]);
     }
 
-    /// Batteries by the pops the frames take: at 1/4 a pop is a quarter of a full one, and one more is carried.
+    /// Memory for the frames that the shots of all setups take.
     #[test]
-    fn batteries_and_memory_are_for_the_frames() {
+    fn memory_is_for_the_frames() {
         let kit = Kit::starter();
         let mut setup = Setup::new("one", &kit);
-        setup.lights[0].power_stops = Some(-2.0);
-        let batteries = |setup: &Setup| {
-            let list = pack_list(std::slice::from_ref(setup), &kit);
-            let item = list.items.iter().find(|item| item.kind == PackKind::Battery).cloned().expect("a battery");
-            (item.count, item.why)
-        };
-        let a_battery = 450.0;
-        assert_eq!(batteries(&setup), (2, PackWhy::Pops { full_pops: None, a_battery }), "nobody has said how many");
         setup.shots = vec![
             Shot { frames: 1000, ..Shot::new("a") },
             Shot { frames: 1000, kind: ShotKind::Bracket, ..Shot::new("b") },
         ];
-        assert_eq!(batteries(&setup), (3, PackWhy::Pops { full_pops: Some(500.0), a_battery }));
         let list = pack_list(std::slice::from_ref(&setup), &kit);
         let memory = list.items.iter().find(|item| item.kind == PackKind::Memory).expect("memory");
         assert_eq!(memory.why, PackWhy::Frames { frames: 2000, megabytes: 48.0 }, "24 megapixels");
-    }
-
-    /// Two lights of 100 full pops each, 150 a battery: one battery each and a spare. Two units on one light count as two.
-    #[test]
-    fn each_unit_has_its_own_batteries() {
-        let mut kit = Kit::starter();
-        for flash in &mut kit.flashes {
-            flash.pops_full = Some(150.0);
-        }
-        let mut setup = Setup::new("one", &kit);
-        setup.lights[0].power_stops = Some(0.0);
-        setup.shots = vec![Shot { frames: 100, ..Shot::new("a") }];
-        let batteries = |setup: &Setup| {
-            let list = pack_list(std::slice::from_ref(setup), &kit);
-            list.items.into_iter().find(|item| item.kind == PackKind::Battery).map_or(0, |item| item.count)
-        };
-        assert_eq!(batteries(&setup), 1 + SPARE);
-        let mut two_units = setup.clone();
-        two_units.lights[0].units = 2;
-        assert_eq!(batteries(&two_units), 2 + SPARE);
-        let mut two_lights = setup.clone();
-        two_lights.lights.push(Light { id: "B".into(), ..setup.lights[0].clone() });
-        assert_eq!(batteries(&two_lights), 2 + SPARE);
-        two_lights.lights.swap(0, 1);
-        assert_eq!(batteries(&two_lights), 2 + SPARE);
-        // 200 pops each over two such setups: two batteries each.
-        let both = pack_list(&[two_lights.clone(), two_lights], &kit);
-        assert_eq!(
-            both.items.iter().find(|item| item.kind == PackKind::Battery).map(|item| item.count),
-            Some(4 + SPARE)
-        );
     }
 
     /// A drawn set with a continuous light is packed, whichever of its lights that is.

@@ -4,11 +4,11 @@ use tolva_core::colour::{Balanced, NamedLight, Shift};
 use tolva_core::glass::{Glazing, Pane};
 use tolva_core::proof::{Beyond, Coat, Figure, Gloss, Hair, Look, Place, Scene, Shape, Source, There, Thing, Vec3A};
 use tolva_core::scale::Metres;
-use tolva_core::set::{Mirror, Panel, Patch, Point};
+use tolva_core::set::{Mirror, Panel, Patch, Point, Solid};
 
 use crate::lighting::Prepared;
 use crate::set::distances_of;
-use crate::setup::{Card, CardKind, Finish, Kit, Opening, Person, Product, ProductShape, RegionPlace};
+use crate::setup::{Card, CardKind, Finish, Kit, Opening, Person, Product, RegionPlace};
 use crate::solver::Outcome;
 use crate::staging::{Laid, Photographer, Stage, Thing as OnSet, towards_sun};
 use tolva_core::ambient::{BackgroundKind, Surroundings};
@@ -123,28 +123,14 @@ impl Things {
             Finish::Mirror => Coat { albedo: [0.05; 3], gloss: Gloss::Mirror(f(crate::staging::MIRROR_FINISH)) },
         };
         let foot = Vec3A::new(f(product.x_m), f(product.y_m), f(product.table_m));
-        let shape = match product.shape {
-            ProductShape::Ball { diameter_m } => {
-                Shape::Ball { centre: single(product.middle()), radius_m: f(diameter_m / 2.0) }
-            }
-            ProductShape::Cylinder { diameter_m, height_m } => {
-                Shape::Column { foot, radius_m: f(diameter_m / 2.0), height_m: f(height_m) }
-            }
-            ProductShape::Box { height_m, .. } => {
-                let [front, right, ..] = product.sides();
-                let out = |panel: &Panel| single(panel.centre - product.middle());
-                let up = Vec3A::Z * f(height_m / 2.0);
-                Shape::Crate { centre: single(product.middle()), halves: [out(&right), out(&front), up] }
-            }
-        };
-        self.add(OnSet::Product(product.id.clone()), shape, coat);
+        self.add(OnSet::Product(product.id.clone()), product.solid().into(), coat);
         if let Some(half_m) = product.table() {
             // A plain table; what lights a set goes past it, as in the plan.
             let wide = f(half_m);
-            let top = Shape::Crate {
+            let top = Shape::Solid(Solid::Crate {
                 centre: foot - Vec3A::Z * 0.021,
                 halves: [Vec3A::X * (wide * 1.3), Vec3A::Y * wide, Vec3A::Z * 0.02],
-            };
+            });
             let coat = Coat::matt([0.20, 0.16, 0.12]);
             self.all.push(Thing { shape: top, coat, casts: false });
             self.of.push(OnSet::Product(String::new()));

@@ -269,7 +269,7 @@ fn flashes() -> Vec<Flash> {
             ..flash(
                 "lamp",
                 "LED lamp, 60 W",
-                FlashOutput::Continuous(ContinuousOutput { lux_at_1_m: 6000.0 }),
+                FlashOutput::Continuous(ContinuousOutput { lux_at_1_m: 6000.0, battery_full_min: None }),
                 (-7.0, PowerStep::Tenth),
                 0.0,
                 None,

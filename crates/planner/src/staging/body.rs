@@ -111,16 +111,19 @@ impl Product {
     }
 
     /// What of it keeps light off.
-    pub fn solids(&self) -> Vec<Solid> {
+    pub fn solid(&self) -> Solid {
         let foot = Point::new(self.x_m, self.y_m, self.table_m);
         match self.shape {
-            ProductShape::Box { .. } => self.sides().map(Solid::Panel).into(),
+            ProductShape::Box { height_m, .. } => {
+                let [front, right, ..] = self.sides();
+                let out = |side: &Panel| side.centre - self.middle();
+                let halves = [out(&right), out(&front), Vector::Z * (height_m / 2.0)];
+                Solid::Crate { centre: self.middle(), halves }
+            }
             ProductShape::Cylinder { diameter_m, height_m } => {
-                vec![Solid::Column { foot, radius_m: diameter_m / 2.0, height_m }]
+                Solid::Column { foot, radius_m: diameter_m / 2.0, height_m }
             }
-            ProductShape::Ball { diameter_m } => {
-                vec![Solid::Ball { centre: self.middle(), radius_m: diameter_m / 2.0 }]
-            }
+            ProductShape::Ball { diameter_m } => Solid::Ball { centre: self.middle(), radius_m: diameter_m / 2.0 },
         }
     }
 
@@ -186,7 +189,7 @@ mod tests {
         for side in [Side::Left, Side::Right, Side::Front, Side::Top] {
             let lit = tin.receptor(side);
             let from = lit.at + lit.normal * 2.0;
-            assert!(tin.solids().iter().all(|solid| !solid.stops(from, lit.at)), "{side:?}");
+            assert!(!tin.solid().stops(from, lit.at), "{side:?}");
         }
     }
 }

@@ -21,6 +21,9 @@ const PATCH_M: f64 = 0.4;
 /// Cards are held near a face, and cut so much finer than walls.
 const CARD_FINER: f64 = 0.375;
 
+/// A head is turned to nothing that is farther off, in metres.
+const TURNED_FAR_M: f64 = 30.0;
+
 /// One thing of the set that keeps light off.
 #[derive(Clone, Debug, PartialEq)]
 pub struct Standing {
@@ -310,13 +313,8 @@ impl Stage {
     pub fn turned_to(&self, light: LightIndex, distance: Metres) -> Option<&Thing> {
         self.laid.lights[light].head?;
         let glow = self.glow(light, distance);
-        let far = glow.centre + glow.axis * 30.0;
-        let met = |matt: &Matt| {
-            let along = glow.axis.dot(matt.panel.normal);
-            Solid::Panel(matt.panel)
-                .stops(glow.centre, far)
-                .then(|| (matt.panel.centre - glow.centre).dot(matt.panel.normal) / along)
-        };
+        let met =
+            |matt: &Matt| matt.panel.crossed(glow.centre, glow.axis).filter(|far| (0.0..TURNED_FAR_M).contains(far));
         let all = self.surfaces.iter().filter_map(|(thing, matt, _)| Some((met(matt)?, thing)));
         all.min_by(|a, b| a.0.total_cmp(&b.0)).map(|(_, thing)| thing)
     }
@@ -408,9 +406,7 @@ fn standing(laid: &Laid) -> Vec<Standing> {
         }
     }
     for product in &set.products {
-        for solid in product.solids() {
-            add(Thing::Product(product.id.clone()), solid);
-        }
+        add(Thing::Product(product.id.clone()), product.solid());
     }
     for card in &set.cards {
         add(Thing::Card(card.id.clone()), Solid::Panel(card.panel()));

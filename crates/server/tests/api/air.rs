@@ -1,12 +1,12 @@
 //! Phones over the set's network: nothing is answered before a device was let in, and each does what it may.
 
-use std::io::{ErrorKind, Read as _};
+use std::io::{ErrorKind, Read as _, Write as _};
 
 use reqwest::StatusCode;
 use rstest::rstest;
 use serde_json::{Value, json};
 
-use super::over_tls::{ask, asked, spellings};
+use super::over_tls::{Answer, ask, asked, spellings};
 use super::running::Running;
 
 fn json_of(text: &Value) -> (&'static str, String) {
@@ -292,4 +292,22 @@ async fn closed_it_lets_nobody_in() {
     assert_eq!(now["address"], Value::Null);
     let (status, problem) = tolva.post("api/v1/phones/code", &json!({ "rights": "look" })).await;
     assert_eq!((status, problem["errors"][0]["pointer"].as_str()), (StatusCode::UNPROCESSABLE_ENTITY, Some("/rights")));
+}
+
+/// A phone that closes its line while a picture is rendered for it takes the rest of the work along, also over TLS.
+#[actix_web::test]
+async fn a_phone_that_goes_away_takes_it_along() {
+    let tolva = Running::start();
+    let port = opened(&tolva).await;
+    let device = joined(&tolva, port, "all").await;
+    let mut line = asked(port, "POST", "/api/v1/proof", (&device, Some(json_of(&super::proof::asked(1920, true)))));
+    let told = |answer: Answer| serde_json::from_str::<Value>(&answer.body).expect("an answer in JSON");
+    let progress = || told(ask(port, "GET", "/api/v1/proof/progress?asker=window", (&device, None)));
+    while progress()["percent"].as_f64().is_none_or(|come| come <= 0.0) {}
+    line.conn.send_close_notify();
+    line.flush().expect("said farewell");
+    drop(line);
+    while progress()["percent"].is_number() {}
+    let coarse = ask(port, "POST", "/api/v1/proof", (&device, Some(json_of(&super::proof::asked(1920, false)))));
+    assert_eq!(told(coarse)["fine"], false, "it ended long before it would have been rendered");
 }

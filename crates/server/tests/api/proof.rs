@@ -6,7 +6,7 @@ use reqwest::StatusCode;
 use rstest::rstest;
 use serde_json::{Value, json};
 
-fn asked(longest: u32, fine: bool) -> Value {
+pub fn asked(longest: u32, fine: bool) -> Value {
     let mut request = solve_request();
     request["longest"] = json!(longest);
     request["fine"] = json!(fine);

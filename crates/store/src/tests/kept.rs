@@ -125,6 +125,51 @@ async fn two_files_of_one_name_share_nothing() {
     assert!(first.frame_picture("one", Copied::Measured).exists());
 }
 
+/// Another data file put in one's place under the same name has folders of its own: nothing of the first is swept or replaced.
+#[tokio::test]
+async fn a_file_put_in_anothers_place_touches_nothing() {
+    let (first, folder, job) = with_a_job().await;
+    first.keep_frame(&job, &frame("one", 'a'), PICTURES).await.expect("kept");
+    first.backup_of_the_day().await.expect("copied");
+    let (picture, copies) = (first.frame_picture("one", Copied::Measured), first.backups());
+    first.close().await;
+    let (file, away) = (folder.path().join("tolva.sqlite"), folder.path().join("away.sqlite"));
+    std::fs::rename(&file, &away).expect("moved away");
+    let second = Store::open(&file).await.expect("made anew");
+    assert!(second.backups().is_empty());
+    for _ in 0..2 {
+        second.sweep_frames(i64::MAX).await.expect("swept");
+    }
+    second.backup_of_the_day().await.expect("copied");
+    assert_eq!(second.backups().len(), 1);
+    second.close().await;
+    std::fs::rename(&away, &file).expect("and back");
+    let first = Store::open(&file).await.expect("opened");
+    assert!(picture.exists() && first.frame_picture("one", Copied::Measured) == picture);
+    assert_eq!(first.backups(), copies);
+}
+
+/// What a Tolva of before kept beside a data file under its name alone is found under its name and id.
+#[tokio::test]
+async fn what_was_kept_by_name_alone_is_claimed() {
+    let (store, folder, job) = with_a_job().await;
+    store.keep_frame(&job, &frame("one", 'a'), PICTURES).await.expect("kept");
+    store.backup_of_the_day().await.expect("copied");
+    let (pictures, copies) = (store.frames_folder(), store.backups());
+    let copy = store.copies().join(format!("{}.{}.sqlite", store.own_name(), copies[0].name));
+    std::fs::rename(&pictures, folder.path().join("tolva.frames")).expect("as before");
+    std::fs::rename(&copy, store.copies().join(format!("tolva.{}.sqlite", copies[0].name))).expect("as before");
+    std::fs::write(store.copies().join("tolva.other.2026-08-29.sqlite"), "another's").expect("written");
+    let mut work = store.connections.writing().await.expect("a writer");
+    sqlx::query("UPDATE own SET claimed = 0").execute(&mut *work).await.expect("as before");
+    work.commit().await.expect("kept");
+    store.close().await;
+    let store = Store::open(&folder.path().join("tolva.sqlite")).await.expect("opened");
+    assert_eq!(std::fs::read(store.frame_picture("one", Copied::Measured)).expect("there"), b"large");
+    assert_eq!(store.backups(), copies);
+    assert!(store.copies().join("tolva.other.2026-08-29.sqlite").exists() && pictures.exists());
+}
+
 /// A picture goes when nothing has referred to it for long: not by its age, for a copy that knows it may be restored.
 #[tokio::test]
 async fn pictures_stay_while_a_restore_may_need_them() {

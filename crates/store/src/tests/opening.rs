@@ -68,7 +68,7 @@ async fn a_file_may_be_opened_for_reading() {
     store.close().await;
     let options = SqliteConnectOptions::new().filename(folder.path().join("tolva.sqlite")).read_only(true);
     let connections = Connections::new(options.immutable(true), true).await.expect("opened");
-    let store = Store { connections, file: folder.path().join("tolva.sqlite") };
+    let store = Store::over(connections, &folder.path().join("tolva.sqlite")).await.expect("its id");
     assert!(store.read_only());
     assert_eq!(store.job(&added.id).await.expect("there"), added);
     let refused = store.save(&added.id, &Act::on(1, "Name"), &named("two")).await;
@@ -121,7 +121,10 @@ async fn a_data_file_of_before_is_brought_up_to_date() {
     let mut old = old.connect().await.expect("made");
     sqlx::raw_sql(include_str!("../../tests/data/schema-2.sql")).execute(&mut old).await.expect("written");
     sqlx::Connection::close(old).await.expect("closed");
+    let pictures = folder.path().join("tolva.frames");
+    std::fs::create_dir(&pictures).expect("made");
     let store = Store::open(&file).await.expect("brought up to date");
+    assert!(!pictures.exists() && store.frames_folder().exists(), "its folder carries its id now");
     let list = store.jobs(&Listing::default()).await.expect("a list").jobs;
     assert_eq!((list.len(), list[0].name.as_str(), list[0].readable), (1, "Two", true));
     assert_eq!(list[0].saved_at, "2026-08-29T10:00:00.500Z");

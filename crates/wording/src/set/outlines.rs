@@ -53,7 +53,7 @@ fn body(person: &Person) -> Vec<Point> {
 
 fn product(of: &Product) -> Vec<Vec<Point>> {
     let (width, depth, _) = of.size_m();
-    let itself = of.solids().iter().flat_map(Solid::points).collect();
+    let itself = of.solid().points();
     let half = (width.max(depth) / 2.0 + 0.1).max(0.25);
     let table = Panel::new(Point::new(of.x_m, of.y_m, of.table_m), Vector::Z, 2.0 * half, 2.0 * half);
     vec![corners(&table), itself]

@@ -212,8 +212,10 @@ proptest! {
 fn film_and_lamps_count_over_time() {
     let (mut setup, mut kit) = doorway("19:26");
     setup.regions[0].ambient.film_ids = vec!["film-full".to_owned()];
-    kit.flashes[3].output =
-        tolva_planner::setup::FlashOutput::Continuous(tolva_planner::setup::ContinuousOutput { lux_at_1_m: 20_000.0 });
+    kit.flashes[3].output = tolva_planner::setup::FlashOutput::Continuous(tolva_planner::setup::ContinuousOutput {
+        lux_at_1_m: 20_000.0,
+        battery_full_min: None,
+    });
     setup
         .lights
         .push(tolva_planner::setup::Light { distance_m: Some(2.0), ..tolva_planner::setup::Light::new("L", "lamp") });

@@ -116,7 +116,7 @@ fn a_lamp_is_ambient() {
     let (mut setup, mut kit) = example();
     read(&mut setup, [-6.0, -6.0, -6.0]);
     setup.blend = Blend::AmbientOnly { subject_stops: 0.0 };
-    kit.flashes[3].output = FlashOutput::Continuous(ContinuousOutput { lux_at_1_m: 6000.0 });
+    kit.flashes[3].output = FlashOutput::Continuous(ContinuousOutput { lux_at_1_m: 6000.0, battery_full_min: None });
     setup.lights = vec![Light { distance_m: Some(2.0), ..Light::new("A", "lamp") }];
     let plan = solved(&setup, &kit);
     assert_eq!(plan.rail[1].ev, "EV 9.2");

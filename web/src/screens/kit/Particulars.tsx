@@ -171,7 +171,16 @@ export function FlashOutput({ flash, modifiers, put }: { flash: Flash; modifiers
             placeholder="35 mm zoom"
           />
         )}
-        {known === 'continuous' && <Field of="ContinuousOutput.lux_at_1_m" at={[...at, 'lux_at_1_m']} />}
+        {known === 'continuous' && (
+          <>
+            <Field of="ContinuousOutput.lux_at_1_m" at={[...at, 'lux_at_1_m']} />
+            <Field
+              of="ContinuousOutput.battery_full_min"
+              at={[...at, 'battery_full_min']}
+              placeholder="on mains"
+            />
+          </>
+        )}
         {'measured' in output && (
           <>
             <Field of="MeasuredOutput.f_number" at={[...at, 'f_number']} />

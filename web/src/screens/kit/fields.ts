@@ -152,6 +152,14 @@ export function numberAt(thing: unknown, at: string[]): number | undefined {
 const signed = (number: number, unit: string) =>
   number === 0 ? '' : `${number > 0 ? '+' : '−'}${Math.abs(number)} ${unit}`;
 
+/** What a battery of a unit gives; nothing for one on mains. */
+function onBattery(flash: unknown): string | undefined {
+  const pops = numberAt(flash, ['pops_full']);
+  const minutes = numberAt(flash, ['output', 'continuous', 'battery_full_min']);
+  if (minutes !== undefined) return `${minutes} min at full power from a battery`;
+  return pops === undefined ? undefined : `${pops} full pops in a battery`;
+}
+
 /** A thing of a kind in a line. */
 export function summary<K extends Kind>(kind: K, thing: Kit[K][number]): string {
   const of = (field: string) => numberAt(thing, [field]);
@@ -169,7 +177,7 @@ export function summary<K extends Kind>(kind: K, thing: Kit[K][number]): string 
     case 'triggers':
       return `${of('channels')} channels, ${of('groups')} groups`;
     case 'flashes':
-      return of('pops_full') === undefined ? 'on mains' : `${of('pops_full')} full pops in a battery`;
+      return onBattery(thing) ?? 'on mains';
     default:
       return '';
   }

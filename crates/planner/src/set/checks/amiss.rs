@@ -20,6 +20,10 @@ fn holds(solid: &Solid, point: Point) -> bool {
             let off = point - foot;
             off.x.hypot(off.y) < radius_m && (0.0..height_m).contains(&off.z)
         }
+        Solid::Crate { centre, halves } => {
+            let off = point - centre;
+            halves.iter().all(|half| off.dot(*half).abs() < half.length_squared())
+        }
         Solid::Panel(panel) => {
             let off = point - panel.centre;
             off.dot(panel.normal).abs() < IN_WALL_M

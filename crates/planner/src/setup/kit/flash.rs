@@ -113,6 +113,8 @@ pub struct GuideNumberZoom {
 pub struct ContinuousOutput {
     /// What a luxmeter reads a metre away, at full power, without a modifier.
     pub lux_at_1_m: f64,
+    /// How long a battery lasts at full power, in minutes; nothing on mains.
+    pub battery_full_min: Option<f64>,
 }
 
 /// A guide number in metres.
