@@ -3,6 +3,8 @@
 mod dev;
 mod install;
 mod made;
+mod quick;
+mod slowest;
 
 use std::path::PathBuf;
 use std::process::{Command, ExitCode};
@@ -29,6 +31,14 @@ enum Task {
     Dev,
     /// Sets everything up, builds Tolva and passes every check and test.
     Verify,
+    /// In two minutes: format, lint and unit tests of what was changed, and the browser tests of one screen.
+    Quick {
+        /// The screen, as its file in crates/e2e/tests/browser is called: `rail`, `frames`.
+        screen: Option<String>,
+        /// What was changed since this commit.
+        #[arg(long, default_value = "HEAD")]
+        since: String,
+    },
     /// Runs the property tests on other draws than `verify` does, round after round, until one fails or the time is over.
     /// What it finds becomes a fixed case.
     Search {
@@ -83,6 +93,7 @@ fn main() -> ExitCode {
         Task::Demo { arguments } => demo(&arguments),
         Task::Dev => dev::dev(),
         Task::Verify => verify(),
+        Task::Quick { screen, since } => quick::quick(screen.as_deref(), &since),
         Task::Search { minutes, cases, seed } => search(minutes, cases, seed),
         Task::Loop { sets } => {
             run(cargo(&["test", "--quiet", "--package", "tolva-planner", "--test", "closed_loop", "--", "--nocapture"])
@@ -138,7 +149,10 @@ fn verify() -> Done {
     once(&["test", "--quiet", "--workspace", "--no-run"])?;
     made::check()?;
     step("The tests, the browser's among them");
-    once(&["test", "--workspace", "--no-fail-fast"])
+    let times = slowest::begin()?;
+    let done = run(cargo_once(&["test", "--workspace", "--no-fail-fast"]).env(slowest::TIMES, &times));
+    slowest::tell(&times);
+    done
 }
 
 /// Runs one of the programs that drive a browser, on a fresh build.

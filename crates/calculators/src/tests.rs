@@ -88,6 +88,7 @@ fn glass_image_by_the_table() {
         assert!((found["showing_share"].as_f64().expect("a share") - number("showing_share")).abs() < 0.02);
         if let Some(right) = found["centre_right"].as_f64() {
             assert!((right - number("centre_right")).abs() < 0.002, "{asked:?}");
+            assert!((found["centre_up"].as_f64().expect("it") - number("centre_up")).abs() < 0.002, "{asked:?}");
             assert!((found["incidence_deg"].as_f64().expect("it") - number("incidence_deg")).abs() < 0.05);
             assert!((found["reflectance"].as_f64().expect("it") - number("reflectance")).abs() < 0.001);
         }

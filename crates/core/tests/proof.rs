@@ -5,7 +5,7 @@ use tolva_core::modifier::Surface;
 use tolva_core::optics::Sensor;
 use tolva_core::proof::{
     Beyond, Coat, Figure, Fineness, Hair, Look, Place, Scene, Shape, Size, Source, There, Thing, Vec3A, Work, at_card,
-    layer,
+    layer, layers,
 };
 use tolva_core::scale::{Metres, Millimetres};
 use tolva_core::set::{
@@ -241,4 +241,25 @@ fn the_same_set_gives_the_same_picture() {
     let stopped = Work::default();
     stopped.stop();
     assert!(layer(&scene, &scene.seen(SIZE), &key(Point::Z), Fineness::Fine, &stopped).is_none());
+}
+
+/// A picture that is rendered in bands is the same as rendered at once, bit for bit: shadows, sky and edges across the seams,
+/// where each pixel is looked at and where every other is.
+#[rstest]
+#[case::every_pixel(1000, 900, Fineness::Coarse)]
+#[case::every_other(1300, 800, Fineness::Fine)]
+fn bands_have_no_seams(#[case] width: u32, #[case] height: u32, #[case] fineness: Fineness) {
+    let (size, work) = (Size { width, height }, Work::default());
+    assert!(size.bands().len() > 1);
+    let scene = portrait(Hair::Long);
+    let (light, there) = (key(Point::new(-0.8, -0.6, 2.0)), under_the_sun(Vec3A::new(-0.6, -0.6, 0.5).normalize()));
+    let seen = scene.seen(size);
+    let at_once = (
+        layer(&scene, &seen, &light, fineness, &work).expect("it"),
+        there.layers(&scene, &seen, fineness, &work).expect("them"),
+    );
+    let (lights, places) = layers(&scene, size, (&[&light], Some(&there)), fineness, &work).expect("them");
+    assert!(lights[0] == at_once.0 && places == at_once.1, "a seam shows");
+    let sky = |thing: Option<u32>| thing.is_none();
+    assert_eq!(scene.parts(size, sky), seen.parts(sky));
 }

@@ -11,6 +11,7 @@ use thirtyfour::prelude::*;
 use thirtyfour::{ChromiumLikeCapabilities, LoggingPrefsLogLevel, TypingData};
 
 use crate::chromium::Chromium;
+use crate::timed::Timed;
 
 const PATIENCE: Duration = Duration::from_secs(30);
 const GLANCE: Duration = Duration::from_millis(60);
@@ -32,6 +33,7 @@ pub struct Browser {
     chromium: Chromium,
     /// Where it went, to forget it all.
     been: Mutex<BTreeSet<String>>,
+    timed: Timed,
 }
 
 /// Asks again and again until it is so; the last answer tells why it never was.
@@ -49,6 +51,7 @@ pub async fn settle<F: Future<Output = Result<(), String>>>(mut ask: impl FnMut(
 impl Browser {
     /// Opens a window of 1280×800.
     pub async fn open() -> Self {
+        let timed = Timed::begin();
         let chromium = Chromium::take().await;
         let mut capabilities = DesiredCapabilities::chrome();
         capabilities.set_debugger_address(&chromium.debugger).expect("its address");
@@ -61,7 +64,7 @@ impl Browser {
                 Err(_) => tokio::time::sleep(GLANCE).await,
             }
         };
-        let browser = Self { driver: ManuallyDrop::new(driver), chromium, been: Mutex::default() };
+        let browser = Self { driver: ManuallyDrop::new(driver), chromium, been: Mutex::default(), timed };
         browser.size(1280, 800).await;
         browser
     }
@@ -377,7 +380,8 @@ impl Browser {
 
     /// Closes it: the next that is opened finds nothing of it. One that is not closed, because its test failed, is killed.
     pub async fn close(self) {
-        let Self { driver, chromium, been } = self;
+        let Self { driver, chromium, been, timed } = self;
+        drop(timed);
         if forget(&driver, been.into_inner().expect("no other goes")).await.is_ok() {
             chromium.leave();
         }

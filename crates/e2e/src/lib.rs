@@ -8,6 +8,7 @@ mod chromium;
 mod over_tls;
 mod server;
 pub mod siege;
+mod timed;
 
 pub use browser::{Browser, Theme, settle};
 pub use server::Tolva;

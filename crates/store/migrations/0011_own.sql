@@ -6,6 +6,3 @@ CREATE TABLE own (
     claimed INTEGER NOT NULL
 ) STRICT;
 INSERT INTO own (id, claimed) SELECT lower(hex(randomblob(4))), NOT EXISTS (SELECT 1 FROM documents);
-
--- Frames whose summary is still to be written are found without looking at the others.
-CREATE INDEX frames_without_summary ON frames (id) WHERE summary = '';

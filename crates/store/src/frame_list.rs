@@ -128,24 +128,22 @@ impl Store {
     /// The database's.
     pub async fn frames_as_taken(&self, job_id: &str, setup_id: Option<&str>) -> Result<Vec<FrameAsTaken>, StoreError> {
         let rows = sqlx::query!(
-            r#"SELECT id, setup_id, summary ->> '$.shot_id' AS "shot_id: String", summary ->> '$.name' AS "name!: String",
-                      summary ->> '$.width' AS "width!: u32", summary ->> '$.height' AS "height!: u32",
-                      summary -> '$.settings' AS "settings!: String"
+            r#"SELECT id, setup_id,
+                      CASE WHEN summary <> '' THEN json_array(
+                          summary ->> '$.shot_id', summary ->> '$.name', summary ->> '$.width', summary ->> '$.height', summary -> '$.settings'
+                      ) END AS "taken: String"
                FROM frames
-               WHERE job_id = ?1 AND (?2 IS NULL OR setup_id = ?2) AND binned_at IS NULL AND summary <> '' ORDER BY row"#,
+               WHERE job_id = ?1 AND (?2 IS NULL OR setup_id = ?2) AND binned_at IS NULL ORDER BY row"#,
             job_id,
             setup_id
         )
         .fetch_all(&self.connections.readers)
         .await?;
-        let read = rows.into_iter().map(|row| FrameAsTaken {
-            settings: serde_json::from_str(&row.settings).unwrap_or_default(),
-            id: row.id,
-            setup_id: row.setup_id,
-            shot_id: row.shot_id,
-            name: row.name,
-            width: row.width,
-            height: row.height,
+        let read = rows.into_iter().filter_map(|row| {
+            let (shot_id, name, width, height, settings): (_, _, _, _, Option<_>) =
+                serde_json::from_str(&row.taken?).ok()?;
+            let settings = settings.unwrap_or_default();
+            Some(FrameAsTaken { id: row.id, setup_id: row.setup_id, shot_id, name, width, height, settings })
         });
         Ok(read.collect())
     }

@@ -430,7 +430,7 @@ impl<'a> Fan<'a> {
 pub fn layer(scene: &Scene, seen: &Seen, source: &Source, fineness: Fineness, work: &Work) -> Option<Layer> {
     let face = Face::of(&source.glow);
     let lit = Lit::of(source);
-    let ways = Ways::of(fineness, seen.size.count());
+    let ways = Ways::of(fineness, seen.whole.count());
     let (count, guide) = (seen.size.count(), Guide::of(seen));
     let open = |spot: &Spot| if spot.thing.is_none() { (0.0, 0.0) } else { face.open(spot.lit_at(), spot) };
     let open: Vec<(f32, f32)> = seen.spots.par_iter().map(open).collect();
@@ -439,14 +439,14 @@ pub fn layer(scene: &Scene, seen: &Seen, source: &Source, fineness: Fineness, wo
             return 0.0;
         }
         let at = spot.lit_at();
-        let samples = Samples::of(spot.pixel, again);
+        let samples = seen.samples(spot, again);
         face.seen_from(scene, SurfacePoint { at, normal: spot.normal }, samples, ways) * scene.through(at, face.centre)
     };
     let shade =
         ways.with_edges().worked_out(&guide, (work, true), |spot| visible(spot, open[spot.pixel as usize].0, false))?;
     let shade = smoothed(&guide, &shade, 2);
     let bounced = |lit: &Lit<'_>, spot: &Spot, again: bool| {
-        lit.given(scene, spot.lit_at(), spot.normal, Samples::of(spot.pixel, again), ways.patches)
+        lit.given(scene, spot.lit_at(), spot.normal, seen.samples(spot, again), ways.patches)
     };
     let came = match &lit {
         Some(lit) => {
@@ -457,7 +457,7 @@ pub fn layer(scene: &Scene, seen: &Seen, source: &Source, fineness: Fineness, wo
     };
     let images: Vec<Image> = source.mirrors.iter().map(|mirror| Image::of(mirror, &source.glow)).collect();
     let in_mirrors = |spot: &Spot, again: bool| -> f32 {
-        let samples = Samples::of(spot.pixel, again);
+        let samples = seen.samples(spot, again);
         let given = |image: &Image| image.given(scene, spot.lit_at(), spot.normal, samples, ways.face);
         images.iter().map(given).sum()
     };

@@ -2,6 +2,7 @@
 //! aperture, ISO, filter and white balance only weigh the layers. Single precision; the same set gives the same picture, bit
 //! for bit, however many threads work on it.
 
+mod bands;
 mod body;
 mod coat;
 mod faces;
@@ -17,6 +18,7 @@ mod spot;
 mod there;
 mod work;
 
+pub use bands::{Band, layers};
 pub use body::{Figure, Shape, Thing};
 pub use coat::{Clothes, Coat, Gloss, Look, Skin};
 pub use faces::{Fineness, Source, at_card, layer};

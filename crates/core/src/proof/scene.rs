@@ -5,6 +5,7 @@ use glam::Vec3A;
 use obvhs::ray::Ray;
 use rayon::prelude::*;
 
+use super::bands::Band;
 use super::body::{Met, OFF_M, Thing, crosses, double, ray, sheet, single};
 use super::coat::{Coat, Gloss};
 use super::mesh::Around;
@@ -219,15 +220,23 @@ impl Scene {
 
     /// What the lens sees in a picture of a size.
     pub fn seen(&self, size: Size) -> Seen {
+        let all = 0..size.height;
+        self.seen_band(size, &Band { own: all.clone(), rendered: all })
+    }
+
+    /// What it sees in a band of it.
+    pub(super) fn seen_band(&self, whole: Size, band: &Band) -> Seen {
+        let first_row = band.rendered.start;
+        let size = Size { height: band.rendered.end - first_row, ..whole };
         let along = |x: f32, y: f32| {
-            let place = [f64::from(x / size.wide()) - 0.5, 0.5 - f64::from(y / size.high())];
+            let place = [f64::from(x / whole.wide()) - 0.5, 0.5 - f64::from(y / whole.high())];
             single(self.view.through(place)).normalize_or(Vec3A::Y)
         };
         let lens = single(self.view.at);
         let look = |pixel: u32, (right, down): (f32, f32), factor: f32, tell: &mut dyn FnMut(Spot)| {
             let (row, column) = (pixel / size.width, pixel % size.width);
             #[expect(clippy::cast_precision_loss, reason = "at most 4096")]
-            let (x, y) = (column as f32 + right, row as f32 + down);
+            let (x, y) = (column as f32 + right, (first_row + row) as f32 + down);
             self.look(pixel, Sight { from: lens, way: along(x, y) }, factor, 0, tell);
         };
         let in_row = |row: u32| row * size.width..(row + 1) * size.width;
@@ -279,7 +288,7 @@ impl Scene {
         }
         spots.extend(rest.into_iter().flatten().map(|spot| shared(&spot)));
         spots.extend(more.into_iter().flatten());
-        Seen::of(size, spots)
+        Seen::of((whole, first_row), size, spots)
     }
 }
 

@@ -6,6 +6,7 @@ use rayon::prelude::*;
 use super::body::{OFF_M, single};
 use super::coat::Coat;
 use super::picture::{MID_GREY, Size};
+use super::samples::Samples;
 use crate::set::Receptor;
 
 /// A spot of a surface that a pixel sees, or the sky.
@@ -94,8 +95,12 @@ impl Surface {
 /// What the lens sees.
 #[derive(Clone, Debug)]
 pub struct Seen {
-    /// The picture's size.
+    /// Its size: the picture's, or that of a band of it.
     pub size: Size,
+    /// The picture's size.
+    pub whole: Size,
+    /// Which row of the picture is its first.
+    first_row: u32,
     /// First one spot for each pixel, row by row from above; then more of pixels that see several things.
     pub spots: Vec<Spot>,
     /// Which surface each pixel's own spot is of.
@@ -103,9 +108,14 @@ pub struct Seen {
 }
 
 impl Seen {
-    pub(super) fn of(size: Size, spots: Vec<Spot>) -> Self {
+    pub(super) fn of((whole, first_row): (Size, u32), size: Size, spots: Vec<Spot>) -> Self {
         let surfaces = spots[..size.count()].par_iter().map(Surface::of).collect();
-        Self { size, spots, surfaces }
+        Self { size, whole, first_row, spots, surfaces }
+    }
+
+    /// The points that a spot's pixel draws: by where that is in the whole picture; `again` at a second look.
+    pub(super) fn samples(&self, spot: &Spot, again: bool) -> Samples {
+        Samples::of(self.first_row * self.size.width + spot.pixel, again)
     }
 
     /// How much of each pixel sees things of which this is said, 0 to 1; nothing is the sky.

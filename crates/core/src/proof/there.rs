@@ -170,11 +170,11 @@ impl There {
 
     /// A layer for each place, in their order; nothing where it was stopped.
     pub fn layers(&self, scene: &Scene, seen: &Seen, fineness: Fineness, work: &Work) -> Option<Vec<Layer>> {
-        let ways = Ways::of(fineness, seen.size.count());
+        let ways = Ways::of(fineness, seen.whole.count());
         let faces = self.faces();
         let at_places = self.at_places(scene, &faces);
         let (count, guide) = (seen.size.count(), Guide::of(seen));
-        let first = |spot: &Spot| Samples::of(spot.pixel, false);
+        let first = |spot: &Spot| seen.samples(spot, false);
         let sky = ways
             .slowly()
             .worked_out(&guide, (work, true), |spot| self.sky_or_room(scene, spot.lit_point(), first(spot), ways))?;
@@ -201,7 +201,7 @@ impl There {
             }
             if index >= count && !guide.alike(spot) {
                 work.one_more()?;
-                return Some(self.falls(scene, &faces, spot, spot.lit_at(), Samples::of(spot.pixel, true), ways));
+                return Some(self.falls(scene, &faces, spot, spot.lit_at(), seen.samples(spot, true), ways));
             }
             let sun = sun.get(pixel).copied().unwrap_or_default();
             Some(sky[pixel] + self.straight(&faces, spot, spot.lit_at(), sun, |window| windows[window][pixel]))

@@ -6,7 +6,7 @@ use std::time::{Duration, Instant};
 use clap::Parser;
 use tolva_e2e::siege::{
     Report, devices, documented, full_disk, heaviest_requests, hostile_files, kills, many_frames, many_jobs,
-    many_solves, plans_beside_previews, races, watched_folder,
+    many_previews, many_solves, plans_beside_previews, races, watched_folder,
 };
 
 /// The campaign against the server.
@@ -40,6 +40,7 @@ async fn main() -> ExitCode {
         tell(&many_solves(20_000).await);
         tell(&many_frames(2000).await);
         tell(&plans_beside_previews().await);
+        tell(&many_previews().await);
     }
     tell(&heaviest_requests((jobs > 0).then_some(SLOWEST)).await);
     let mut round = seed;

@@ -13,6 +13,8 @@ pub fn demo_jobs() -> Vec<Value> {
         include_str!("../../../../demo/harvest-supper.json"),
         include_str!("../../../../demo/bindery-evening.json"),
         include_str!("../../../../demo/foundry-band.json"),
+        include_str!("../../../../demo/guild-days.json"),
+        include_str!("../../../../demo/weir-lane.json"),
     ]
     .map(read)
     .to_vec()

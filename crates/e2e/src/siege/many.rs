@@ -1,4 +1,4 @@
-//! Numbers to hold: very many jobs, very many plans, very many frames, plans while previews are rendered.
+//! Numbers to hold: very many jobs, very many plans, very many frames.
 
 use std::time::{Duration, Instant};
 
@@ -79,7 +79,7 @@ fn picture(number: usize) -> Vec<u8> {
     [of, number.to_string().as_bytes()].concat()
 }
 
-fn median(mut times: Vec<Duration>) -> Duration {
+pub(super) fn median(mut times: Vec<Duration>) -> Duration {
     times.sort();
     times.get(times.len() / 2).copied().unwrap_or_default()
 }
@@ -120,48 +120,4 @@ pub async fn many_frames(count: usize) -> Report {
         faults.push(format!("a page took {page:.0?}: at most 50 ms"));
     }
     Report::of(format!("{count} frames: taken in within {first:.0?} and {last:.0?}, a page within {page:.1?}"), faults)
-}
-
-/// A plan takes at most three times as long while eight previews are rendered. For a release build.
-pub async fn plans_beside_previews() -> Report {
-    let tolva = Tolva::empty();
-    let client = Client::new();
-    let job = demo_jobs().remove(0);
-    let body = json!({ "setup": job["setups"][0], "kit": job["kit"] });
-    let solve = async || {
-        let mut times = Vec::new();
-        for _ in 0..15 {
-            let begun = Instant::now();
-            let (status, _) = ask(&client, Method::POST, tolva.url("api/v1/solve"), Some(&body)).await.expect("a plan");
-            assert_eq!(status, StatusCode::OK);
-            times.push(begun.elapsed());
-        }
-        median(times)
-    };
-    solve().await;
-    let alone = solve().await;
-    let previews: Vec<_> = (0..8)
-        .map(|number| {
-            let mut asked = body.clone();
-            // Each of another set, so that none is there before.
-            asked["setup"]["camera_distance_m"] = json!(3.0 + f64::from(number) / 10.0);
-            asked["longest"] = json!(1920);
-            asked["fine"] = json!(true);
-            asked["asker"] = json!(format!("window {number}"));
-            let (client, url) = (client.clone(), tolva.url("api/v1/proof"));
-            tokio::spawn(async move { ask(&client, Method::POST, url, Some(&asked)).await.map(|(status, _)| status) })
-        })
-        .collect();
-    tokio::time::sleep(Duration::from_secs(1)).await;
-    let beside = solve().await;
-    let under_way = previews.iter().filter(|one| !one.is_finished()).count();
-    previews.iter().for_each(tokio::task::JoinHandle::abort);
-    let mut faults = Vec::new();
-    if under_way == 0 {
-        faults.push("the previews were rendered before: nothing was held against them".to_owned());
-    }
-    if beside > alone * 3 {
-        faults.push(format!("a plan took {beside:.1?}, alone {alone:.1?}"));
-    }
-    Report::of(format!("a plan alone {alone:.1?}, beside {under_way} of eight previews {beside:.1?}"), faults)
 }

@@ -10,6 +10,7 @@ mod heaviest;
 mod kills;
 mod many;
 mod memory;
+mod previews;
 mod races;
 mod requests;
 mod watched;
@@ -20,7 +21,8 @@ pub use files::hostile_files;
 pub use full_disk::full_disk;
 pub use heaviest::heaviest_requests;
 pub use kills::kills;
-pub use many::{many_frames, many_jobs, many_solves, plans_beside_previews};
+pub use many::{many_frames, many_jobs, many_solves};
+pub use previews::{many_previews, plans_beside_previews};
 pub use races::races;
 pub use watched::watched_folder;
 

@@ -7,7 +7,9 @@ mod weights;
 pub use standing::Staged;
 pub use weights::{Behind, Layers, Moves, Share, Weights};
 
-use tolva_core::proof::{Fineness, Shape, Size, Work, layer};
+use std::sync::Arc;
+
+use tolva_core::proof::{Fineness, Shape, Size, Source, Work, layers};
 
 use crate::lighting::{Prepared, on_sensor};
 use crate::solver::Outcome;
@@ -65,14 +67,10 @@ impl Proof {
     /// Every layer of it, rendered at once; nothing where it was stopped.
     pub fn layers(&self, size: Size, fineness: Fineness, work: &Work) -> Option<Layers> {
         let Staged { scene, sources, there, .. } = &self.staged;
-        let seen = scene.seen(size);
-        let lit = |source: &Option<_>| {
-            let Some(source) = source else { return Some(None) };
-            layer(scene, &seen, source, fineness, work).map(|layer| Some(layer.into()))
-        };
-        Some(Layers {
-            lights: sources.iter().map(lit).collect::<Option<_>>()?,
-            places: there.layers(scene, &seen, fineness, work)?.into(),
-        })
+        let lit: Vec<&Source> = sources.iter().flatten().collect();
+        let (lights, places) = layers(scene, size, (&lit, Some(there)), fineness, work)?;
+        let mut lights = lights.into_iter();
+        let of_light = |source: &Option<Source>| source.as_ref().and_then(|_| lights.next()).map(Arc::new);
+        Some(Layers { lights: sources.iter().map(of_light).collect(), places: places.into() })
     }
 }

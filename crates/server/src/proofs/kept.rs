@@ -1,20 +1,20 @@
 //! What was rendered, as long as there is room for it.
 
-use std::collections::HashMap;
+use std::collections::{HashMap, HashSet};
 use std::hash::{DefaultHasher, Hash as _, Hasher as _};
 use std::sync::{Arc, Mutex, PoisonError};
 
 use tolva_core::frame::Photo;
-use tolva_core::proof::{Fineness, Layer, Picture, Scene, Seen, Size, Source, There, Work, layer};
+use tolva_core::proof::{Fineness, Layer, Picture, Scene, Seen, Size, Source, There, Work, layer, layers};
 use tolva_pictures::Taken;
-use tolva_planner::proof::{Behind, Layers, Moves, Proof, Weights};
+use tolva_planner::proof::{Behind, Layers, Moves, Proof, Staged, Weights};
 use tolva_planner::setup::Setup;
 use tolva_wording::ProofReport;
 
 use super::taken;
 
-/// So much is kept, in bytes: about a dozen setups on a screen, or two large pictures.
-const ROOM: usize = 400 * 1024 * 1024;
+/// So much is kept, in bytes, whatever it is of: some dozen setups on a screen, or the layers of one large picture.
+const ROOM: usize = 256 * 1024 * 1024;
 /// So many pictures can be asked for by their id.
 const PICTURES: usize = 64;
 /// So many windows ask at once.
@@ -83,59 +83,93 @@ pub struct Superseded;
 #[derive(Debug, Default)]
 pub struct Proofs {
     rendered: Mutex<Rendered>,
-    pictures: Mutex<Vec<Arc<Kept>>>,
     asking: Mutex<HashMap<String, (Arc<Work>, usize)>>,
 }
 
-/// Things by what they depend on; the one that was asked for last stands last.
-type Shelf<K, V> = Vec<(K, Arc<V>)>;
-/// What every layer depends on.
-type Before = (Scene, Size, Fineness);
+/// Something that was rendered, by what it depends on.
+#[derive(Debug)]
+struct Entry<K, V> {
+    key: K,
+    value: Arc<V>,
+    /// When it was asked for last, counted in what was asked for.
+    asked_at: u64,
+}
 
-/// What was rendered.
+type Shelf<K, V> = Vec<Entry<K, V>>;
+/// What every layer depends on, as it is kept.
+type OwnedBefore = (Scene, Size, Fineness);
+
+/// What every layer depends on.
+#[derive(Clone, Copy)]
+struct Before<'a> {
+    scene: &'a Scene,
+    size: Size,
+    how: Fineness,
+}
+
+impl Before<'_> {
+    fn is(&self, (scene, size, how): &OwnedBefore) -> bool {
+        self.size == *size && self.how == *how && self.scene == scene
+    }
+
+    fn owned(&self) -> OwnedBefore {
+        (self.scene.clone(), self.size, self.how)
+    }
+}
+
+/// What was rendered, and the pictures made of it.
 #[derive(Debug, Default)]
 struct Rendered {
     seen: Shelf<(Scene, Size), Seen>,
-    lights: Shelf<(Before, Source), Layer>,
-    places: Shelf<(Before, There), Vec<Layer>>,
+    lights: Shelf<(OwnedBefore, Source), Layer>,
+    places: Shelf<(OwnedBefore, There), Vec<Layer>>,
+    pictures: Shelf<String, Kept>,
+    /// How often something was asked for.
+    asked: u64,
 }
 
 fn bytes_of(layer: &Layer) -> usize {
-    layer.pixels.len() * size_of::<[f32; 3]>()
+    layer.pixels.capacity() * size_of::<[f32; 3]>()
 }
 
 impl Rendered {
+    /// What all of it takes; a layer that pictures were made of is kept once, with them.
     fn bytes(&self) -> usize {
-        let seen = self.seen.iter().map(|(_, seen)| seen.bytes());
-        let lights = self.lights.iter().map(|(_, one)| bytes_of(one));
-        let places = self.places.iter().map(|(_, all)| all.iter().map(bytes_of).sum());
-        seen.chain(lights).chain(places).sum()
+        let mut counted = HashSet::new();
+        let mut once = |layer: *const Layer, bytes: usize| if counted.insert(layer) { bytes } else { 0 };
+        let mut of_light = |one: &Arc<Layer>| once(Arc::as_ptr(one), bytes_of(one));
+        let shown = self.pictures.iter().flat_map(|one| one.value.layers.lights.iter().flatten());
+        let lights: usize = self.lights.iter().map(|one| &one.value).chain(shown).map(&mut of_light).sum();
+        let mut of_places = |all: &Arc<Vec<Layer>>| once(all.as_ptr(), all.iter().map(bytes_of).sum());
+        let shown = self.pictures.iter().map(|one| &one.value.layers.places);
+        let places: usize = self.places.iter().map(|one| &one.value).chain(shown).map(&mut of_places).sum();
+        let seen: usize = self.seen.iter().map(|one| one.value.bytes()).sum();
+        let pictures = self.pictures.iter().map(|one| &one.value.picture.pixels);
+        seen + lights + places + pictures.map(|all| all.capacity() * size_of::<[f32; 3]>()).sum::<usize>()
     }
 
-    fn make_room(&mut self) {
-        while self.bytes() > ROOM {
-            let most = self.seen.len().max(self.lights.len()).max(self.places.len());
-            if most <= 1 {
-                return;
-            }
-            // Of what there is most of, the one that was asked for longest ago.
-            if self.lights.len() == most {
-                self.lights.remove(0);
-            } else if self.places.len() == most {
-                self.places.remove(0);
-            } else {
-                self.seen.remove(0);
-            }
+    /// Lets go what was asked for longest ago, until so many bytes more have room; the last picture stays.
+    fn make_room(&mut self, more: usize) {
+        while self.pictures.len() > PICTURES
+            && let Some(age) = oldest(&self.pictures)
+        {
+            self.pictures.retain(|one| one.asked_at != age);
+        }
+        while self.bytes() + more > ROOM {
+            let pictures = &self.pictures[..self.pictures.len().saturating_sub(1)];
+            let ages = [oldest(&self.seen), oldest(&self.lights), oldest(&self.places), oldest(pictures)];
+            let Some(age) = ages.into_iter().flatten().min() else { return };
+            self.seen.retain(|one| one.asked_at != age);
+            self.lights.retain(|one| one.asked_at != age);
+            self.places.retain(|one| one.asked_at != age);
+            self.pictures.retain(|one| one.asked_at != age);
         }
     }
 }
 
-impl Kept {
-    fn bytes(&self) -> usize {
-        let lights = self.layers.lights.iter().flatten().map(|one| bytes_of(one));
-        let places = self.layers.places.iter().map(bytes_of);
-        self.picture.pixels.len() * size_of::<[f32; 3]>() + lights.chain(places).sum::<usize>()
-    }
+/// When what was asked for longest ago on a shelf was asked for.
+fn oldest<K, V>(shelf: &[Entry<K, V>]) -> Option<u64> {
+    shelf.iter().map(|one| one.asked_at).min()
 }
 
 fn held<T>(mutex: &Mutex<T>) -> std::sync::MutexGuard<'_, T> {
@@ -183,7 +217,7 @@ impl Proofs {
 
     /// A picture that is still there.
     pub fn kept(&self, id: &str) -> Option<Arc<Kept>> {
-        held(&self.pictures).iter().find(|one| one.id == id).cloned()
+        self.find(|all| &mut all.pictures, |key| key == id)
     }
 
     /// A proof as a picture: kept, or developed from layers that are kept or rendered. The same `words` stand for the same
@@ -205,9 +239,10 @@ impl Proofs {
         let (size, mut layers) = self.layers(proof, asked, work)?;
         if let Some(photo) = &asked.behind {
             let scene = &proof.staged.scene;
-            let seen = self.on_shelf(|all| &mut all.seen, (scene.clone(), size), || Some(scene.seen(size)))?;
             let place = |thing: u32| proof.staged.place.get(thing as usize).copied().unwrap_or(false);
-            let parts = seen.parts(|thing| thing.is_none_or(place));
+            let of_place = |thing: Option<u32>| thing.is_none_or(place);
+            let parts =
+                if is_large(size) { scene.parts(size, of_place) } else { self.seen(scene, size).parts(of_place) };
             let behind = Behind { photo: &photo.photo.picture, level: photo.level, place: proof.staged.there.behind };
             layers = layers.with_photo(size, &parts, &behind);
         }
@@ -222,39 +257,17 @@ impl Proofs {
         let taken = taken(proof, setup);
         let (settings, caption) = (report.settings.clone(), report.caption.clone());
         let (setup, weights) = (setup.clone(), proof.weights.clone());
-        Ok(self.keep(Kept { id, size, picture, layers, weights, setup, settings, caption, taken }))
-    }
-
-    /// Keeps a picture.
-    fn keep(&self, kept: Kept) -> Arc<Kept> {
-        let kept = Arc::new(kept);
-        let mut pictures = held(&self.pictures);
-        pictures.retain(|one| one.id != kept.id);
-        pictures.push(Arc::clone(&kept));
-        while pictures.len() > 2
-            && (pictures.len() > PICTURES || pictures.iter().map(|one| one.bytes()).sum::<usize>() > ROOM)
-        {
-            pictures.remove(0);
-        }
-        kept
+        let kept = Kept { id: id.clone(), size, picture, layers, weights, setup, settings, caption, taken };
+        Ok(self.put(|all| &mut all.pictures, id, kept))
     }
 
     /// Whether a proof could be had finely without rendering anything.
     pub fn is_rendered(&self, proof: &Proof, longest: u32) -> bool {
-        let size = Size::of_frame(longest, proof.proportion);
-        let (scene, fine) = (&proof.staged.scene, Fineness::Fine);
+        let before =
+            Before { scene: &proof.staged.scene, size: Size::of_frame(longest, proof.proportion), how: Fineness::Fine };
         let rendered = held(&self.rendered);
-        let lit = |source: &Source| {
-            let same = |((of, at, how), light): &(Before, Source)| {
-                *at == size && *how == fine && light == source && of == scene
-            };
-            rendered.lights.iter().any(|(key, _)| same(key))
-        };
-        let there = &proof.staged.there;
-        let places = rendered
-            .places
-            .iter()
-            .any(|(((of, at, how), places), _)| *at == size && *how == fine && places == there && of == scene);
+        let lit = |source: &Source| rendered.lights.iter().any(|one| before.is(&one.key.0) && one.key.1 == *source);
+        let places = rendered.places.iter().any(|one| before.is(&one.key.0) && one.key.1 == proof.staged.there);
         places && proof.staged.sources.iter().flatten().all(lit)
     }
 
@@ -264,48 +277,74 @@ impl Proofs {
     /// Where it was stopped.
     fn layers(&self, proof: &Proof, asked: &Asked, work: &Work) -> Result<(Size, Layers), Superseded> {
         let size = Size::of_frame(asked.longest, proof.proportion);
-        let scene = &proof.staged.scene;
-        let seen = self.on_shelf(|all| &mut all.seen, (scene.clone(), size), || Some(scene.seen(size)))?;
-        let before = || (scene.clone(), size, asked.fineness);
-        let lit = |source: &Option<Source>| {
-            let Some(source) = source else { return Ok(None) };
-            let make = || layer(scene, &seen, source, asked.fineness, work);
-            self.on_shelf(|all| &mut all.lights, (before(), source.clone()), make).map(Some)
+        let Staged { scene, sources, there, .. } = &proof.staged;
+        let before = Before { scene, size, how: asked.fineness };
+        let of_light = |source: &Source| self.find(|all| &mut all.lights, |key| before.is(&key.0) && key.1 == *source);
+        let mut lights: Vec<Option<Arc<Layer>>> =
+            sources.iter().map(|source| source.as_ref().and_then(of_light)).collect();
+        let places = self.find(|all| &mut all.places, |key| before.is(&key.0) && key.1 == *there);
+        let is_missing = |index: &usize| sources[*index].is_some() && lights[*index].is_none();
+        let missing: Vec<usize> = (0..sources.len()).filter(is_missing).collect();
+        if let (true, Some(places)) = (missing.is_empty(), &places) {
+            return Ok((size, Layers { lights, places: Arc::clone(places) }));
+        }
+        let to_render: Vec<&Source> = missing.iter().filter_map(|index| sources[*index].as_ref()).collect();
+        let missing_there = if places.is_none() { Some(there) } else { None };
+        let many = to_render.len() + missing_there.map_or(0, |there| there.places.len());
+        held(&self.rendered).make_room(many * size.count() * size_of::<[f32; 3]>());
+        let (of_lights, of_places) = if is_large(size) {
+            layers(scene, size, (&to_render, missing_there), asked.fineness, work).ok_or(Superseded)?
+        } else {
+            let seen = self.seen(scene, size);
+            let lit = |source: &&Source| layer(scene, &seen, source, asked.fineness, work);
+            let of_lights = to_render.iter().map(lit).collect::<Option<_>>().ok_or(Superseded)?;
+            let fallen = |there: &There| there.layers(scene, &seen, asked.fineness, work).ok_or(Superseded);
+            (of_lights, missing_there.map(fallen).transpose()?.unwrap_or_default())
         };
-        let lights = proof.staged.sources.iter().map(lit).collect::<Result<_, Superseded>>()?;
-        let there = &proof.staged.there;
-        let make = || there.layers(scene, &seen, asked.fineness, work);
-        let places = self.on_shelf(|all| &mut all.places, (before(), there.clone()), make)?;
+        for ((index, source), layer) in missing.into_iter().zip(to_render).zip(of_lights) {
+            let key = (before.owned(), source.clone());
+            lights[index] = Some(self.put(|all| &mut all.lights, key, layer));
+        }
+        let places = match places {
+            Some(places) => places,
+            None => self.put(|all| &mut all.places, (before.owned(), there.clone()), of_places),
+        };
         Ok((size, Layers { lights, places }))
     }
 
-    /// What stands on a shelf, or is made and put there.
-    fn on_shelf<K: PartialEq, V>(
-        &self,
-        shelf: impl Fn(&mut Rendered) -> &mut Shelf<K, V>,
-        key: K,
-        make: impl FnOnce() -> Option<V>,
-    ) -> Result<Arc<V>, Superseded> {
-        let there = {
-            let mut rendered = held(&self.rendered);
-            let shelf = shelf(&mut rendered);
-            let index = shelf.iter().rposition(|(one, _)| *one == key);
-            index.map(|index| {
-                let one = shelf.remove(index);
-                let value = Arc::clone(&one.1);
-                shelf.push(one);
-                value
-            })
-        };
-        if let Some(there) = there {
-            return Ok(there);
-        }
-        let made = Arc::new(make().ok_or(Superseded)?);
-        let mut rendered = held(&self.rendered);
-        shelf(&mut rendered).push((key, Arc::clone(&made)));
-        rendered.make_room();
-        Ok(made)
+    /// What the lens sees in a picture that is not large.
+    fn seen(&self, scene: &Scene, size: Size) -> Arc<Seen> {
+        let there = self.find(|all| &mut all.seen, |key| key.1 == size && key.0 == *scene);
+        there.unwrap_or_else(|| self.put(|all| &mut all.seen, (scene.clone(), size), scene.seen(size)))
     }
+
+    /// What stands on a shelf. It goes last from now on.
+    fn find<K, V>(&self, shelf: impl Fn(&mut Rendered) -> &mut Shelf<K, V>, is: impl Fn(&K) -> bool) -> Option<Arc<V>> {
+        let mut rendered = held(&self.rendered);
+        rendered.asked += 1;
+        let asked_at = rendered.asked;
+        let found = shelf(&mut rendered).iter_mut().rfind(|one| is(&one.key))?;
+        found.asked_at = asked_at;
+        Some(Arc::clone(&found.value))
+    }
+
+    /// Puts something on a shelf.
+    fn put<K: PartialEq, V>(&self, shelf: impl Fn(&mut Rendered) -> &mut Shelf<K, V>, key: K, value: V) -> Arc<V> {
+        let value = Arc::new(value);
+        let mut rendered = held(&self.rendered);
+        rendered.asked += 1;
+        let asked_at = rendered.asked;
+        let entries = shelf(&mut rendered);
+        entries.retain(|one| one.key != key);
+        entries.push(Entry { key, value: Arc::clone(&value), asked_at });
+        rendered.make_room(0);
+        value
+    }
+}
+
+/// Whether a picture is rendered in several bands: what the lens sees in it is not kept.
+fn is_large(size: Size) -> bool {
+    size.bands().len() > 1
 }
 
 /// What a picture is called by: the same words give the same name.

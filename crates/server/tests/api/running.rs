@@ -7,6 +7,8 @@ use reqwest::{Client, StatusCode};
 use serde_json::Value;
 use tempfile::TempDir;
 
+use super::timed::Timed;
+
 pub struct Running {
     pub client: Client,
     pub port: u16,
@@ -15,6 +17,7 @@ pub struct Running {
     says: BufReader<ChildStdout>,
     folder: TempDir,
     arguments: Vec<String>,
+    _timed: Timed,
 }
 
 impl Running {
@@ -23,10 +26,11 @@ impl Running {
     }
 
     pub fn with(arguments: &[&str]) -> Self {
+        let timed = Timed::begin();
         let folder = TempDir::new().expect("a folder");
         let arguments: Vec<String> = arguments.iter().map(|&argument| argument.to_owned()).collect();
         let (child, says, port) = launch(&folder, &arguments);
-        Self { client: Client::new(), port, child, says, folder, arguments }
+        Self { client: Client::new(), port, child, says, folder, arguments, _timed: timed }
     }
 
     /// Kills it (SIGKILL on Unix) and starts it again on the same data file.
