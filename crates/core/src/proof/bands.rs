@@ -11,7 +11,7 @@ use super::there::There;
 use super::work::Work;
 
 /// A picture of up to so many pixels is one band; a band has no more, with its margins, unless two rows do.
-const MOST: usize = 800_000;
+const MOST: usize = 600_000;
 /// So many rows above and below a band decide about its own: smoothing looks as far as 2 · (1 + 2 + 4 + 8) rows in four
 /// rounds, what is carried over from pixels around looks one farther, and so do edges. Even, so that the same rows are passed
 /// over.
@@ -114,11 +114,11 @@ mod tests {
     /// than they may be.
     #[rstest]
     #[case::small(640, 427, 1)]
-    #[case::at_its_end(1000, 800, 1)]
-    #[case::large(1920, 1280, 4)]
-    #[case::odd(1921, 1281, 4)]
-    #[case::upright(1280, 1920, 4)]
-    #[case::low(4096, 200, 2)]
+    #[case::at_its_end(1000, 600, 1)]
+    #[case::large(1920, 1280, 6)]
+    #[case::odd(1921, 1281, 6)]
+    #[case::upright(1280, 1920, 5)]
+    #[case::low(4096, 200, 3)]
     fn every_row_is_of_one_band(#[case] width: u32, #[case] height: u32, #[case] count: usize) {
         let size = Size { width, height };
         let bands = size.bands();

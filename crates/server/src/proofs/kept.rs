@@ -13,8 +13,11 @@ use tolva_wording::ProofReport;
 
 use super::taken;
 
-/// So much is kept, in bytes, whatever it is of: some dozen setups on a screen, or the layers of one large picture.
-const ROOM: usize = 256 * 1024 * 1024;
+/// So much is kept, in bytes, whatever it is of: some setups on a screen, or the layers of one large picture.
+const ROOM: usize = 192 * 1024 * 1024;
+/// What the lens sees is kept of so many sets: it takes more room than all layers together, and only a light that is moved
+/// asks for it.
+const SEEN: usize = 2;
 /// So many pictures can be asked for by their id.
 const PICTURES: usize = 64;
 /// So many windows ask at once.
@@ -150,6 +153,11 @@ impl Rendered {
 
     /// Lets go what was asked for longest ago, until so many bytes more have room; the last picture stays.
     fn make_room(&mut self, more: usize) {
+        while self.seen.len() > SEEN
+            && let Some(age) = oldest(&self.seen)
+        {
+            self.seen.retain(|one| one.asked_at != age);
+        }
         while self.pictures.len() > PICTURES
             && let Some(age) = oldest(&self.pictures)
         {

@@ -174,11 +174,7 @@ export function FlashOutput({ flash, modifiers, put }: { flash: Flash; modifiers
         {known === 'continuous' && (
           <>
             <Field of="ContinuousOutput.lux_at_1_m" at={[...at, 'lux_at_1_m']} />
-            <Field
-              of="ContinuousOutput.battery_full_min"
-              at={[...at, 'battery_full_min']}
-              placeholder="on mains"
-            />
+            <Field of="ContinuousOutput.battery_full_min" at={[...at, 'battery_full_min']} placeholder="on mains" />
           </>
         )}
         {'measured' in output && (
