@@ -222,7 +222,7 @@ impl Thing {
                 Shape::Figure(figure) => figure.stops(ray),
                 // Nothing that lights stands under the ground.
                 Shape::Ground => false,
-                _ => self.hit(ray).is_some(),
+                Shape::Solid(_) => self.hit(ray).is_some(),
             }
     }
 }

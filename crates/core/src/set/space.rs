@@ -30,6 +30,7 @@ pub trait Space:
     fn dot(self, other: Self) -> Self::Number;
 
     /// The same on the level: without what is up.
+    #[must_use]
     fn level(self) -> Self {
         self - Self::UP * self.dot(Self::UP)
     }

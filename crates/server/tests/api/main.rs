@@ -18,8 +18,6 @@ mod practice;
 mod proof;
 mod running;
 mod set;
-#[path = "../../../e2e/src/timed.rs"]
-mod timed;
 
 use reqwest::StatusCode;
 use rstest::rstest;

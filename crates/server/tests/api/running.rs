@@ -7,7 +7,9 @@ use reqwest::{Client, StatusCode};
 use serde_json::Value;
 use tempfile::TempDir;
 
-use super::timed::Timed;
+#[path = "../../../e2e/src/timed.rs"]
+mod timed;
+use timed::Timed;
 
 pub struct Running {
     pub client: Client,
