@@ -91,6 +91,12 @@ impl Browser {
         self.driver.cdp().send_raw("Network.setBypassServiceWorker", past).await.expect("past it");
         let line = json!({ "offline": cut, "latency": 0, "downloadThroughput": -1, "uploadThroughput": -1 });
         self.driver.cdp().send_raw("Network.emulateNetworkConditions", line).await.expect("a line");
+        // The page itself knows of it a moment later.
+        settle(|| async {
+            let known = self.script("return navigator.onLine").await;
+            if known == !cut { Ok(()) } else { Err(format!("cut: {cut}, and the page has a line: {known}")) }
+        })
+        .await;
     }
 
     /// Waits for an element.
