@@ -80,7 +80,7 @@ fn in_bands(
     let mut of_lights: Vec<Layer> = lights.iter().map(|_| empty()).collect();
     let mut of_places: Vec<Layer> = there.iter().flat_map(|there| &there.places).map(|_| empty()).collect();
     for band in bands {
-        let seen = scene.seen_band(size, band);
+        let seen = scene.seen_band(size, band.rendered.clone());
         let add = |to: &mut Layer, one: &Layer| to.pixels.extend_from_slice(band.of(size.width, &one.pixels));
         for (whole, light) in of_lights.iter_mut().zip(lights) {
             add(whole, &layer(scene, &seen, light, fineness, work)?);
@@ -99,7 +99,7 @@ impl Scene {
     pub fn parts(&self, size: Size, is: impl Fn(Option<u32>) -> bool) -> Vec<f32> {
         let mut parts = Vec::with_capacity(size.count());
         for band in size.bands() {
-            parts.extend_from_slice(band.of(size.width, &self.seen_band(size, &band).parts(&is)));
+            parts.extend_from_slice(band.of(size.width, &self.seen_band(size, band.rendered.clone()).parts(&is)));
         }
         parts
     }

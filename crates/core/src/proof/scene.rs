@@ -1,11 +1,12 @@
 //! What stands before the lens, and what the lens sees of it: for every pixel a spot of a surface, through glass and by way
 //! of mirrors too. Found once; lights come and go over it.
 
+use std::ops::Range;
+
 use glam::Vec3A;
 use obvhs::ray::Ray;
 use rayon::prelude::*;
 
-use super::bands::Band;
 use super::body::{Met, OFF_M, Thing, crosses, double, ray, sheet, single};
 use super::coat::{Coat, Gloss};
 use super::mesh::Around;
@@ -220,14 +221,13 @@ impl Scene {
 
     /// What the lens sees in a picture of a size.
     pub fn seen(&self, size: Size) -> Seen {
-        let all = 0..size.height;
-        self.seen_band(size, &Band { own: all.clone(), rendered: all })
+        self.seen_band(size, 0..size.height)
     }
 
-    /// What it sees in a band of it.
-    pub(super) fn seen_band(&self, whole: Size, band: &Band) -> Seen {
-        let first_row = band.rendered.start;
-        let size = Size { height: band.rendered.end - first_row, ..whole };
+    /// What it sees in some rows of it.
+    pub(super) fn seen_band(&self, whole: Size, rows: Range<u32>) -> Seen {
+        let first_row = rows.start;
+        let size = Size { height: rows.end - first_row, ..whole };
         let along = |x: f32, y: f32| {
             let place = [f64::from(x / whole.wide()) - 0.5, 0.5 - f64::from(y / whole.high())];
             single(self.view.through(place)).normalize_or(Vec3A::Y)
