@@ -14,7 +14,7 @@ use actix_web::rt::net::TcpStream;
 use actix_web::{FromRequest, HttpRequest};
 use rustix::event::{PollFd, PollFlags, Timespec, poll};
 
-/// So often a line is looked at while something long is under way.
+/// How often a line is checked while something long is under way.
 const LOOK: Duration = Duration::from_millis(200);
 
 /// A line that requests come by.
@@ -39,7 +39,7 @@ impl Gone {
     /// Whether they have by now.
     pub fn by_now(&self) -> bool {
         let Some(Line(line)) = &self.0 else { return false };
-        // Whatever still waits to be read on it: over TLS that is the word of farewell.
+        // This tells of a closed line also while bytes on it are unread: over TLS its closing message is.
         let mut looked_at = [PollFd::new(line, PollFlags::RDHUP)];
         match poll(&mut looked_at, Some(&Timespec::default())) {
             Ok(_) => looked_at[0].revents().intersects(PollFlags::RDHUP | PollFlags::HUP | PollFlags::ERR),

@@ -7,6 +7,7 @@ use sqlx::sqlite::SqliteConnectOptions;
 use sqlx::{AssertSqlSafe, SqliteConnection};
 
 use crate::Store;
+use crate::beside::is_a_day;
 use crate::documents::{now, rfc3339};
 use crate::error::{NotOpened, OpenError, StoreError};
 use crate::jobs::{JobSummary, Listing};
@@ -186,11 +187,6 @@ async fn copy_tables(connection: &mut SqliteConnection) -> Result<(), StoreError
 /// The day in UTC: a data file knows no place.
 fn today() -> String {
     rfc3339(now()).chars().take(10).collect()
-}
-
-/// Whether a copy is a day's, by its name.
-fn is_a_day(name: &str) -> bool {
-    name.parse::<jiff::civil::Date>().is_ok()
 }
 
 /// A copy of a copy, brought up to date, so that the copy itself stays as it is. It goes when this does.

@@ -20,6 +20,11 @@ pub(crate) fn short_name(file: &Path) -> String {
     name.unwrap_or_default().to_string_lossy().into_owned()
 }
 
+/// Whether a copy is a day's, by its name.
+pub(crate) fn is_a_day(name: &str) -> bool {
+    name.parse::<jiff::civil::Date>().is_ok()
+}
+
 impl Store {
     /// The store of a data file whose connections are open.
     pub(crate) async fn over(connections: Connections, file: &Path) -> Result<Self, StoreError> {
@@ -33,7 +38,7 @@ impl Store {
         self.file.with_file_name(format!("{}.{what}", self.own_name()))
     }
 
-    /// What what belongs to the data file is called by: its name and its id.
+    /// How the names of files and folders that belong to the data file begin: with its name and its id.
     pub(crate) fn own_name(&self) -> String {
         format!("{}.{}", short_name(&self.file), self.id)
     }
@@ -49,12 +54,12 @@ impl Store {
             return Ok(());
         }
         let name = short_name(&self.file);
-        rename(&self.file.with_file_name(format!("{name}.frames")), &self.beside("frames"))?;
+        rename(&self.file.with_file_name(format!("{name}.frames")), &self.frames_folder())?;
         for entry in std::fs::read_dir(self.copies()).into_iter().flatten().flatten() {
             let Ok(copy) = entry.file_name().into_string() else { continue };
             let Some(rest) = copy.strip_prefix(&format!("{name}.")) else { continue };
             // Copies begin with their day; another file's name may begin as this one's.
-            if rest.get(..10).is_some_and(|day| day.parse::<jiff::civil::Date>().is_ok()) {
+            if rest.get(..10).is_some_and(is_a_day) {
                 rename(&entry.path(), &self.copies().join(format!("{}.{rest}", self.own_name())))?;
             }
         }

@@ -7,14 +7,15 @@ use std::ops::Range;
 use super::faces::{Fineness, Source, layer};
 use super::picture::{Layer, Size};
 use super::scene::Scene;
+use super::spot::Seen;
 use super::there::There;
 use super::work::Work;
 
-/// A picture of up to so many pixels is one band; a band has no more, with its margins, unless two rows do.
+/// The most pixels of a band, margins included. A smaller picture is one band; only one whose rows are very long has larger ones.
 const MOST: usize = 600_000;
-/// So many rows above and below a band decide about its own: smoothing looks as far as 2 · (1 + 2 + 4 + 8) rows in four
-/// rounds, what is carried over from pixels around looks one farther, and so do edges. Even, so that the same rows are passed
-/// over.
+/// Rows rendered above and below a band, because its own pixels depend on them: four rounds of smoothing reach
+/// 2 · (1 + 2 + 4 + 8) = 30 rows, interpolation between rendered pixels and edge detection one more each. Even, because every
+/// other row is interpolated, and those must be the same rows as in the whole picture.
 const MARGIN: u32 = 32;
 
 /// Some rows of a picture.
@@ -29,14 +30,10 @@ pub struct Band {
 impl Size {
     /// The bands that a picture of this size is rendered in: one unless it is large.
     pub fn bands(self) -> Vec<Band> {
-        self.in_bands_of(MOST)
-    }
-
-    fn in_bands_of(self, most: usize) -> Vec<Band> {
-        if self.count() <= most || self.width == 0 {
+        if self.count() <= MOST || self.width == 0 {
             return vec![Band { own: 0..self.height, rendered: 0..self.height }];
         }
-        let rows = u32::try_from(most / self.width as usize).unwrap_or(u32::MAX);
+        let rows = u32::try_from(MOST / self.width as usize).unwrap_or(u32::MAX);
         let own = (rows.saturating_sub(2 * MARGIN) & !1).max(2);
         let begins = (0..self.height).step_by(own as usize);
         let band = |begin: u32| {
@@ -56,39 +53,44 @@ impl Band {
     }
 }
 
-/// Every layer of some lights and of the light that is there, where that is asked for, band by band; nothing where it was
-/// stopped.
+/// What layers are rendered of: lights, and the ambient where its layers are wanted too.
+pub type Lit<'a> = (&'a [&'a Source], Option<&'a There>);
+
+/// The layers of `lights`, and one for each place of the ambient, from what the lens sees; nothing where it was stopped.
+pub fn layers_of(
+    scene: &Scene,
+    seen: &Seen,
+    (lights, there): Lit<'_>,
+    fineness: Fineness,
+    work: &Work,
+) -> Option<(Vec<Layer>, Vec<Layer>)> {
+    let of_lights = lights.iter().map(|light| layer(scene, seen, light, fineness, work)).collect::<Option<_>>()?;
+    let of_places = match there {
+        Some(there) => there.layers(scene, seen, fineness, work)?,
+        None => Vec::new(),
+    };
+    Some((of_lights, of_places))
+}
+
+/// The same for a picture of any size, rendered band by band.
 pub fn layers(
     scene: &Scene,
     size: Size,
-    (lights, there): (&[&Source], Option<&There>),
+    lit: Lit<'_>,
     fineness: Fineness,
     work: &Work,
 ) -> Option<(Vec<Layer>, Vec<Layer>)> {
-    in_bands(&size.bands(), scene, size, (lights, there), fineness, work)
-}
-
-fn in_bands(
-    bands: &[Band],
-    scene: &Scene,
-    size: Size,
-    (lights, there): (&[&Source], Option<&There>),
-    fineness: Fineness,
-    work: &Work,
-) -> Option<(Vec<Layer>, Vec<Layer>)> {
-    let empty = || Layer { size, pixels: Vec::with_capacity(size.count()) };
-    let mut of_lights: Vec<Layer> = lights.iter().map(|_| empty()).collect();
-    let mut of_places: Vec<Layer> = there.iter().flat_map(|there| &there.places).map(|_| empty()).collect();
-    for band in bands {
-        let seen = scene.seen_band(size, band.rendered.clone());
-        let add = |to: &mut Layer, one: &Layer| to.pixels.extend_from_slice(band.of(size.width, &one.pixels));
-        for (whole, light) in of_lights.iter_mut().zip(lights) {
-            add(whole, &layer(scene, &seen, light, fineness, work)?);
-        }
-        if let Some(there) = there {
-            for (whole, one) in of_places.iter_mut().zip(&there.layers(scene, &seen, fineness, work)?) {
-                add(whole, one);
-            }
+    let empty = |count: usize| -> Vec<Layer> {
+        (0..count).map(|_| Layer { size, pixels: Vec::with_capacity(size.count()) }).collect()
+    };
+    let (lights, there) = lit;
+    let (mut of_lights, mut of_places) = (empty(lights.len()), empty(there.map_or(0, |there| there.places.len())));
+    for band in size.bands() {
+        let seen = scene.seen_rows(size, band.rendered.clone());
+        let (lights, places) = layers_of(scene, &seen, lit, fineness, work)?;
+        let whole = of_lights.iter_mut().chain(&mut of_places);
+        for (whole, part) in whole.zip(lights.iter().chain(&places)) {
+            whole.pixels.extend_from_slice(band.of(size.width, &part.pixels));
         }
     }
     Some((of_lights, of_places))
@@ -99,7 +101,8 @@ impl Scene {
     pub fn parts(&self, size: Size, is: impl Fn(Option<u32>) -> bool) -> Vec<f32> {
         let mut parts = Vec::with_capacity(size.count());
         for band in size.bands() {
-            parts.extend_from_slice(band.of(size.width, &self.seen_band(size, band.rendered.clone()).parts(&is)));
+            let seen = self.seen_rows(size, band.rendered.clone());
+            parts.extend_from_slice(band.of(size.width, &seen.parts(&is)));
         }
         parts
     }

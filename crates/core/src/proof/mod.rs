@@ -18,7 +18,7 @@ mod spot;
 mod there;
 mod work;
 
-pub use bands::{Band, layers};
+pub use bands::{Band, Lit, layers, layers_of};
 pub use body::{Figure, Shape, Thing};
 pub use coat::{Clothes, Coat, Gloss, Look, Skin};
 pub use faces::{Fineness, Source, at_card, layer};

@@ -221,11 +221,11 @@ impl Scene {
 
     /// What the lens sees in a picture of a size.
     pub fn seen(&self, size: Size) -> Seen {
-        self.seen_band(size, 0..size.height)
+        self.seen_rows(size, 0..size.height)
     }
 
     /// What it sees in some rows of it.
-    pub(super) fn seen_band(&self, whole: Size, rows: Range<u32>) -> Seen {
+    pub(super) fn seen_rows(&self, whole: Size, rows: Range<u32>) -> Seen {
         let first_row = rows.start;
         let size = Size { height: rows.end - first_row, ..whole };
         let along = |x: f32, y: f32| {

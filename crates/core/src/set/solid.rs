@@ -141,12 +141,6 @@ impl<V: Space> Solid<V> {
         }
     }
 
-    /// Whether the straight way from one point to another is stopped by its surface.
-    pub fn stops(&self, from: V, to: V) -> bool {
-        let stopped_at = |far: &V::Number| *far > V::ENDS && *far < V::Number::one() - V::ENDS;
-        self.met(from, to - from).is_some_and(|met| met.iter().any(stopped_at))
-    }
-
     /// The way its surface looks out at a point of it, of length 1; of a panel, the way that looks.
     pub fn out_at(&self, at: V) -> V {
         let one = V::Number::one();
@@ -194,6 +188,17 @@ impl<V: Space> Solid<V> {
             Self::Crate { halves: [right, ahead, up], .. } => (right.square() + ahead.square() + up.square()).sqrt(),
             Self::Panel(panel) => (panel.right.square() + panel.up.square()).sqrt(),
         }
+    }
+}
+
+/// So near its ends a way is not stopped: what glows or is lit lies on its own surface. In parts of the way's length.
+const ENDS: f64 = 1e-4;
+
+impl Solid {
+    /// Whether the straight way from one point to another is stopped by its surface.
+    pub fn stops(&self, from: Point, to: Point) -> bool {
+        let met = self.met(from, to - from);
+        met.is_some_and(|met| met.into_iter().any(|far| far > ENDS && far < 1.0 - ENDS))
     }
 }
 

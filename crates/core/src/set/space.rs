@@ -23,8 +23,6 @@ pub trait Space:
     const UP: Self;
     /// Ways that rise out of a plane by less than this run along it.
     const ALONG: Self::Number;
-    /// So near its ends a way is not stopped, in parts of its length: what glows or is lit lies on its own surface.
-    const ENDS: Self::Number;
 
     /// The product of the lengths and the cosine between them.
     fn dot(self, other: Self) -> Self::Number;
@@ -45,7 +43,6 @@ impl Space for DVec3 {
     type Number = f64;
     const UP: Self = Self::Z;
     const ALONG: f64 = 1e-12;
-    const ENDS: f64 = 1e-4;
 
     fn dot(self, other: Self) -> f64 {
         Self::dot(self, other)
@@ -56,7 +53,6 @@ impl Space for Vec3A {
     type Number = f32;
     const UP: Self = Self::Z;
     const ALONG: f32 = 1e-9;
-    const ENDS: f32 = 1e-4;
 
     fn dot(self, other: Self) -> f32 {
         Self::dot(self, other)

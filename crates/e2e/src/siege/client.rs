@@ -20,6 +20,15 @@ pub fn demo_jobs() -> Vec<Value> {
     .to_vec()
 }
 
+/// Every setup of the demo jobs with its kit, as plans and previews are asked for.
+pub fn demo_setups() -> Vec<Value> {
+    let of_job = |job: Value| {
+        let setups = job["setups"].as_array().cloned().unwrap_or_default();
+        setups.into_iter().map(move |setup| json!({ "setup": setup, "kit": job["kit"] }))
+    };
+    demo_jobs().into_iter().flat_map(of_job).collect()
+}
+
 /// Asks; nothing where the connection broke.
 pub async fn ask(client: &Client, method: Method, url: String, body: Option<&Value>) -> Option<(StatusCode, Value)> {
     let request = client.request(method, url);

@@ -3,10 +3,10 @@
 use std::time::{Duration, Instant};
 
 use reqwest::{Client, Method, StatusCode};
-use serde_json::{Value, json};
+use serde_json::json;
 
 use super::Report;
-use super::client::{add, ask, demo_jobs};
+use super::client::{add, ask, demo_jobs, demo_setups};
 use super::memory::held_kb;
 use crate::Tolva;
 
@@ -51,13 +51,7 @@ const LEFT_BEHIND_KB: u64 = 32_000;
 pub async fn many_solves(count: usize) -> Report {
     let tolva = Tolva::empty();
     let client = Client::new();
-    let bodies: Vec<Value> = demo_jobs()
-        .iter()
-        .flat_map(|job| {
-            let setups = job["setups"].as_array().cloned().unwrap_or_default();
-            setups.into_iter().map(|setup| json!({ "setup": setup, "kit": job["kit"] })).collect::<Vec<_>>()
-        })
-        .collect();
+    let bodies = demo_setups();
     let mut first = None;
     for number in 0..count {
         ask(&client, Method::POST, tolva.url("api/v1/solve"), Some(&bodies[number % bodies.len()]))

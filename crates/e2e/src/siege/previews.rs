@@ -3,10 +3,10 @@
 use std::time::{Duration, Instant};
 
 use reqwest::{Client, Method, StatusCode};
-use serde_json::{Value, json};
+use serde_json::json;
 
 use super::Report;
-use super::client::{ask, demo_jobs};
+use super::client::{ask, demo_jobs, demo_setups};
 use super::many::median;
 use super::memory::{held_kb, most_held_kb};
 use crate::Tolva;
@@ -20,20 +20,14 @@ const AT_MOST_KB: u64 = 700_000;
 pub async fn many_previews() -> Report {
     let tolva = Tolva::empty();
     let client = Client::new();
-    let of_job = |job: Value| {
-        let setups = job["setups"].as_array().cloned().unwrap_or_default();
-        setups
-            .into_iter()
-            .map(move |setup| json!({ "setup": setup, "kit": job["kit"], "fine": true }))
-            .collect::<Vec<_>>()
-    };
-    let setups: Vec<Value> = demo_jobs().into_iter().flat_map(of_job).collect();
+    let setups = demo_setups();
     let mut faults = Vec::new();
     let mut held = Vec::new();
     for longest in [640, 1920] {
         for setup in &setups {
             let mut asked = setup.clone();
             asked["longest"] = json!(longest);
+            asked["fine"] = json!(true);
             let rendered = ask(&client, Method::POST, tolva.url("api/v1/proof"), Some(&asked)).await;
             if rendered.as_ref().is_none_or(|(status, _)| *status != StatusCode::OK) {
                 faults.push(format!("at {longest}: {rendered:?}"));

@@ -2,11 +2,9 @@
 
 use std::collections::BTreeMap;
 
-use tolva_core::flash::Recycling;
-
 use super::{PackWhy, SPARE, frames_of};
 use crate::lighting::Prepared;
-use crate::setup::{FlashOutput, Kit, Setup};
+use crate::setup::{FlashOutput, Kit, Light, Setup};
 use crate::solver::Outcome;
 
 /// What the units of the kit give over a job, each kind by its id.
@@ -18,7 +16,7 @@ pub(super) struct Batteries<'a>(BTreeMap<&'a str, Spent>);
 struct Spent {
     /// Each unit: full pops, or minutes at full power of a lamp.
     units: Vec<f64>,
-    /// Whether somebody has not said how many frames a setup takes.
+    /// Whether the number of frames of a setup is not known.
     unsaid: bool,
 }
 
@@ -46,18 +44,18 @@ impl<'a> Batteries<'a> {
     pub fn add(&mut self, setup: &Setup, prepared: &Prepared<'a>, outcome: &Outcome) {
         let frames = frames_of(setup);
         let mut spent: BTreeMap<&str, Vec<f64>> = BTreeMap::new();
+        let mut each_unit = |light: &'a Light, gives: f64| {
+            let units = usize::from(light.units.max(1));
+            spent.entry(light.flash_id.as_str()).or_default().extend(std::iter::repeat_n(gives, units));
+        };
         for (light, dialled) in prepared.lights.iter().zip(&outcome.lights) {
             let Some(dialled) = dialled else { continue };
-            let each = f64::from(frames.unwrap_or(0)) * dialled.power.0.ratio();
-            let units = usize::from(light.light.units.max(1));
-            spent.entry(light.light.flash_id.as_str()).or_default().extend(std::iter::repeat_n(each, units));
+            each_unit(light.light, f64::from(frames.unwrap_or(0)) * dialled.power.0.ratio());
             self.0.entry(light.light.flash_id.as_str()).or_default().unsaid |= frames.is_none();
         }
         for lamp in &prepared.lamps {
             let Some(power) = lamp.power else { continue };
-            let each = f64::from(setup.schedule.shoot_min) * power.0.ratio();
-            let units = usize::from(lamp.light.units.max(1));
-            spent.entry(lamp.light.flash_id.as_str()).or_default().extend(std::iter::repeat_n(each, units));
+            each_unit(lamp.light, f64::from(setup.schedule.shoot_min) * power.0.ratio());
         }
         for (id, spent) in spent {
             self.0.entry(id).or_default().add(spent);
@@ -73,9 +71,8 @@ impl<'a> Batteries<'a> {
                 let a_battery_min = lamp.battery_full_min?;
                 (a_battery_min, PackWhy::Burning { full_min: all, a_battery_min })
             } else {
-                let Recycling { pops_full, .. } = flash.recycling();
-                let full_pops = (!spent.unsaid).then_some(all);
-                (pops_full?, PackWhy::Pops { full_pops, a_battery: pops_full? })
+                let (a_battery, full_pops) = (flash.pops_full?, (!spent.unsaid).then_some(all));
+                (a_battery, PackWhy::Pops { full_pops, a_battery })
             };
             Some((flash.id.as_str(), spent.batteries(a_battery) + SPARE, why))
         };
@@ -87,7 +84,7 @@ impl<'a> Batteries<'a> {
 mod tests {
     use super::super::{PackKind, PackList, pack_list};
     use super::*;
-    use crate::setup::{Light, Shot, ShotKind};
+    use crate::setup::{Shot, ShotKind};
 
     fn of_batteries(list: PackList) -> Option<(u32, PackWhy)> {
         let item = list.items.into_iter().find(|item| item.kind == PackKind::Battery)?;
@@ -106,7 +103,11 @@ mod tests {
             (item.count, item.why)
         };
         let a_battery = 450.0;
-        assert_eq!(batteries(&setup), (2, PackWhy::Pops { full_pops: None, a_battery }), "nobody has said how many");
+        assert_eq!(
+            batteries(&setup),
+            (2, PackWhy::Pops { full_pops: None, a_battery }),
+            "the number of frames is not known"
+        );
         setup.shots = vec![
             Shot { frames: 1000, ..Shot::new("a") },
             Shot { frames: 1000, kind: ShotKind::Bracket, ..Shot::new("b") },

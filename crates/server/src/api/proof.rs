@@ -145,7 +145,7 @@ pub async fn render(
     });
     tokio::select! {
         found = found => Ok(HttpResponse::Ok().json(found?)),
-        // Nobody reads the answer.
+        // The line is closed: no answer would arrive.
         () = gone.comes() => Err(Superseded.into()),
     }
 }

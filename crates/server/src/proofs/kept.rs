@@ -5,7 +5,7 @@ use std::hash::{DefaultHasher, Hash as _, Hasher as _};
 use std::sync::{Arc, Mutex, PoisonError};
 
 use tolva_core::frame::Photo;
-use tolva_core::proof::{Fineness, Layer, Picture, Scene, Seen, Size, Source, There, Work, layer, layers};
+use tolva_core::proof::{Fineness, Layer, Picture, Scene, Seen, Size, Source, There, Work, layers, layers_of};
 use tolva_pictures::Taken;
 use tolva_planner::proof::{Behind, Layers, Moves, Proof, Staged, Weights};
 use tolva_planner::setup::Setup;
@@ -15,8 +15,8 @@ use super::taken;
 
 /// So much is kept, in bytes, whatever it is of: some setups on a screen, or the layers of one large picture.
 const ROOM: usize = 192 * 1024 * 1024;
-/// What the lens sees is kept of so many sets: it takes more room than all layers together, and only a light that is moved
-/// asks for it.
+/// Of this many sets what the lens sees is kept. It takes more room than all layers of a set together, and is used again only
+/// when a light was moved.
 const SEEN: usize = 2;
 /// So many pictures can be asked for by their id.
 const PICTURES: usize = 64;
@@ -300,15 +300,13 @@ impl Proofs {
         let missing_there = if places.is_none() { Some(there) } else { None };
         let many = to_render.len() + missing_there.map_or(0, |there| there.places.len());
         held(&self.rendered).make_room(many * size.count() * size_of::<[f32; 3]>());
-        let (of_lights, of_places) = if is_large(size) {
-            layers(scene, size, (&to_render, missing_there), asked.fineness, work).ok_or(Superseded)?
+        let lit = (to_render.as_slice(), missing_there);
+        let rendered = if is_large(size) {
+            layers(scene, size, lit, asked.fineness, work)
         } else {
-            let seen = self.seen(scene, size);
-            let lit = |source: &&Source| layer(scene, &seen, source, asked.fineness, work);
-            let of_lights = to_render.iter().map(lit).collect::<Option<_>>().ok_or(Superseded)?;
-            let fallen = |there: &There| there.layers(scene, &seen, asked.fineness, work).ok_or(Superseded);
-            (of_lights, missing_there.map(fallen).transpose()?.unwrap_or_default())
+            layers_of(scene, &self.seen(scene, size), lit, asked.fineness, work)
         };
+        let (of_lights, of_places) = rendered.ok_or(Superseded)?;
         for ((index, source), layer) in missing.into_iter().zip(to_render).zip(of_lights) {
             let key = (before.owned(), source.clone());
             lights[index] = Some(self.put(|all| &mut all.lights, key, layer));
